@@ -1,0 +1,77 @@
+/** Repair groups: what no permitted test can tell apart is shown, and repaired, as one. */
+import type { Hypothesis } from './hypotheses';
+import type { Predictions, TestPrediction } from './predictions';
+import type { TestCandidate } from './tests';
+
+export interface RepairGroup {
+  readonly id: string;
+  readonly units: readonly string[];
+  /** Indices into the hypotheses. */
+  readonly members: readonly number[];
+  readonly parts: readonly string[];
+}
+
+/** Two predictions count as told apart when their means lie this many standard deviations apart. */
+const SEPARATED_SIGMAS = 2;
+/** Or when two sets of chances differ by this much in total variation. */
+const SEPARATED_VARIATION = 0.6;
+
+function tells(prediction: TestPrediction, g: number, h: number): boolean {
+  const { volts, outcomes, clean } = prediction;
+  if (volts && volts.floating[g] === 0 && volts.floating[h] === 0) {
+    const error = Math.hypot(volts.spread[g]!, volts.spread[h]!);
+    return Math.abs(volts.mean[g]! - volts.mean[h]!) > SEPARATED_SIGMAS * error;
+  }
+  let variation = 0;
+  for (let k = 0; k < outcomes; k++) {
+    variation += Math.abs(clean[g * outcomes + k]! - clean[h * outcomes + k]!);
+  }
+  return variation / 2 > SEPARATED_VARIATION;
+}
+
+/** Groups hypotheses by repair unit, then joins units that some pair of members makes indistinguishable. */
+export function repairGroups(
+  hypotheses: readonly Hypothesis[],
+  tests: readonly TestCandidate[],
+  predictions: Predictions,
+): RepairGroup[] {
+  const columns = tests.map((test) => predictions.of(test.id, test.ref));
+  const units = [...new Set(hypotheses.map((one) => one.unit))];
+  const parent = new Map(units.map((unit) => [unit, unit]));
+  const find = (unit: string): string => {
+    let here = unit;
+    while (parent.get(here) !== here) here = parent.get(here)!;
+    return here;
+  };
+  // The test that told the last pair apart often tells the next one too.
+  const order = columns.slice();
+  for (let g = 0; g < hypotheses.length; g++) {
+    for (let h = g + 1; h < hypotheses.length; h++) {
+      const one = hypotheses[g]!;
+      const other = hypotheses[h]!;
+      if (!one.faults.length || !other.faults.length || one.unit === other.unit) continue;
+      if (find(one.unit) === find(other.unit)) continue;
+      const at = order.findIndex((column) => tells(column, g, h));
+      if (at < 0) parent.set(find(other.unit), find(one.unit));
+      else if (at > 0) {
+        const [column] = order.splice(at, 1);
+        order.unshift(column!);
+      }
+    }
+  }
+  const groups = new Map<string, { units: string[]; members: number[] }>();
+  for (const unit of units) {
+    const root = find(unit);
+    const group = groups.get(root) ?? { units: [], members: [] };
+    group.units.push(unit);
+    groups.set(root, group);
+  }
+  hypotheses.forEach((one, h) => {
+    groups.get(find(one.unit))!.members.push(h);
+  });
+  return [...groups.entries()].map(([id, group]) => ({
+    id,
+    ...group,
+    parts: [...new Set(group.members.flatMap((h) => hypotheses[h]!.parts))],
+  }));
+}

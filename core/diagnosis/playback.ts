@@ -1,0 +1,116 @@
+/**
+ * A simulated technician: takes the readings that a faulty circuit would give. Used to practise and to
+ * measure the engine; the readings come from the model, rounded as a meter rounds them.
+ */
+import type { CircuitModel } from '../circuit/model';
+import { type Fault, faultAlteration } from '../faults/faults';
+import { openOverloaded } from '../faults/overload';
+import type { ReadingValue, TestRef } from '../format/readingsSchema';
+import {
+  type FUNCTION_STATES,
+  fuseLampOhms,
+  LAMP_STATES,
+  lampChances,
+  testLampOhms,
+} from '../instruments/instruments';
+import { type Alteration, combineAlterations } from '../network/solve';
+
+export interface FaultyCircuit {
+  readonly model: CircuitModel;
+  readonly faults: readonly Fault[];
+  /** The faults and every fuse they have blown. */
+  readonly alteration: Alteration;
+  readonly blown: readonly string[];
+}
+
+/** Puts faults into a circuit and lets the fuses open that cannot stand them. */
+export function breakCircuit(model: CircuitModel, faults: readonly Fault[]): FaultyCircuit {
+  let alteration = combineAlterations(...faults.map((fault) => faultAlteration(model.network, fault)));
+  const blown: string[] = [];
+  for (const condition of model.conditions) {
+    const result = openOverloaded(model.solver(condition.id), alteration);
+    alteration = result.alteration;
+    for (const one of result.opened) if (!blown.includes(one.part)) blown.push(one.part);
+  }
+  return { model, faults, alteration, blown };
+}
+
+/** What the instrument of a test shows on the faulty circuit. */
+export function readingOf(circuit: FaultyCircuit, ref: TestRef): ReadingValue {
+  const { model, alteration } = circuit;
+  const { network } = model;
+  const emf = model.emfVolts;
+  const mostLikely = <T>(states: readonly T[], chances: readonly number[]): T =>
+    states[chances.indexOf(Math.max(...chances))]!;
+  const functionState = (functionId: string, conditionId: string, altered: Alteration): ReadingValue => {
+    const point = model.solve(conditionId, altered);
+    return { state: model.outcome(model.function(functionId), point) };
+  };
+  switch (ref.kind) {
+    case 'volts': {
+      const point = model.solve(ref.condition, alteration);
+      const node = network.nodeIndex.get(ref.node)!;
+      const against = network.nodeIndex.get(ref.against)!;
+      const floats = point.floating[node] !== point.floating[against];
+      const volts = floats ? 0 : point.volts[node]! - point.volts[against]!;
+      return { volts: Math.round(volts * 100) / 100 };
+    }
+    case 'lamp': {
+      const node = network.nodeIndex.get(ref.node)!;
+      const lamp = { a: node, b: network.datum, ohms: testLampOhms(model.circuit.nominalVolts) };
+      const point = model.solve(
+        ref.condition,
+        combineAlterations(alteration, { changes: [], bridges: [lamp] }),
+      );
+      const volts = point.floating[node] ? 0 : Math.abs(point.volts[node]!);
+      return { lamp: mostLikely(LAMP_STATES, lampChances(volts / emf)) };
+    }
+    case 'function':
+      return functionState(ref.function, ref.condition, alteration);
+    case 'continuity': {
+      const open =
+        circuit.blown.includes(ref.part) ||
+        circuit.faults.some(
+          (fault) => fault.part === ref.part && (fault.mode === 'open' || fault.mode === 'coil-open'),
+        );
+      if (open) return { overLimit: true };
+      const branch = (network.branchesOfPart.get(ref.part) ?? [])
+        .map((index) => network.branches[index]!)
+        .find((one) => one.role !== 'contact');
+      return { ohms: Math.round(((branch?.ohms ?? 0) + 0.3) * 10) / 10 };
+    }
+    case 'lamp-in-fuse': {
+      const held = (part: string) =>
+        (network.branchesOfPart.get(part) ?? []).map((branch) => ({ branch, held: 'open' as const }));
+      const changes = [...held(ref.part), ...(ref.unplugged ? held(ref.unplugged) : [])];
+      const fuse = network.branches[network.branchesOfPart.get(ref.part)![0]!]!;
+      const lamp = { a: fuse.a, b: fuse.b, ohms: fuseLampOhms(model.circuit.nominalVolts) };
+      const point = model.solve(ref.condition, combineAlterations(alteration, { changes, bridges: [lamp] }));
+      const across = Math.abs(point.volts[fuse.a]! - point.volts[fuse.b]!);
+      return { lamp: mostLikely(LAMP_STATES, lampChances(across / emf)) };
+    }
+    case 'substitute': {
+      const left = circuit.faults.filter((fault) => fault.part !== ref.part);
+      const others = circuit.blown
+        .filter((fuse) => fuse !== ref.part)
+        .map((part): Fault => ({ part, mode: 'open' }));
+      const mended = breakCircuit(model, [...left, ...others]);
+      return functionState(ref.function, ref.condition, mended.alteration);
+    }
+  }
+}
+
+/** The first function and condition in which the fault shows, or null when it shows nowhere. */
+export function complaintOf(
+  circuit: FaultyCircuit,
+): { function: string; condition: string; state: (typeof FUNCTION_STATES)[number] } | null {
+  const { model } = circuit;
+  for (const condition of model.conditions) {
+    for (const one of model.circuit.functions) {
+      const is = model.outcome(one, model.solve(condition.id, circuit.alteration));
+      const should = model.outcome(one, model.sound(condition.id));
+      if (is !== should) return { function: one.id, condition: condition.id, state: is };
+    }
+  }
+  return null;
+}

@@ -1,0 +1,186 @@
+/** The tests a technician could do on a circuit: instrument, place, set-up, minutes. */
+import type { CircuitModel } from '../circuit/model';
+import type { CircuitPart } from '../format/circuitSchema';
+import type { TestRef } from '../format/readingsSchema';
+
+export interface TestCandidate {
+  readonly id: string;
+  readonly ref: TestRef;
+  /** Places from which it can be done, with the minutes it then takes. */
+  readonly accesses: readonly {
+    readonly place: string | null;
+    readonly lead: string;
+    readonly minutes: number;
+  }[];
+  /** Pulls, reseats or swaps something, and so may cure what it looks for. */
+  readonly disturbs: boolean;
+  /** What a common mistake would spoil together: instrument, condition, interventions. */
+  readonly setUp: string;
+  readonly spot: string;
+}
+
+/** Typical minutes for one test at an open place. */
+export const TEST_MINUTES = {
+  volts: 0.7,
+  lamp: 0.6,
+  function: 0.3,
+  continuity: 1.5,
+  'lamp-in-fuse': 2,
+  substitute: 3,
+} as const;
+/** Minutes that disturbing evidence counts for, besides the work itself. */
+export const DISTURBING_MINUTES = 1;
+
+/** The same text for the same test, whoever builds the reference. */
+export function testId(ref: TestRef): string {
+  switch (ref.kind) {
+    case 'volts':
+      return `volts|${ref.node}|${ref.against}|${ref.condition}`;
+    case 'lamp':
+      return `lamp|${ref.node}|${ref.condition}`;
+    case 'function':
+      return `function|${ref.function}|${ref.condition}`;
+    case 'continuity':
+      return `continuity|${ref.part}|${ref.from}|${ref.to}`;
+    case 'lamp-in-fuse':
+      return `lamp-in-fuse|${ref.part}|${ref.condition}|${ref.unplugged ?? ''}`;
+    case 'substitute':
+      return `substitute|${ref.part}|${ref.function}|${ref.condition}`;
+  }
+}
+
+/** What two readings would share if a common mistake spoiled both. */
+export function setUpOf(ref: TestRef): string {
+  switch (ref.kind) {
+    case 'volts':
+    case 'lamp':
+    case 'function':
+      return `${ref.kind}|${ref.condition}`;
+    case 'continuity':
+      return 'continuity|removed';
+    case 'lamp-in-fuse':
+      return `lamp-in-fuse|${ref.condition}|${ref.unplugged ?? ''}`;
+    case 'substitute':
+      return `substitute|${ref.part}|${ref.condition}`;
+  }
+}
+
+/** The point or part that a reading is taken at. */
+export function spotOf(ref: TestRef): string {
+  switch (ref.kind) {
+    case 'volts':
+    case 'lamp':
+      return `node|${ref.node}`;
+    case 'function':
+      return `function|${ref.function}`;
+    case 'continuity':
+    case 'lamp-in-fuse':
+    case 'substitute':
+      return `part|${ref.part}`;
+  }
+}
+
+/** Pins between which a part out of the circuit is measured, or none. */
+export function continuityPins(part: CircuitPart): readonly (readonly [string, string])[] {
+  if (part.fixed) return [];
+  switch (part.kind) {
+    case 'fuse':
+      return [['in', 'out']];
+    case 'relay':
+      return [['86', '85']];
+    case 'lamp':
+    case 'heater':
+      return [['plus', 'minus']];
+    default:
+      return [];
+  }
+}
+
+function substitutable(part: CircuitPart): boolean {
+  return (
+    (part.kind === 'relay' || part.kind === 'fuse' || part.kind === 'lamp') &&
+    !part.fixed &&
+    !part.safetyCritical
+  );
+}
+
+/** Every test that no flag bars, for a complaint about one function in one condition. */
+export function candidateTests(
+  model: CircuitModel,
+  complaint: { function: string; condition: string },
+): TestCandidate[] {
+  const { circuit } = model;
+  const tests: TestCandidate[] = [];
+  const add = (ref: TestRef, accesses: TestCandidate['accesses'], disturbs = false) => {
+    if (accesses.length > 0) {
+      tests.push({ id: testId(ref), ref, accesses, disturbs, setUp: setUpOf(ref), spot: spotOf(ref) });
+    }
+  };
+  for (const node of circuit.nodes) {
+    if (node.probe === 'do-not-probe') continue;
+    const accesses = (kind: 'volts' | 'lamp') =>
+      (node.access ?? []).map((access) => ({
+        place: access.place,
+        lead: access.lead,
+        minutes: (access.minutes ?? 0) + TEST_MINUTES[kind],
+      }));
+    if (node.id !== circuit.reference) {
+      for (const condition of circuit.conditions) {
+        add(
+          { kind: 'volts', node: node.id, against: circuit.reference, condition: condition.id },
+          accesses('volts'),
+        );
+      }
+      if (node.probe !== 'no-load') {
+        add({ kind: 'lamp', node: node.id, condition: complaint.condition }, accesses('lamp'));
+      }
+    }
+  }
+  for (const one of circuit.functions) {
+    for (const condition of circuit.conditions) {
+      add({ kind: 'function', function: one.id, condition: condition.id }, [
+        { place: null, lead: one.name, minutes: one.minutes ?? TEST_MINUTES.function },
+      ]);
+    }
+  }
+  for (const part of circuit.parts) {
+    const place = part.place ?? null;
+    for (const [from, to] of continuityPins(part)) {
+      add(
+        { kind: 'continuity', part: part.id, from, to },
+        [{ place, lead: part.name, minutes: TEST_MINUTES.continuity }],
+        true,
+      );
+    }
+    if (part.kind === 'fuse' && !part.safetyCritical) {
+      const unplugs = [undefined, ...circuit.parts.filter((p) => p.kind === 'connector').map((p) => p.id)];
+      for (const unplugged of unplugs) {
+        const plug = circuit.parts.find((one) => one.id === unplugged);
+        add(
+          {
+            kind: 'lamp-in-fuse',
+            part: part.id,
+            condition: complaint.condition,
+            ...(unplugged ? { unplugged } : {}),
+          },
+          [
+            {
+              place: plug?.place ?? place,
+              lead: part.name,
+              minutes: TEST_MINUTES['lamp-in-fuse'] + (unplugged ? 1.5 : 0),
+            },
+          ],
+          true,
+        );
+      }
+    }
+    if (substitutable(part)) {
+      add(
+        { kind: 'substitute', part: part.id, function: complaint.function, condition: complaint.condition },
+        [{ place, lead: part.name, minutes: TEST_MINUTES.substitute }],
+        true,
+      );
+    }
+  }
+  return tests;
+}

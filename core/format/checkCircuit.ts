@@ -1,0 +1,192 @@
+/** Reads a circuit file and reports every problem at once: shape first, then what the shape cannot say. */
+import { buildNetwork } from '../circuit/network';
+import type { CircuitFile } from './circuitSchema';
+import validateCircuit from './generated/circuitFile';
+import { type Checked, fail, type Problem, readJson, validateWith } from './problem';
+
+export const CIRCUIT_FORMAT = 'every-trace/circuit';
+export const CIRCUIT_VERSION = 1;
+
+/** Refuses a file of another kind or of a newer version with a clear word before looking further. */
+export function checkHeader(data: unknown, format: string, version: number): Checked<unknown> {
+  if (!data || typeof data !== 'object' || Array.isArray(data)) {
+    return fail('not-an-object', '', 'The file must hold one object in braces.');
+  }
+  const header = data as { format?: unknown; version?: unknown };
+  if (header.format !== format) {
+    return fail(
+      'wrong-format',
+      '/format',
+      header.format === undefined
+        ? `“format” is missing. This kind of file starts with "format": "${format}".`
+        : `This is a file of the format “${String(header.format)}”; “${format}” is wanted here.`,
+    );
+  }
+  if (typeof header.version === 'number' && header.version > version) {
+    return fail(
+      'newer-version',
+      '/version',
+      `The file has version ${header.version}; this program reads up to version ${version}. Update the program, or export in the older version.`,
+    );
+  }
+  return { ok: true, value: data };
+}
+
+export function checkCircuitText(text: string): Checked<CircuitFile> {
+  const json = readJson(text);
+  return json.ok ? checkCircuit(json.value) : json;
+}
+
+/** A parsed circuit file: the circuit, or every problem with its place. */
+export function checkCircuit(data: unknown): Checked<CircuitFile> {
+  const header = checkHeader(data, CIRCUIT_FORMAT, CIRCUIT_VERSION);
+  if (!header.ok) return header;
+  const shape = validateWith<CircuitFile>(validateCircuit, data);
+  if (!shape.ok) return shape;
+  const problems = meaningProblems(shape.value);
+  return problems.length > 0 ? { ok: false, problems } : shape;
+}
+
+function repeats(ids: readonly string[]): string[] {
+  return [...new Set(ids.filter((id, index) => ids.indexOf(id) !== index))];
+}
+
+function meaningProblems(circuit: CircuitFile): Problem[] {
+  const problems: Problem[] = [];
+  const report = (code: string, path: string, message: string) => problems.push({ code, path, message });
+  for (const field of ['places', 'nodes', 'parts', 'conditions', 'functions'] as const) {
+    for (const id of repeats(circuit[field].map((one) => one.id))) {
+      report('repeated-id', `/${field}/${id}`, `“${id}” stands twice among the ${field}. Ids must differ.`);
+    }
+  }
+  const nodes = new Set(circuit.nodes.map((node) => node.id));
+  const places = new Set(circuit.places.map((place) => place.id));
+  const parts = new Map(circuit.parts.map((part) => [part.id, part]));
+  const touched = new Map<string, number>();
+  if (!nodes.has(circuit.reference)) {
+    report('unknown-node', '/reference', `The reference “${circuit.reference}” is not among the nodes.`);
+  }
+  for (const node of circuit.nodes) {
+    for (const access of node.access ?? []) {
+      if (!places.has(access.place)) {
+        report('unknown-place', `/nodes/${node.id}/access`, `“${access.place}” is not among the places.`);
+      }
+    }
+  }
+  for (const part of circuit.parts) {
+    for (const [pin, node] of Object.entries(part.pins)) {
+      if (!nodes.has(node)) {
+        report(
+          'pin-to-nowhere',
+          `/parts/${part.id}/pins/${pin}`,
+          `Pin ${pin} of ${part.name} leads to “${node}”, which is not among the nodes.`,
+        );
+      }
+      touched.set(node, (touched.get(node) ?? 0) + 1);
+    }
+    if (part.place !== undefined && !places.has(part.place)) {
+      report('unknown-place', `/parts/${part.id}/place`, `“${part.place}” is not among the places.`);
+    }
+    if (part.kind === 'switch') {
+      if (!part.positions.includes(part.rest)) {
+        report(
+          'unknown-position',
+          `/parts/${part.id}/rest`,
+          `${part.name} rests in “${part.rest}”, which is not one of its positions (${part.positions.join(', ')}).`,
+        );
+      }
+      part.contacts.forEach((contact, index) => {
+        for (const pin of [contact.from, contact.to]) {
+          if (!(pin in part.pins)) {
+            report(
+              'unknown-pin',
+              `/parts/${part.id}/contacts/${index}`,
+              `Contact ${contact.from}-${contact.to} of ${part.name} names pin “${pin}”, which the switch does not have.`,
+            );
+          }
+        }
+        for (const position of contact.closedIn) {
+          if (!part.positions.includes(position)) {
+            report(
+              'unknown-position',
+              `/parts/${part.id}/contacts/${index}`,
+              `“${position}” is not a position of ${part.name}.`,
+            );
+          }
+        }
+      });
+    }
+    if (part.kind === 'relay' && part.pins['87'] === undefined && part.pins['87a'] === undefined) {
+      report('no-contact', `/parts/${part.id}/pins`, `${part.name} has neither pin 87 nor pin 87a.`);
+    }
+  }
+  for (const node of circuit.nodes) {
+    if (!touched.has(node.id)) {
+      report('unused-node', `/nodes/${node.id}`, `No part has a pin at ${node.name} (${node.id}).`);
+    }
+  }
+  if (!circuit.parts.some((part) => part.kind === 'battery')) {
+    report('no-source', '/parts', 'The circuit has no battery, so nothing in it can be tested.');
+  }
+  for (const condition of circuit.conditions) {
+    for (const [id, position] of Object.entries(condition.switches ?? {})) {
+      const part = parts.get(id);
+      if (part?.kind !== 'switch') {
+        report(
+          'unknown-switch',
+          `/conditions/${condition.id}/switches/${id}`,
+          `“${id}” is not a switch of this circuit.`,
+        );
+      } else if (!part.positions.includes(position)) {
+        report(
+          'unknown-position',
+          `/conditions/${condition.id}/switches/${id}`,
+          `${part.name} has no position “${position}”; it has ${part.positions.join(', ')}.`,
+        );
+      }
+    }
+  }
+  for (const one of circuit.functions) {
+    const load = parts.get(one.load);
+    if (!load || !['lamp', 'motor', 'heater', 'module'].includes(load.kind)) {
+      report(
+        'unknown-load',
+        `/functions/${one.id}/load`,
+        `“${one.load}” is not a lamp, motor, heater or module of this circuit.`,
+      );
+    }
+  }
+  if (problems.length === 0) problems.push(...sourceProblems(circuit));
+  return problems;
+}
+
+/** Two sources joined pole to pole by nothing but their own resistance, or one joined to itself. */
+function sourceProblems(circuit: CircuitFile): Problem[] {
+  const network = buildNetwork(circuit);
+  const problems: Problem[] = [];
+  const sources = network.branches.filter((branch) => branch.role === 'source');
+  for (let i = 0; i < sources.length; i++) {
+    const one = sources[i]!;
+    if (one.a === one.b) {
+      problems.push({
+        code: 'source-shorted',
+        path: `/parts/${one.part}/pins`,
+        message: `Both poles of ${one.part} are at the same node: the source is shorted.`,
+      });
+    }
+    for (const other of sources.slice(i + 1)) {
+      const parallel = one.a === other.a && one.b === other.b;
+      const crossed = one.a === other.b && one.b === other.a;
+      if (crossed || (parallel && one.emfVolts !== other.emfVolts)) {
+        problems.push({
+          code: 'sources-shorted',
+          path: `/parts/${other.part}/pins`,
+          message: crossed
+            ? `${one.part} and ${other.part} are joined plus to minus with nothing between: they short each other.`
+            : `${one.part} (${one.emfVolts} V) and ${other.part} (${other.emfVolts} V) are joined with nothing between. Put the cable or link that joins them into the circuit.`,
+        });
+      }
+    }
+  }
+  return problems;
+}

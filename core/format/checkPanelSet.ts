@@ -1,0 +1,71 @@
+/** Reads a panel-set file and reports every problem at once. */
+import { checkHeader } from './checkCircuit';
+import validatePanelSet from './generated/panelSetFile';
+import type { PanelSetFile } from './panelSchema';
+import { type Checked, type Problem, readJson, validateWith } from './problem';
+
+export const PANEL_SET_FORMAT = 'every-trace/panel-set';
+export const PANEL_SET_VERSION = 1;
+
+export function checkPanelSetText(text: string): Checked<PanelSetFile> {
+  const json = readJson(text);
+  return json.ok ? checkPanelSet(json.value) : json;
+}
+
+/** A parsed panel-set file: the panels, or every problem with its place. */
+export function checkPanelSet(data: unknown): Checked<PanelSetFile> {
+  const header = checkHeader(data, PANEL_SET_FORMAT, PANEL_SET_VERSION);
+  if (!header.ok) return header;
+  const shape = validateWith<PanelSetFile>(validatePanelSet, data);
+  if (!shape.ok) return shape;
+  const problems: Problem[] = [];
+  const report = (code: string, path: string, message: string) => problems.push({ code, path, message });
+  const panelIds = new Set<string>();
+  for (const panel of shape.value.panels) {
+    if (panelIds.has(panel.id)) {
+      report('repeated-id', `/panels/${panel.id}`, `“${panel.id}” stands twice among the panels.`);
+    }
+    panelIds.add(panel.id);
+    const slotIds = new Set<string>();
+    const numbers = new Map<string, string>();
+    for (const slot of panel.slots) {
+      const path = `/panels/${panel.id}/slots/${slot.id}`;
+      if (slotIds.has(slot.id)) report('repeated-id', path, `“${slot.id}” stands twice in ${panel.name}.`);
+      slotIds.add(slot.id);
+      const numbered = `${slot.type} ${slot.number}`;
+      if (numbers.has(numbered)) {
+        report(
+          'repeated-number',
+          path,
+          `${panel.name} has ${numbered} twice (${numbers.get(numbered)} and ${slot.id}).`,
+        );
+      }
+      numbers.set(numbered, slot.id);
+      if (slot.x + slot.width > panel.width + 0.01 || slot.y + slot.height > panel.height + 0.01) {
+        report(
+          'outside-panel',
+          path,
+          `${numbered} reaches beyond the edge of ${panel.name} (${panel.width} × ${panel.height} mm).`,
+        );
+      }
+    }
+    for (let i = 0; i < panel.slots.length; i++) {
+      for (const other of panel.slots.slice(i + 1)) {
+        const one = panel.slots[i]!;
+        const apart =
+          one.x + one.width <= other.x + 0.01 ||
+          other.x + other.width <= one.x + 0.01 ||
+          one.y + one.height <= other.y + 0.01 ||
+          other.y + other.height <= one.y + 0.01;
+        if (!apart && one.id !== other.id) {
+          report(
+            'overlap',
+            `/panels/${panel.id}/slots/${other.id}`,
+            `${other.type} ${other.number} lies over ${one.type} ${one.number}.`,
+          );
+        }
+      }
+    }
+  }
+  return problems.length > 0 ? { ok: false, problems } : shape;
+}

@@ -1,0 +1,158 @@
+/**
+ * The job log and the job file, version 1. A job is its events in order; nothing else about it is stored.
+ */
+import { type Static, Type } from 'typebox';
+import { CircuitFileSchema } from './circuitSchema';
+import { PanelSetFileSchema } from './panelSchema';
+import { FunctionState, ReadingValueSchema, TestRefSchema } from './readingsSchema';
+import { Day, Id, Instant, NominalVolts, oneOfKind, SomeText, strict, Text, Uuid } from './schemaParts';
+
+export const EventBodySchema = oneOfKind(
+  Type.Object(
+    {
+      kind: Type.Literal('complaint'),
+      words: SomeText,
+      function: Type.Optional(Id),
+      condition: Type.Optional(Id),
+      sound: Type.Optional(Text),
+      pluggedIn: Type.Optional(Text),
+      changedBefore: Type.Optional(Text),
+    },
+    strict,
+  ),
+  Type.Object(
+    {
+      kind: Type.Literal('identity'),
+      nominalVolts: Type.Optional(NominalVolts),
+      odometerKm: Type.Optional(Type.Integer({ minimum: 0, maximum: 5_000_000 })),
+      fuel: Type.Optional(Text),
+      options: Type.Optional(Text),
+      alterations: Type.Optional(Text),
+    },
+    strict,
+  ),
+  Type.Object(
+    {
+      kind: Type.Literal('function-check'),
+      function: Id,
+      condition: Id,
+      state: FunctionState,
+    },
+    strict,
+  ),
+  Type.Object(
+    {
+      kind: Type.Literal('reading'),
+      test: TestRefSchema,
+      value: ReadingValueSchema,
+      /** What was typed or tapped, to the letter. */
+      raw: Type.String({ maxLength: 60 }),
+      /** Was the tester proved on a known live point and its earth before this reading? */
+      testerProved: Type.Boolean(),
+    },
+    strict,
+  ),
+  /** Strikes an earlier entry; what replaces it is an event of its own. */
+  Type.Object({ kind: Type.Literal('correction'), of: Uuid, reason: Type.Optional(Text) }, strict),
+  Type.Object({ kind: Type.Literal('tester-proved'), on: SomeText }, strict),
+  Type.Object({ kind: Type.Literal('test-refused'), test: TestRefSchema, reason: Text }, strict),
+  Type.Object({ kind: Type.Literal('caution-read'), caution: SomeText }, strict),
+  Type.Object(
+    {
+      kind: Type.Literal('found'),
+      parts: Type.Array(Id, { minItems: 1, maxItems: 40 }),
+      fault: SomeText,
+      strength: Type.Enum(['proved', 'supported', 'provisional']),
+      cause: Type.Enum(['proved', 'suspected', 'unknown']),
+      causeWords: Text,
+      evidence: Type.Array(Uuid, { maxItems: 200 }),
+    },
+    strict,
+  ),
+  Type.Object(
+    {
+      kind: Type.Literal('repair'),
+      words: SomeText,
+      partsUsed: Type.Array(
+        Type.Object({ name: SomeText, count: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }) }, strict),
+        { maxItems: 40 },
+      ),
+      minutes: Type.Number({ minimum: 0, maximum: 10000 }),
+      temporary: Type.Boolean(),
+      due: Type.Optional(Day),
+      undo: Type.Optional(Text),
+    },
+    strict,
+  ),
+  Type.Object({ kind: Type.Literal('proof'), function: Id, condition: Id, state: FunctionState }, strict),
+  Type.Object({ kind: Type.Literal('watch'), words: SomeText, due: Type.Optional(Day) }, strict),
+  Type.Object({ kind: Type.Literal('note'), words: SomeText }, strict),
+  Type.Object(
+    {
+      kind: Type.Literal('state'),
+      state: Type.Enum(['open', 'waiting', 'closed']),
+      /** Why the job was closed although something was still missing. */
+      override: Type.Optional(SomeText),
+    },
+    strict,
+  ),
+);
+
+export const JobEventSchema = Type.Object(
+  {
+    id: Uuid,
+    jobId: Uuid,
+    madeAt: Instant,
+    /** Order in which the client made its events; the server's sequence is its own. */
+    clientOrder: Type.Integer({ minimum: 0 }),
+    body: EventBodySchema,
+  },
+  strict,
+);
+
+export const EventBatchSchema = Type.Object(
+  { events: Type.Array(JobEventSchema, { minItems: 1, maxItems: 500 }) },
+  strict,
+);
+
+export const StoredEventSchema = Type.Object(
+  {
+    id: Uuid,
+    seq: Type.Integer({ minimum: 1 }),
+    person: Type.String(),
+    madeAt: Instant,
+    arrivedAt: Instant,
+    clientOrder: Type.Integer({ minimum: 0 }),
+    body: EventBodySchema,
+  },
+  strict,
+);
+
+export const JobFileSchema = Type.Object(
+  {
+    format: Type.Literal('every-trace/job'),
+    version: Type.Literal(1),
+    job: Type.Object({ id: Uuid, title: SomeText, openedAt: Instant }, strict),
+    vehicle: Type.Object(
+      {
+        name: SomeText,
+        make: Text,
+        model: Text,
+        year: Type.Union([Type.Integer(), Type.Null()]),
+        plate: Text,
+      },
+      strict,
+    ),
+    circuits: Type.Array(CircuitFileSchema, { maxItems: 40 }),
+    panelSet: Type.Union([PanelSetFileSchema, Type.Null()]),
+    events: Type.Array(StoredEventSchema, { maxItems: 20000 }),
+  },
+  { ...strict, $id: 'every-trace/job/1', title: 'Every Trace job file, version 1' },
+);
+
+export type EventBody = Static<typeof EventBodySchema>;
+export type EventKind = EventBody['kind'];
+export type BodyOf<K extends EventKind> = Extract<EventBody, { kind: K }>;
+export type JobEvent = Static<typeof JobEventSchema>;
+export type StoredEvent = Static<typeof StoredEventSchema>;
+export type JobFile = Static<typeof JobFileSchema>;

@@ -1,0 +1,108 @@
+/** The panel-set file, version 1: every box of a vehicle with its slots, measured in millimetres. */
+import { type Static, Type } from 'typebox';
+import { Id, Name, strict } from './schemaParts';
+
+const Mm = Type.Number({ minimum: 0, maximum: 2000 });
+
+export const SlotFamily = Type.Enum([
+  'micro-2',
+  'micro-3',
+  'low-profile-mini',
+  'mini',
+  'regular',
+  'maxi',
+  'cartridge-low',
+  'cartridge-tall',
+  'strip-small',
+  'strip-large',
+  'relay-micro',
+  'relay-mini',
+  'stud',
+  'none',
+]);
+
+export const SlotSchema = Type.Object(
+  {
+    id: Id,
+    /** Fuse 14, relay 14 and cavity 14 are three different things. */
+    type: Type.Enum(['fuse', 'relay', 'cavity', 'stud']),
+    number: Type.String({ minLength: 1, maxLength: 12 }),
+    /** As printed on the cover; empty where nothing is printed. */
+    label: Type.String({ maxLength: 80 }),
+    meaning: Type.Optional(Type.String({ maxLength: 200 })),
+    synonyms: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80 }), { maxItems: 20 })),
+    family: SlotFamily,
+    ratingAmps: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1000 })),
+    /** Printed colour of what is specified for the slot. */
+    colour: Type.Optional(Type.String({ maxLength: 30 })),
+    state: Type.Enum([
+      'fitted',
+      'empty',
+      'not-ordered',
+      'missing',
+      'spare',
+      'abandoned',
+      'tapped',
+      'unknown',
+    ]),
+    feed: Type.Optional(
+      Type.Enum([
+        'constant',
+        'accessory',
+        'run',
+        'ignition',
+        'crank',
+        'lights',
+        'delayed',
+        'module',
+        'load-side',
+        'dead',
+        'unknown',
+      ]),
+    ),
+    functions: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 120 }), { maxItems: 40 })),
+    /** Left upper corner and size, as seen with the cover text upright. */
+    x: Mm,
+    y: Mm,
+    width: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
+    height: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
+    source: Type.Optional(Type.Enum(['lid', 'manual', 'measured', 'sibling-vehicle'])),
+    confirmed: Type.Optional(Type.Boolean()),
+  },
+  strict,
+);
+
+export const PanelSchema = Type.Object(
+  {
+    id: Id,
+    name: Name,
+    place: Name,
+    /** Where it stands in the circuit files, so that opening it is paid for once. */
+    circuitPlace: Type.Optional(Id),
+    minutesToOpen: Type.Number({ minimum: 0, maximum: 600 }),
+    opening: Type.Array(Type.String({ minLength: 1, maxLength: 300 }), { maxItems: 20 }),
+    isolateFirst: Type.Optional(Type.String({ maxLength: 300 })),
+    caution: Type.Optional(Type.String({ maxLength: 400 })),
+    width: Type.Number({ exclusiveMinimum: 0, maximum: 2000 }),
+    height: Type.Number({ exclusiveMinimum: 0, maximum: 2000 }),
+    /** Something that cannot be mistaken, and the edge it stands at with the cover text upright. */
+    landmark: Type.Object({ name: Name, edge: Type.Enum(['top', 'right', 'bottom', 'left']) }, strict),
+    slots: Type.Array(SlotSchema, { maxItems: 400 }),
+  },
+  strict,
+);
+
+export const PanelSetFileSchema = Type.Object(
+  {
+    format: Type.Literal('every-trace/panel-set'),
+    version: Type.Literal(1),
+    id: Id,
+    name: Name,
+    panels: Type.Array(PanelSchema, { minItems: 1, maxItems: 40 }),
+  },
+  { ...strict, $id: 'every-trace/panel-set/1', title: 'Every Trace panel-set file, version 1' },
+);
+
+export type PanelSetFile = Static<typeof PanelSetFileSchema>;
+export type Panel = Static<typeof PanelSchema>;
+export type Slot = Static<typeof SlotSchema>;

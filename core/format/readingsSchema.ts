@@ -1,0 +1,58 @@
+/** Tests, readings and the readings file, version 1: what was measured where, in which set-up. */
+import { type Static, Type } from 'typebox';
+import { Id, oneOfKind, strict } from './schemaParts';
+
+export const LampState = Type.Enum(['lit', 'dim', 'off']);
+export const FunctionState = Type.Enum([
+  'works',
+  'weak',
+  'dead',
+  'on-when-off',
+  'comes-and-goes',
+  'not-tried',
+]);
+
+/** What is done: instrument, place and set-up. Two equal refs are the same test. */
+export const TestRefSchema = oneOfKind(
+  Type.Object({ kind: Type.Literal('volts'), node: Id, against: Id, condition: Id }, strict),
+  Type.Object({ kind: Type.Literal('lamp'), node: Id, condition: Id }, strict),
+  Type.Object({ kind: Type.Literal('function'), function: Id, condition: Id }, strict),
+  Type.Object({ kind: Type.Literal('continuity'), part: Id, from: Type.String(), to: Type.String() }, strict),
+  Type.Object(
+    {
+      kind: Type.Literal('lamp-in-fuse'),
+      part: Id,
+      condition: Id,
+      unplugged: Type.Optional(Id),
+    },
+    strict,
+  ),
+  Type.Object({ kind: Type.Literal('substitute'), part: Id, function: Id, condition: Id }, strict),
+);
+
+export const ReadingValueSchema = Type.Union([
+  Type.Object({ volts: Type.Number({ minimum: -1000, maximum: 1000 }) }, strict),
+  Type.Object({ ohms: Type.Number({ minimum: 0, maximum: 1e9 }) }, strict),
+  Type.Object({ overLimit: Type.Literal(true) }, strict),
+  Type.Object({ lamp: LampState }, strict),
+  Type.Object({ state: FunctionState }, strict),
+]);
+
+export const ReadingSchema = Type.Object({ test: TestRefSchema, value: ReadingValueSchema }, strict);
+
+export const ReadingsFileSchema = Type.Object(
+  {
+    format: Type.Literal('every-trace/readings'),
+    version: Type.Literal(1),
+    complaint: Type.Object({ function: Id, condition: Id }, strict),
+    readings: Type.Array(ReadingSchema, { maxItems: 2000 }),
+  },
+  { ...strict, $id: 'every-trace/readings/1', title: 'Every Trace readings file, version 1' },
+);
+
+export type TestRef = Static<typeof TestRefSchema>;
+export type ReadingValue = Static<typeof ReadingValueSchema>;
+export type Reading = Static<typeof ReadingSchema>;
+export type ReadingsFile = Static<typeof ReadingsFileSchema>;
+export type LampStateName = Static<typeof LampState>;
+export type FunctionStateName = Static<typeof FunctionState>;

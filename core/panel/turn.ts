@@ -1,0 +1,61 @@
+/** A panel as it is being held: turned by quarter turns, never mirrored. */
+import type { Panel, Slot } from '../format/panelSchema';
+
+/** Quarter turns clockwise: 0, 1, 2 or 3. */
+export type Turns = 0 | 1 | 2 | 3;
+export type Edge = 'top' | 'right' | 'bottom' | 'left';
+
+const EDGES: readonly Edge[] = ['top', 'right', 'bottom', 'left'];
+
+export interface SeenSlot {
+  readonly slot: Slot;
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+export interface SeenPanel {
+  readonly panel: Panel;
+  readonly turns: Turns;
+  readonly width: number;
+  readonly height: number;
+  /** Edge at which the landmark is seen now. */
+  readonly landmarkEdge: Edge;
+  readonly slots: readonly SeenSlot[];
+}
+
+export function turnEdge(edge: Edge, turns: Turns): Edge {
+  return EDGES[(EDGES.indexOf(edge) + turns) % 4]!;
+}
+
+/** The turn that brings the landmark to an edge. */
+export function turnsForLandmark(panel: Panel, edge: Edge): Turns {
+  return ((EDGES.indexOf(edge) - EDGES.indexOf(panel.landmark.edge) + 4) % 4) as Turns;
+}
+
+/** Places of all slots after so many quarter turns clockwise; millimetres, y downwards. */
+export function turnPanel(panel: Panel, turns: Turns): SeenPanel {
+  const slots = panel.slots.map((slot): SeenSlot => {
+    const { x, y, width, height } = slot;
+    switch (turns) {
+      case 0:
+        return { slot, x, y, width, height };
+      case 1:
+        return { slot, x: panel.height - y - height, y: x, width: height, height: width };
+      case 2:
+        return { slot, x: panel.width - x - width, y: panel.height - y - height, width, height };
+      case 3:
+        return { slot, x: y, y: panel.width - x - width, width: height, height: width };
+    }
+  });
+  const upright = turns % 2 === 0;
+  return {
+    panel,
+    turns,
+    width: upright ? panel.width : panel.height,
+    height: upright ? panel.height : panel.width,
+    landmarkEdge: turnEdge(panel.landmark.edge, turns),
+    slots,
+  };
+}

@@ -1,0 +1,60 @@
+/** Compiles the JSON Schemas to plain validator code, so that no page or worker needs `new Function`. */
+import { mkdirSync, writeFileSync } from 'node:fs';
+import Ajv from 'ajv';
+import standaloneCode from 'ajv/dist/standalone/index.js';
+import { build } from 'esbuild';
+import { CircuitFileSchema } from '../core/format/circuitSchema';
+import { EventBatchSchema, JobFileSchema } from '../core/format/jobSchema';
+import { PanelSetFileSchema } from '../core/format/panelSchema';
+import { ReadingsFileSchema } from '../core/format/readingsSchema';
+
+const out = new URL('../core/format/generated/', import.meta.url);
+const schemas = {
+  circuitFile: CircuitFileSchema,
+  panelSetFile: PanelSetFileSchema,
+  jobFile: JobFileSchema,
+  eventBatch: EventBatchSchema,
+  readingsFile: ReadingsFileSchema,
+};
+
+mkdirSync(out, { recursive: true });
+writeFileSync(
+  new URL('compiled.d.ts', out),
+  `export interface CompiledError {
+  instancePath: string;
+  keyword: string;
+  params: Record<string, unknown>;
+  message?: string;
+}
+export interface CompiledValidator {
+  (data: unknown): boolean;
+  errors?: CompiledError[] | null;
+}
+`,
+);
+for (const [name, schema] of Object.entries(schemas)) {
+  const ajv = new (Ajv as unknown as typeof Ajv.default)({
+    allErrors: true,
+    discriminator: true,
+    strict: false,
+    code: { source: true, esm: true },
+  });
+  const { $id: _id, ...plain } = JSON.parse(JSON.stringify(schema)) as Record<string, unknown>;
+  const validate = ajv.compile(plain);
+  const code = (standaloneCode as unknown as typeof standaloneCode.default)(ajv, validate);
+  const bundled = await build({
+    stdin: { contents: code, resolveDir: process.cwd(), loader: 'js' },
+    bundle: true,
+    minify: true,
+    format: 'esm',
+    platform: 'neutral',
+    mainFields: ['main'],
+    write: false,
+  });
+  const text = bundled.outputFiles[0]?.text ?? '';
+  writeFileSync(new URL(`${name}.js`, out), text);
+  writeFileSync(
+    new URL(`${name}.d.ts`, out),
+    `import type { CompiledValidator } from './compiled';\ndeclare const validate: CompiledValidator;\nexport default validate;\n`,
+  );
+}
