@@ -1,6 +1,6 @@
 /** Compiles the JSON Schemas to plain validator code, so that no page or worker needs `new Function`. */
 import { mkdirSync, writeFileSync } from 'node:fs';
-import Ajv from 'ajv';
+import { Ajv } from 'ajv';
 import standaloneCode from 'ajv/dist/standalone/index.js';
 import { build } from 'esbuild';
 import { CircuitFileSchema } from '../core/format/circuitSchema';
@@ -33,7 +33,7 @@ export interface CompiledValidator {
 `,
 );
 for (const [name, schema] of Object.entries(schemas)) {
-  const ajv = new (Ajv as unknown as typeof Ajv.default)({
+  const ajv = new Ajv({
     allErrors: true,
     discriminator: true,
     strict: false,
@@ -41,7 +41,7 @@ for (const [name, schema] of Object.entries(schemas)) {
   });
   const { $id: _id, ...plain } = JSON.parse(JSON.stringify(schema)) as Record<string, unknown>;
   const validate = ajv.compile(plain);
-  const code = (standaloneCode as unknown as typeof standaloneCode.default)(ajv, validate);
+  const code = standaloneCode(ajv, validate);
   const bundled = await build({
     stdin: { contents: code, resolveDir: process.cwd(), loader: 'js' },
     bundle: true,

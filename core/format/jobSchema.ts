@@ -49,6 +49,8 @@ export const EventBodySchema = oneOfKind(
       raw: Type.String({ maxLength: 60 }),
       /** Was the tester proved on a known live point and its earth before this reading? */
       testerProved: Type.Boolean(),
+      /** The place that was opened to take it. */
+      place: Type.Optional(Id),
     },
     strict,
   ),

@@ -34,21 +34,22 @@ export function turnsForLandmark(panel: Panel, edge: Edge): Turns {
   return ((EDGES.indexOf(edge) - EDGES.indexOf(panel.landmark.edge) + 4) % 4) as Turns;
 }
 
+function turnSlot(panel: Panel, slot: Slot, turns: Turns): SeenSlot {
+  const { x, y, width, height } = slot;
+  switch (turns) {
+    case 0:
+      return { slot, x, y, width, height };
+    case 1:
+      return { slot, x: panel.height - y - height, y: x, width: height, height: width };
+    case 2:
+      return { slot, x: panel.width - x - width, y: panel.height - y - height, width, height };
+    case 3:
+      return { slot, x: y, y: panel.width - x - width, width: height, height: width };
+  }
+}
+
 /** Places of all slots after so many quarter turns clockwise; millimetres, y downwards. */
 export function turnPanel(panel: Panel, turns: Turns): SeenPanel {
-  const slots = panel.slots.map((slot): SeenSlot => {
-    const { x, y, width, height } = slot;
-    switch (turns) {
-      case 0:
-        return { slot, x, y, width, height };
-      case 1:
-        return { slot, x: panel.height - y - height, y: x, width: height, height: width };
-      case 2:
-        return { slot, x: panel.width - x - width, y: panel.height - y - height, width, height };
-      case 3:
-        return { slot, x: y, y: panel.width - x - width, width: height, height: width };
-    }
-  });
   const upright = turns % 2 === 0;
   return {
     panel,
@@ -56,6 +57,6 @@ export function turnPanel(panel: Panel, turns: Turns): SeenPanel {
     width: upright ? panel.width : panel.height,
     height: upright ? panel.height : panel.width,
     landmarkEdge: turnEdge(panel.landmark.edge, turns),
-    slots,
+    slots: panel.slots.map((slot) => turnSlot(panel, slot, turns)),
   };
 }

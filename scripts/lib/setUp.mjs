@@ -1,0 +1,92 @@
+/** What has to be on the machine before anything of the project can run. */
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+import { bin, delay, Halt, hashOf, isAlive, isRoot, root, run, say, show, succeeds } from './shell.mjs';
+
+/** Installs Debian packages whose file is missing; says the command when it may not. */
+export function ensurePackages(wanted) {
+  const missing = wanted.filter(({ present }) => !present()).map(({ name }) => name);
+  if (missing.length === 0) return;
+  const command = `apt-get install -y --no-install-recommends ${missing.join(' ')}`;
+  if (!existsSync('/usr/bin/apt-get')) {
+    throw new Halt(`Missing on this machine: ${missing.join(', ')}. Install them and start again.`);
+  }
+  const sudo = isRoot ? [] : ['sudo', '-n'];
+  if (!isRoot && !succeeds('sudo', ['-n', 'true'])) {
+    throw new Halt(
+      `Missing on this machine: ${missing.join(', ')}. Run this once and start again:\n  sudo ${command}`,
+    );
+  }
+  say(`Installing ${missing.join(', ')} …`);
+  const [first, ...rest] = [...sudo, 'env', 'DEBIAN_FRONTEND=noninteractive'];
+  run(first, [...rest, 'apt-get', 'update', '-qq']);
+  run(first, [...rest, ...command.split(' ')]);
+}
+
+export const POSTGRES = {
+  name: 'postgresql',
+  present: () => succeeds('sh', ['-c', 'ls /usr/lib/postgresql/*/bin/initdb']),
+};
+export const CHROMIUM = { name: 'chromium', present: () => existsSync('/usr/bin/chromium') };
+
+/** `npm ci` when the lock file is not the one that was installed last. */
+export function ensureModules() {
+  const stamp = path.join(root, 'node_modules', '.every-trace-lock');
+  const now = hashOf(['package-lock.json']);
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
+  say('Installing the packages of package-lock.json …');
+  run('npm', ['ci', '--no-audit', '--no-fund'], { env: { ...process.env, NODE_ENV: 'development' } });
+  writeFileSync(stamp, now);
+}
+
+const SOURCES = [
+  'src',
+  'core',
+  'scripts/build-schemas.ts',
+  'next.config.ts',
+  'postcss.config.mjs',
+  'package-lock.json',
+  'tsconfig.json',
+];
+
+/** A production build in its own folder, made anew only when the sources changed. */
+export async function ensureBuild(distDir) {
+  const stamp = path.join(root, distDir, 'every-trace-sources');
+  const now = hashOf(SOURCES);
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return now;
+  say('Building …');
+  run(bin('tsx'), ['scripts/build-schemas.ts']);
+  const code = await show(bin('next'), ['build'], {
+    env: { ...process.env, NEXT_DIST_DIR: distDir, NODE_ENV: 'production', NEXT_TELEMETRY_DISABLED: '1' },
+  });
+  if (code !== 0) throw new Halt('The production build failed; see above.');
+  writeFileSync(stamp, now);
+  return now;
+}
+
+/** Lets one start at a time work on a folder. A lock left by a dead process is taken over. */
+export async function withLock(folder, work) {
+  mkdirSync(folder, { recursive: true });
+  const file = path.join(folder, 'start.lock');
+  const until = Date.now() + 10 * 60_000;
+  for (;;) {
+    try {
+      writeFileSync(file, String(process.pid), { flag: 'wx' });
+      break;
+    } catch (error) {
+      if (error.code !== 'EEXIST') throw error;
+      const owner = Number(readFileSync(file, 'utf8'));
+      if (owner && !isAlive(owner)) rmSync(file, { force: true });
+      else if (Date.now() > until) {
+        throw new Halt(
+          `Another start (process ${owner}) has held ${file} for ten minutes. Stop it and start again.`,
+        );
+      } else await delay(300);
+    }
+  }
+  try {
+    return await work();
+  } finally {
+    rmSync(file, { force: true });
+  }
+}

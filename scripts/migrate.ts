@@ -1,0 +1,54 @@
+/** Makes the database when it is missing, brings it to the newest migration, and with --demo fills an empty one. */
+import path from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { drizzle } from 'drizzle-orm/node-postgres';
+import { migrate } from 'drizzle-orm/node-postgres/migrator';
+import pg from 'pg';
+import { closeDatabase } from '../src/db/client';
+import { bringDemo } from '../src/features/demo/server';
+
+const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
+/** Any number will do, as long as every start uses the same. */
+const MIGRATION_LOCK = 4012_2026;
+
+async function makeDatabase(url: URL): Promise<void> {
+  const name = decodeURIComponent(url.pathname.slice(1));
+  const probe = new pg.Client({ connectionString: url.href });
+  try {
+    await probe.connect();
+    await probe.end();
+    return;
+  } catch (error) {
+    if ((error as { code?: string }).code !== '3D000') throw error;
+  }
+  const admin = new URL(url);
+  admin.pathname = '/postgres';
+  const client = new pg.Client({ connectionString: admin.href });
+  await client.connect();
+  try {
+    await client.query(`CREATE DATABASE ${client.escapeIdentifier(name)}`);
+  } catch (error) {
+    // Another start made it in the meantime.
+    if ((error as { code?: string }).code !== '42P04') throw error;
+  } finally {
+    await client.end();
+  }
+}
+
+async function main(): Promise<void> {
+  const url = process.env.DATABASE_URL;
+  if (!url) throw new Error('DATABASE_URL is not set.');
+  await makeDatabase(new URL(url));
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  try {
+    await client.query('SELECT pg_advisory_lock($1)', [MIGRATION_LOCK]);
+    await migrate(drizzle(client), { migrationsFolder: path.join(root, 'src/db/migrations') });
+    if (process.argv.includes('--demo')) console.log(await bringDemo(path.join(root, 'demo')));
+  } finally {
+    await client.end();
+    await closeDatabase();
+  }
+}
+
+await main();

@@ -1,0 +1,30 @@
+/** The connection pool, and a way to say that the database is away. */
+import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
+import pg from 'pg';
+import * as schema from './schema';
+
+export type Database = NodePgDatabase<typeof schema>;
+export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
+
+// One pool per process; kept across reloads of the development server.
+const holder = globalThis as unknown as { everyTracePool?: pg.Pool };
+
+function pool(): pg.Pool {
+  if (!holder.everyTracePool) {
+    const connectionString = process.env.DATABASE_URL;
+    if (!connectionString) throw new Error('DATABASE_URL is not set; npm start and npm run dev set it.');
+    holder.everyTracePool = new pg.Pool({ connectionString, max: 10, connectionTimeoutMillis: 5000 });
+    // A lost idle connection is replaced at the next query; it must not end the process.
+    holder.everyTracePool.on('error', () => undefined);
+  }
+  return holder.everyTracePool;
+}
+
+export function database(): Database {
+  return drizzle(pool(), { schema });
+}
+
+export async function closeDatabase(): Promise<void> {
+  await holder.everyTracePool?.end();
+  holder.everyTracePool = undefined;
+}

@@ -1,0 +1,276 @@
+/** The tables. Every row belongs to a shop; composite keys keep one shop's rows from pointing into another's. */
+import { sql } from 'drizzle-orm';
+import {
+  check,
+  date,
+  foreignKey,
+  index,
+  integer,
+  json,
+  pgTable,
+  primaryKey,
+  text,
+  timestamp,
+  unique,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import type { CircuitFile } from '#core/format/circuitSchema';
+import type { EventBody } from '#core/format/jobSchema';
+import type { PanelSetFile } from '#core/format/panelSchema';
+
+const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' });
+const shopId = () => uuid('shop_id').notNull();
+
+export const shops = pgTable('shops', {
+  id: uuid('id').primaryKey(),
+  name: text('name').notNull(),
+  town: text('town').notNull(),
+});
+
+export const people = pgTable(
+  'people',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId().references(() => shops.id),
+    name: text('name').notNull(),
+    role: text('role').notNull(),
+  },
+  (table) => [
+    unique('people_id_shop').on(table.id, table.shopId),
+    check('people_role', sql`${table.role} in ('owner', 'technician', 'apprentice')`),
+  ],
+);
+
+export const vehicles = pgTable(
+  'vehicles',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId().references(() => shops.id),
+    name: text('name').notNull(),
+    make: text('make').notNull(),
+    model: text('model').notNull(),
+    year: integer('year'),
+    plate: text('plate').notNull(),
+    nominalVolts: integer('nominal_volts'),
+    odometerKm: integer('odometer_km'),
+    notes: text('notes').notNull().default(''),
+  },
+  (table) => [
+    unique('vehicles_id_shop').on(table.id, table.shopId),
+    unique('vehicles_plate').on(table.shopId, table.plate),
+    check('vehicles_volts', sql`${table.nominalVolts} in (6, 12, 24, 36, 48)`),
+    check('vehicles_year', sql`${table.year} between 1900 and 2100`),
+  ],
+);
+
+/** A circuit or a panel set: the thing that keeps its name while its versions come. */
+const mapColumns = {
+  id: uuid('id').primaryKey(),
+  shopId: shopId(),
+  vehicleId: uuid('vehicle_id').notNull(),
+  /** The id inside the file. */
+  fileId: text('file_id').notNull(),
+  name: text('name').notNull(),
+};
+
+export const circuits = pgTable('circuits', mapColumns, (table) => [
+  unique('circuits_id_shop').on(table.id, table.shopId),
+  unique('circuits_file').on(table.vehicleId, table.fileId),
+  foreignKey({
+    name: 'circuits_vehicle',
+    columns: [table.vehicleId, table.shopId],
+    foreignColumns: [vehicles.id, vehicles.shopId],
+  }),
+]);
+
+export const panelSets = pgTable(
+  'panel_sets',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId(),
+    vehicleId: uuid('vehicle_id').notNull(),
+    fileId: text('file_id').notNull(),
+    name: text('name').notNull(),
+  },
+  (table) => [
+    unique('panel_sets_id_shop').on(table.id, table.shopId),
+    unique('panel_sets_vehicle').on(table.vehicleId),
+    foreignKey({
+      name: 'panel_sets_vehicle_shop',
+      columns: [table.vehicleId, table.shopId],
+      foreignColumns: [vehicles.id, vehicles.shopId],
+    }),
+  ],
+);
+
+export const circuitVersions = pgTable(
+  'circuit_versions',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId(),
+    circuitId: uuid('circuit_id').notNull(),
+    version: integer('version').notNull(),
+    file: json('file').$type<CircuitFile>().notNull(),
+    madeBy: uuid('made_by').notNull(),
+    madeAt: instant('made_at').notNull().defaultNow(),
+  },
+  (table) => [
+    unique('circuit_versions_id_shop').on(table.id, table.shopId),
+    unique('circuit_versions_version').on(table.circuitId, table.version),
+    check('circuit_versions_from_one', sql`${table.version} >= 1`),
+    foreignKey({
+      name: 'circuit_versions_circuit',
+      columns: [table.circuitId, table.shopId],
+      foreignColumns: [circuits.id, circuits.shopId],
+    }),
+    foreignKey({
+      name: 'circuit_versions_person',
+      columns: [table.madeBy, table.shopId],
+      foreignColumns: [people.id, people.shopId],
+    }),
+  ],
+);
+
+export const panelSetVersions = pgTable(
+  'panel_set_versions',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId(),
+    panelSetId: uuid('panel_set_id').notNull(),
+    version: integer('version').notNull(),
+    file: json('file').$type<PanelSetFile>().notNull(),
+    madeBy: uuid('made_by').notNull(),
+    madeAt: instant('made_at').notNull().defaultNow(),
+  },
+  (table) => [
+    unique('panel_set_versions_id_shop').on(table.id, table.shopId),
+    unique('panel_set_versions_version').on(table.panelSetId, table.version),
+    check('panel_set_versions_from_one', sql`${table.version} >= 1`),
+    foreignKey({
+      name: 'panel_set_versions_set',
+      columns: [table.panelSetId, table.shopId],
+      foreignColumns: [panelSets.id, panelSets.shopId],
+    }),
+    foreignKey({
+      name: 'panel_set_versions_person',
+      columns: [table.madeBy, table.shopId],
+      foreignColumns: [people.id, people.shopId],
+    }),
+  ],
+);
+
+export const jobs = pgTable(
+  'jobs',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId(),
+    vehicleId: uuid('vehicle_id').notNull(),
+    title: text('title').notNull(),
+    openedBy: uuid('opened_by').notNull(),
+    openedAt: instant('opened_at').notNull(),
+    panelSetVersionId: uuid('panel_set_version_id'),
+    /** Sequence of the last event; raised under this row's lock. */
+    lastSeq: integer('last_seq').notNull().default(0),
+  },
+  (table) => [
+    unique('jobs_id_shop').on(table.id, table.shopId),
+    index('jobs_by_vehicle').on(table.shopId, table.vehicleId, table.openedAt),
+    foreignKey({
+      name: 'jobs_vehicle',
+      columns: [table.vehicleId, table.shopId],
+      foreignColumns: [vehicles.id, vehicles.shopId],
+    }),
+    foreignKey({
+      name: 'jobs_person',
+      columns: [table.openedBy, table.shopId],
+      foreignColumns: [people.id, people.shopId],
+    }),
+    foreignKey({
+      name: 'jobs_panel_set',
+      columns: [table.panelSetVersionId, table.shopId],
+      foreignColumns: [panelSetVersions.id, panelSetVersions.shopId],
+    }),
+  ],
+);
+
+/** The circuit versions a job is traced on; they stay what they were. */
+export const jobCircuits = pgTable(
+  'job_circuits',
+  {
+    jobId: uuid('job_id').notNull(),
+    circuitVersionId: uuid('circuit_version_id').notNull(),
+    shopId: shopId(),
+    position: integer('position').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.jobId, table.circuitVersionId] }),
+    foreignKey({
+      name: 'job_circuits_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+    foreignKey({
+      name: 'job_circuits_version',
+      columns: [table.circuitVersionId, table.shopId],
+      foreignColumns: [circuitVersions.id, circuitVersions.shopId],
+    }),
+  ],
+);
+
+/** The log. A trigger refuses UPDATE and DELETE; the client makes the id, the server the sequence. */
+export const jobEvents = pgTable(
+  'job_events',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId(),
+    jobId: uuid('job_id').notNull(),
+    seq: integer('seq').notNull(),
+    personId: uuid('person_id').notNull(),
+    kind: text('kind').notNull(),
+    body: json('body').$type<EventBody>().notNull(),
+    clientOrder: integer('client_order').notNull(),
+    madeAt: instant('made_at').notNull(),
+    arrivedAt: instant('arrived_at').notNull().defaultNow(),
+  },
+  (table) => [
+    unique('job_events_seq').on(table.jobId, table.seq),
+    check('job_events_from_one', sql`${table.seq} >= 1`),
+    check('job_events_kind', sql`${table.kind} = ${table.body} ->> 'kind'`),
+    foreignKey({
+      name: 'job_events_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+    foreignKey({
+      name: 'job_events_person',
+      columns: [table.personId, table.shopId],
+      foreignColumns: [people.id, people.shopId],
+    }),
+  ],
+);
+
+/** What lists show of a job, written in the transaction that writes its events. */
+export const jobSummaries = pgTable(
+  'job_summaries',
+  {
+    jobId: uuid('job_id').primaryKey(),
+    shopId: shopId(),
+    stage: text('stage').notNull(),
+    complaint: text('complaint').notNull(),
+    found: text('found'),
+    readings: integer('readings').notNull(),
+    watchDue: date('watch_due', { mode: 'string' }),
+    watchWords: text('watch_words'),
+    lastSeq: integer('last_seq').notNull(),
+    lastAt: instant('last_at').notNull(),
+  },
+  (table) => [
+    index('job_summaries_by_stage').on(table.shopId, table.stage, table.lastAt),
+    index('job_summaries_by_due').on(table.shopId, table.watchDue),
+    foreignKey({
+      name: 'job_summaries_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+  ],
+);

@@ -1,0 +1,190 @@
+/**
+ * Brings the demo workshop in, through the same imports and the same log that people use. The readings of
+ * half-done and closed jobs come from the model of a circuit with the fault that the job turned out to have.
+ */
+import { createHash } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import { mergeCircuits } from '#core/circuit/merge';
+import { breakCircuit, readingOf } from '#core/diagnosis/playback';
+import { DiagnosisSession } from '#core/diagnosis/session';
+import { parseFault } from '#core/faults/faults';
+import { checkCircuitText } from '#core/format/checkCircuit';
+import type { CircuitFile } from '#core/format/circuitSchema';
+import type { BodyOf, EventBody, JobEvent } from '#core/format/jobSchema';
+import type { ReadingValue } from '#core/format/readingsSchema';
+import { database } from '@/db/client';
+import { people, shops, vehicles } from '@/db/schema';
+import { appendEvents, openJob } from '@/features/jobs/server';
+import type { Actor } from '@/features/shop/server';
+import { importFile } from '@/features/vehicles/server';
+
+interface DemoJob {
+  key: string;
+  vehicle: string;
+  title: string;
+  openedAt: string;
+  circuits: string[];
+  complaint: Omit<BodyOf<'complaint'>, 'kind'>;
+  odometerKm?: number;
+  fault?: string;
+  checks?: [string, string][];
+  tests?: number;
+  found?: { fault: string; cause: 'proved' | 'suspected' | 'unknown'; causeWords: string };
+  repair?: Omit<BodyOf<'repair'>, 'kind'>;
+  proofs?: [string, string][];
+  watch?: { words: string; due: string };
+  closed?: boolean;
+}
+
+interface Workshop {
+  shop: { name: string; town: string };
+  people: { key: string; name: string; role: string }[];
+  vehicles: (Omit<typeof vehicles.$inferInsert, 'id' | 'shopId'> & { key: string; files: string[] })[];
+  jobs: DemoJob[];
+}
+
+/** The same id for the same name, so that addresses of the demo stay what they were. */
+export function demoId(name: string): string {
+  const hex = createHash('sha256').update(`every-trace demo ${name}`).digest('hex');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+}
+
+/** Fills an empty database; leaves any other alone. Gives what was done, in a sentence. */
+export async function bringDemo(folder: string): Promise<string> {
+  const db = database();
+  const existing = await db.select({ id: shops.id }).from(shops).limit(1);
+  if (existing.length > 0) return 'The database holds a shop already; it was left as it is.';
+  const workshop = JSON.parse(readFileSync(path.join(folder, 'workshop.json'), 'utf8')) as Workshop;
+  const shopId = demoId('shop');
+  const first = workshop.people[0]!;
+  const actor: Actor = {
+    personId: demoId(first.key),
+    personName: first.name,
+    shopId,
+    shopName: workshop.shop.name,
+    town: workshop.shop.town,
+  };
+  await db.transaction(async (tx) => {
+    await tx.insert(shops).values({ id: shopId, ...workshop.shop });
+    await tx
+      .insert(people)
+      .values(workshop.people.map(({ key, ...person }) => ({ ...person, id: demoId(key), shopId })));
+    await tx.insert(vehicles).values(
+      workshop.vehicles.map(({ key, files: _files, ...vehicle }) => ({
+        ...vehicle,
+        id: demoId(key),
+        shopId,
+      })),
+    );
+  });
+  const circuitOf = new Map<string, CircuitFile>();
+  for (const vehicle of workshop.vehicles) {
+    for (const file of vehicle.files) {
+      const text = readFileSync(path.join(folder, file), 'utf8');
+      const result = await importFile(actor, demoId(vehicle.key), text);
+      if (!result.ok) throw new Error(`${file}: ${result.problems.map((one) => one.message).join(' ')}`);
+      const circuit = checkCircuitText(text);
+      if (circuit.ok) circuitOf.set(circuit.value.id, circuit.value);
+    }
+  }
+  for (const job of workshop.jobs) await bringJob(actor, job, circuitOf);
+  return `The demo workshop is in: ${workshop.vehicles.length} vehicles, ${workshop.jobs.length} jobs.`;
+}
+
+async function bringJob(
+  actor: Actor,
+  job: DemoJob,
+  circuitOf: ReadonlyMap<string, CircuitFile>,
+): Promise<void> {
+  const id = demoId(`job ${job.key}`);
+  const opened = await openJob(actor, {
+    id,
+    vehicleId: demoId(job.vehicle),
+    title: job.title,
+    openedAt: job.openedAt,
+    circuitFileIds: job.circuits,
+  });
+  if (!opened.ok) throw new Error(`${job.title}: ${opened.message}`);
+  const files = job.circuits.map((fileId) => circuitOf.get(fileId)!);
+  const bodies = demoBodies(job, mergeCircuits(files).circuit);
+  let at = Date.parse(job.openedAt);
+  const events = bodies.map((body, order): JobEvent => {
+    at += 70_000;
+    return {
+      id: demoId(`${job.key} ${order}`),
+      jobId: id,
+      madeAt: new Date(at).toISOString(),
+      clientOrder: order,
+      body,
+    };
+  });
+  const stored = await appendEvents(actor, events);
+  if (!stored.ok) throw new Error(`${job.title}: ${stored.message}`);
+}
+
+function rawOf(value: ReadingValue): string {
+  if ('volts' in value) return value.volts.toFixed(2);
+  if ('ohms' in value) return String(value.ohms);
+  if ('overLimit' in value) return 'OL';
+  return 'lamp' in value ? value.lamp : value.state;
+}
+
+/** The log of a demo job, in the order in which a person would have made it. */
+function demoBodies(job: DemoJob, circuit: CircuitFile): EventBody[] {
+  const bodies: EventBody[] = [{ kind: 'complaint', ...job.complaint }];
+  if (job.odometerKm !== undefined) bodies.push({ kind: 'identity', odometerKm: job.odometerKm });
+  if (!job.fault || !job.complaint.function || !job.complaint.condition) return bodies;
+  const fault = parseFault(job.fault);
+  if ('error' in fault) throw new Error(fault.error);
+  const session = new DiagnosisSession(circuit, {
+    function: job.complaint.function,
+    condition: job.complaint.condition,
+  });
+  const broken = breakCircuit(session.model, [fault]);
+  const eventId = () => demoId(`${job.key} ${bodies.length}`);
+  const taken: Parameters<DiagnosisSession['assess']>[0]['readings'][number][] = [];
+  for (const [functionId, conditionId] of job.checks ?? []) {
+    const test = { kind: 'function' as const, function: functionId, condition: conditionId };
+    const value = readingOf(broken, test);
+    if (!('state' in value)) continue;
+    taken.push({ id: eventId(), test, value, testerProved: true });
+    bodies.push({ kind: 'function-check', function: functionId, condition: conditionId, state: value.state });
+  }
+  bodies.push({ kind: 'tester-proved', on: 'battery plus and minus post' });
+  const opened = new Set<string>();
+  for (let count = 0; count < (job.tests ?? 0); count++) {
+    const [proposal] = session.assess({ readings: taken, refused: [], opened: [...opened] }).next;
+    if (!proposal) break;
+    if (proposal.place) opened.add(proposal.place);
+    const value = readingOf(broken, proposal.ref);
+    taken.push({ id: eventId(), test: proposal.ref, value, testerProved: true });
+    bodies.push({
+      kind: 'reading',
+      test: proposal.ref,
+      value,
+      raw: rawOf(value),
+      testerProved: true,
+      ...(proposal.place ? { place: proposal.place } : {}),
+    });
+  }
+  if (job.found) {
+    const { verdict, suspects } = session.assess({ readings: taken, refused: [], opened: [...opened] });
+    bodies.push({
+      kind: 'found',
+      parts: [...(suspects[0]?.parts ?? [fault.part])],
+      strength: verdict.strength ?? 'provisional',
+      evidence: [...verdict.evidence],
+      ...job.found,
+    });
+  }
+  if (job.repair) bodies.push({ kind: 'repair', ...job.repair });
+  for (const [functionId, conditionId] of job.proofs ?? []) {
+    const one = session.model.function(functionId);
+    const state = session.model.outcome(one, session.model.sound(conditionId));
+    bodies.push({ kind: 'proof', function: functionId, condition: conditionId, state });
+  }
+  if (job.watch) bodies.push({ kind: 'watch', ...job.watch });
+  if (job.closed) bodies.push({ kind: 'state', state: 'closed' });
+  return bodies;
+}

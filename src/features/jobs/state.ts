@@ -1,0 +1,237 @@
+/** A job computed from its log. Nothing here is stored; everything here is derived. */
+import type { TakenReading } from '#core/diagnosis/evidence';
+import { testId } from '#core/diagnosis/tests';
+import type { BodyOf, EventBody } from '#core/format/jobSchema';
+import type { FunctionStateName } from '#core/format/readingsSchema';
+
+/** An event as the screens hold it: confirmed by the server (`seq`) or still on its way. */
+export interface LogEvent {
+  readonly id: string;
+  readonly seq: number | null;
+  readonly person: string;
+  readonly madeAt: string;
+  readonly clientOrder: number;
+  readonly body: EventBody;
+}
+
+export interface LogEntry {
+  readonly event: LogEvent;
+  /** Struck by a later correction, with its reason. */
+  readonly struck: { readonly reason: string } | null;
+}
+
+export type Stage = 'complaint' | 'testing' | 'found' | 'repaired' | 'proved' | 'closed' | 'waiting';
+
+export interface CheckCell {
+  readonly eventId: string;
+  readonly state: FunctionStateName;
+}
+
+export interface JobState {
+  readonly entries: readonly LogEntry[];
+  readonly complaint: BodyOf<'complaint'> | null;
+  readonly identity: {
+    readonly nominalVolts: number | null;
+    readonly odometerKm: number | null;
+    readonly fuel: string;
+    readonly options: string;
+    readonly alterations: string;
+  };
+  /** By `function|condition`; the latest entry counts. */
+  readonly checks: ReadonlyMap<string, CheckCell>;
+  readonly readings: readonly (LogEntry & { readonly body: BodyOf<'reading'> })[];
+  readonly testerProvedAt: string | null;
+  readonly refused: readonly string[];
+  readonly opened: readonly string[];
+  readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;
+  readonly repairs: readonly BodyOf<'repair'>[];
+  readonly proofs: ReadonlyMap<string, CheckCell>;
+  readonly watches: readonly BodyOf<'watch'>[];
+  readonly notes: readonly BodyOf<'note'>[];
+  readonly state: 'open' | 'waiting' | 'closed';
+  readonly override: string | null;
+  readonly stage: Stage;
+}
+
+export function cellKey(functionId: string, conditionId: string): string {
+  return `${functionId}|${conditionId}`;
+}
+
+/** Confirmed events in the server's order, then those on their way in the client's. */
+export function inOrder(events: readonly LogEvent[]): LogEvent[] {
+  return events
+    .slice()
+    .sort(
+      (one, other) =>
+        (one.seq ?? Number.MAX_SAFE_INTEGER) - (other.seq ?? Number.MAX_SAFE_INTEGER) ||
+        one.clientOrder - other.clientOrder,
+    );
+}
+
+export function jobState(events: readonly LogEvent[]): JobState {
+  const ordered = inOrder(events);
+  const struck = new Map<string, string>();
+  for (const { body } of ordered) if (body.kind === 'correction') struck.set(body.of, body.reason ?? '');
+  const entries = ordered.map(
+    (event): LogEntry => ({
+      event,
+      struck: struck.has(event.id) ? { reason: struck.get(event.id) ?? '' } : null,
+    }),
+  );
+  const identity: { -readonly [K in keyof JobState['identity']]: JobState['identity'][K] } = {
+    nominalVolts: null,
+    odometerKm: null,
+    fuel: '',
+    options: '',
+    alterations: '',
+  };
+  const checks = new Map<string, CheckCell>();
+  const proofs = new Map<string, CheckCell>();
+  const readings: (LogEntry & { body: BodyOf<'reading'> })[] = [];
+  const refused = new Set<string>();
+  const opened = new Set<string>();
+  const repairs: BodyOf<'repair'>[] = [];
+  const watches: BodyOf<'watch'>[] = [];
+  const notes: BodyOf<'note'>[] = [];
+  let complaint: JobState['complaint'] = null;
+  let found: JobState['found'] = null;
+  let testerProvedAt: string | null = null;
+  let state: JobState['state'] = 'open';
+  let override: string | null = null;
+  for (const entry of entries) {
+    const { body, id } = entry.event;
+    if (body.kind === 'reading') readings.push({ ...entry, body });
+    if (entry.struck) continue;
+    switch (body.kind) {
+      case 'complaint':
+        complaint = body;
+        break;
+      case 'identity':
+        identity.nominalVolts = body.nominalVolts ?? identity.nominalVolts;
+        identity.odometerKm = body.odometerKm ?? identity.odometerKm;
+        identity.fuel = body.fuel ?? identity.fuel;
+        identity.options = body.options ?? identity.options;
+        identity.alterations = body.alterations ?? identity.alterations;
+        break;
+      case 'function-check':
+        if (body.state === 'not-tried') checks.delete(cellKey(body.function, body.condition));
+        else checks.set(cellKey(body.function, body.condition), { eventId: id, state: body.state });
+        break;
+      case 'reading':
+        if (body.place) opened.add(body.place);
+        break;
+      case 'tester-proved':
+        testerProvedAt = entry.event.madeAt;
+        break;
+      case 'test-refused':
+        refused.add(testId(body.test));
+        break;
+      case 'found':
+        found = { ...body, eventId: id };
+        break;
+      case 'repair':
+        repairs.push(body);
+        break;
+      case 'proof':
+        proofs.set(cellKey(body.function, body.condition), { eventId: id, state: body.state });
+        break;
+      case 'watch':
+        watches.push(body);
+        break;
+      case 'note':
+        notes.push(body);
+        break;
+      case 'state':
+        state = body.state;
+        override = body.override ?? null;
+        break;
+      case 'correction':
+      case 'caution-read':
+        break;
+    }
+  }
+  const stage: Stage =
+    state !== 'open'
+      ? state
+      : repairs.length > 0
+        ? proofs.size > 0
+          ? 'proved'
+          : 'repaired'
+        : found
+          ? 'found'
+          : readings.some((entry) => !entry.struck)
+            ? 'testing'
+            : 'complaint';
+  return {
+    entries,
+    complaint,
+    identity,
+    checks,
+    readings,
+    testerProvedAt,
+    refused: [...refused],
+    opened: [...opened],
+    found,
+    repairs,
+    proofs,
+    watches,
+    notes,
+    state,
+    override,
+    stage,
+  };
+}
+
+/**
+ * What the diagnosis reasons from: the complaint, the function checks and the readings that stand, in the
+ * order in which they were made.
+ */
+export function takenReadings(job: JobState): TakenReading[] {
+  const taken: TakenReading[] = [];
+  const latest = new Map([...job.checks].map(([key, cell]) => [cell.eventId, key]));
+  for (const { event, struck } of job.entries) {
+    if (struck) continue;
+    const { body } = event;
+    if (body.kind === 'function-check' && latest.has(event.id)) {
+      taken.push({
+        id: event.id,
+        test: { kind: 'function', function: body.function, condition: body.condition },
+        value: { state: body.state },
+        testerProved: true,
+      });
+    } else if (body.kind === 'reading') {
+      taken.push({ id: event.id, test: body.test, value: body.value, testerProved: body.testerProved });
+    }
+  }
+  return taken;
+}
+
+export interface JobSummary {
+  readonly stage: Stage;
+  readonly complaint: string;
+  readonly found: string | null;
+  readonly readings: number;
+  readonly watchDue: string | null;
+  readonly watchWords: string | null;
+  readonly lastSeq: number;
+  readonly lastAt: string;
+}
+
+/** The row that lists read; written beside the events and rebuilt by a test. Expects confirmed events. */
+export function summarise(events: readonly LogEvent[], openedAt: string): JobSummary {
+  const job = jobState(events);
+  const due = job.watches
+    .filter((watch) => watch.due !== undefined)
+    .sort((one, other) => ((one.due ?? '') < (other.due ?? '') ? -1 : 1))[0];
+  const last = job.entries[job.entries.length - 1]?.event;
+  return {
+    stage: job.stage,
+    complaint: job.complaint?.words ?? '',
+    found: job.found?.fault ?? null,
+    readings: job.readings.filter((entry) => !entry.struck).length,
+    watchDue: due?.due ?? null,
+    watchWords: due?.words ?? null,
+    lastSeq: last?.seq ?? 0,
+    lastAt: last?.madeAt ?? openedAt,
+  };
+}
