@@ -1,0 +1,5 @@
+import { JobPage } from '@/features/jobs';
+
+export default function Page() {
+  return <JobPage />;
+}

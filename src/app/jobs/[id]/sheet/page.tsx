@@ -1,0 +1,5 @@
+import { HandOverSheet } from '@/features/jobs';
+
+export default function Page() {
+  return <HandOverSheet />;
+}

@@ -1,0 +1,5 @@
+import { TraceView } from '@/features/trace';
+
+export default function Page() {
+  return <TraceView />;
+}

@@ -1,0 +1,33 @@
+import type { Metadata, Viewport } from 'next';
+import { cookies } from 'next/headers';
+import type { ReactNode } from 'react';
+import { currentActor } from '@/features/shop/server';
+import { AppShell } from '@/ui/AppShell';
+import { readingFace, textFace } from '@/ui/fonts';
+import './globals.css';
+
+export const metadata: Metadata = {
+  title: { default: 'Every Trace', template: '%s · Every Trace' },
+  description: 'Finds out why a 12-volt circuit failed, step by step.',
+};
+
+export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
+
+export default async function RootLayout({ children }: { children: ReactNode }) {
+  const chosen = (await cookies()).get('theme')?.value;
+  const theme = chosen === 'daylight' || chosen === 'footwell' ? chosen : null;
+  const actor = await currentActor();
+  return (
+    <html
+      lang="en-GB"
+      data-theme={theme ?? undefined}
+      className={`${textFace.variable} ${readingFace.variable}`}
+    >
+      <body className="font-sans antialiased">
+        <AppShell shopName={`${actor.shopName}, ${actor.town}`} personName={actor.personName} theme={theme}>
+          {children}
+        </AppShell>
+      </body>
+    </html>
+  );
+}

@@ -1,0 +1,109 @@
+import Link from 'next/link';
+import { StageMark } from '@/features/jobs';
+import { closedJobs, followUps, type JobRow, openJobs } from '@/features/jobs/server';
+import { currentActor } from '@/features/shop/server';
+import { listVehicles } from '@/features/vehicles/server';
+import { ButtonLink } from '@/ui/controls';
+
+export const metadata = { title: 'Today' };
+
+const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+
+export default async function TodayPage() {
+  const actor = await currentActor();
+  const [open, closed, due, vehicles] = await Promise.all([
+    openJobs(actor),
+    closedJobs(actor, 5),
+    followUps(actor),
+    listVehicles(actor),
+  ]);
+  const today = new Date().toISOString().slice(0, 10);
+  return (
+    <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <h1 className="text-3xl">Today</h1>
+        <ButtonLink look="primary" href="/jobs/new" className="h-14 px-6 text-lg">
+          New job
+        </ButtonLink>
+      </div>
+      <div className="mt-6 grid gap-10 lg:grid-cols-[1fr_20rem]">
+        <section aria-labelledby="open-jobs">
+          <h2 id="open-jobs" className="border-b-2 border-line pb-2 text-xl">
+            Open jobs <span className="reading text-copper">{open.length}</span>
+          </h2>
+          {open.length === 0 ? <p className="py-4 text-soft">No job is open.</p> : null}
+          <ul>
+            {open.map((job) => (
+              <JobLine key={job.id} job={job} />
+            ))}
+          </ul>
+          <h2 className="mt-8 border-b-2 border-line pb-2 text-xl">Closed last</h2>
+          {closed.length === 0 ? <p className="py-4 text-soft">None yet.</p> : null}
+          <ul>
+            {closed.map((job) => (
+              <JobLine key={job.id} job={job} />
+            ))}
+          </ul>
+        </section>
+        <aside className="space-y-8">
+          <section aria-labelledby="follow-ups">
+            <h2 id="follow-ups" className="border-b-2 border-line pb-2 text-xl">
+              Follow-ups
+            </h2>
+            {due.length === 0 ? <p className="py-3 text-soft">Nothing is due.</p> : null}
+            <ul>
+              {due.map((one) => (
+                <li key={one.jobId} className="border-b border-line">
+                  <Link href={`/jobs/${one.jobId}#prove`} className="block py-3 hover:bg-sunk">
+                    <span className={`reading font-bold ${one.due < today ? 'text-bad' : 'text-copper'}`}>
+                      {day(one.due)}
+                      {one.due < today ? ' — overdue' : ''}
+                    </span>
+                    <span className="block">{one.words}</span>
+                    <span className="block text-sm text-soft">{one.vehicleName}</span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+          <section aria-labelledby="vehicles">
+            <h2 id="vehicles" className="border-b-2 border-line pb-2 text-xl">
+              Vehicles
+            </h2>
+            <ul>
+              {vehicles.map((vehicle) => (
+                <li key={vehicle.id} className="border-b border-line">
+                  <Link
+                    href={`/vehicles/${vehicle.id}`}
+                    className="flex min-h-12 items-center justify-between gap-3 py-2 hover:bg-sunk"
+                  >
+                    <span className="font-semibold">{vehicle.name}</span>
+                    <span className="text-sm text-soft">{vehicle.plate}</span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+        </aside>
+      </div>
+    </div>
+  );
+}
+
+function JobLine({ job }: { job: JobRow }) {
+  return (
+    <li className="border-b border-line">
+      <Link href={`/jobs/${job.id}`} className="block py-3 hover:bg-sunk">
+        <span className="flex flex-wrap items-center justify-between gap-2">
+          <span className="text-lg font-bold">{job.title}</span>
+          <StageMark stage={job.stage} />
+        </span>
+        <span className="block text-soft">
+          {job.vehicleName} · opened {day(job.openedAt)}
+          {job.readings > 0 ? ` · ${job.readings} readings` : ''}
+          {job.found ? ` · ${job.found}` : ''}
+        </span>
+      </Link>
+    </li>
+  );
+}

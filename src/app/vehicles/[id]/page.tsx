@@ -1,0 +1,134 @@
+import Link from 'next/link';
+import { notFound } from 'next/navigation';
+import { StageMark } from '@/features/jobs';
+import { jobsOfVehicle } from '@/features/jobs/server';
+import { currentActor } from '@/features/shop/server';
+import { ImportBox } from '@/features/vehicles';
+import { loadVehicle } from '@/features/vehicles/server';
+import { ButtonLink } from '@/ui/controls';
+
+export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
+  const maps = await loadVehicle(await currentActor(), (await params).id);
+  return { title: maps?.vehicle.name ?? 'No such vehicle' };
+}
+
+export default async function VehiclePage({ params }: { params: Promise<{ id: string }> }) {
+  const actor = await currentActor();
+  const maps = await loadVehicle(actor, (await params).id);
+  if (!maps) notFound();
+  const { vehicle, circuits, panelSet } = maps;
+  const jobs = await jobsOfVehicle(actor, vehicle.id);
+  const day = (iso: string) =>
+    new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+  return (
+    <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1 className="text-3xl">{vehicle.name}</h1>
+          <p className="text-lg text-soft">
+            {vehicle.make} {vehicle.model} {vehicle.year} · {vehicle.plate} ·{' '}
+            {vehicle.nominalVolts === null ? 'nominal voltage not known' : `${vehicle.nominalVolts} V`}
+            {vehicle.odometerKm === null ? '' : ` · ${vehicle.odometerKm.toLocaleString('en-GB')} km`}
+          </p>
+        </div>
+        <ButtonLink look="primary" href={`/jobs/new?vehicle=${vehicle.id}`}>
+          New job on it
+        </ButtonLink>
+      </div>
+      {vehicle.notes ? <p className="mt-2 max-w-prose">{vehicle.notes}</p> : null}
+
+      <div className="mt-8 grid gap-10 lg:grid-cols-2">
+        <section aria-labelledby="boxes">
+          <h2 id="boxes" className="border-b-2 border-line pb-2 text-xl">
+            Boxes
+          </h2>
+          {panelSet ? (
+            <>
+              <ul>
+                {panelSet.file.panels.map((panel) => (
+                  <li key={panel.id} className="border-b border-line">
+                    <Link
+                      href={`/vehicles/${vehicle.id}/panels?box=${panel.id}`}
+                      className="flex items-center justify-between gap-3 py-3 hover:bg-sunk"
+                    >
+                      <span>
+                        <span className="block font-bold">{panel.name}</span>
+                        <span className="text-soft">{panel.place}</span>
+                      </span>
+                      <span className="reading whitespace-nowrap text-soft">{panel.slots.length} slots</span>
+                    </Link>
+                  </li>
+                ))}
+              </ul>
+              <p className="mt-2 text-sm text-soft">
+                Version {panelSet.version} of {day(panelSet.madeAt)} ·{' '}
+                <a
+                  href={`/api/vehicles/${vehicle.id}/panels`}
+                  download
+                  className="underline underline-offset-4"
+                >
+                  Export (JSON)
+                </a>
+              </p>
+            </>
+          ) : (
+            <p className="py-3 text-soft">No box is mapped yet.</p>
+          )}
+        </section>
+
+        <section aria-labelledby="circuits">
+          <h2 id="circuits" className="border-b-2 border-line pb-2 text-xl">
+            Circuits
+          </h2>
+          {circuits.length === 0 ? <p className="py-3 text-soft">No circuit is mapped yet.</p> : null}
+          <ul>
+            {circuits.map((circuit) => (
+              <li key={circuit.id} className="border-b border-line py-3">
+                <span className="block font-bold">{circuit.file.name}</span>
+                <span className="text-soft">
+                  {circuit.file.parts.length} parts ·{' '}
+                  {circuit.file.functions.map((one) => one.name).join(', ')}
+                </span>
+                <span className="block text-sm text-soft">
+                  Version {circuit.version} of {day(circuit.madeAt)} ·{' '}
+                  <a
+                    href={`/api/vehicles/${vehicle.id}/circuits/${circuit.file.id}`}
+                    download
+                    className="underline underline-offset-4"
+                  >
+                    Export (JSON)
+                  </a>
+                </span>
+              </li>
+            ))}
+          </ul>
+        </section>
+
+        <section aria-labelledby="jobs">
+          <h2 id="jobs" className="border-b-2 border-line pb-2 text-xl">
+            Jobs
+          </h2>
+          {jobs.length === 0 ? <p className="py-3 text-soft">None yet.</p> : null}
+          <ul>
+            {jobs.map((job) => (
+              <li key={job.id} className="border-b border-line">
+                <Link
+                  href={`/jobs/${job.id}`}
+                  className="flex flex-wrap items-center justify-between gap-2 py-3 hover:bg-sunk"
+                >
+                  <span>
+                    <span className="block font-bold">{job.title}</span>
+                    <span className="text-soft">{job.found ?? job.complaint}</span>
+                  </span>
+                  <StageMark stage={job.stage} />
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+
+        <ImportBox vehicleId={vehicle.id} />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,32 @@
+import Link from 'next/link';
+import { notFound } from 'next/navigation';
+import { PanelBrowser } from '@/features/panels';
+import { currentActor } from '@/features/shop/server';
+import { loadVehicle } from '@/features/vehicles/server';
+
+export const metadata = { title: 'Panel' };
+
+export default async function PanelsPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ box?: string; slot?: string }>;
+}) {
+  const maps = await loadVehicle(await currentActor(), (await params).id);
+  if (!maps?.panelSet) notFound();
+  const { box, slot } = await searchParams;
+  const { panels } = maps.panelSet.file;
+  const panel = panels.find((one) => one.id === box) ?? panels[0]!;
+  return (
+    <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
+      <p className="text-soft">
+        <Link href={`/vehicles/${maps.vehicle.id}`} className="underline underline-offset-4">
+          {maps.vehicle.name}
+        </Link>
+      </p>
+      <h1 className="mb-5 text-3xl">Boxes</h1>
+      <PanelBrowser panels={panels} first={{ panel: panel.id, slot: slot ?? null }} />
+    </div>
+  );
+}

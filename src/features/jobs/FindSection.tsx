@@ -1,0 +1,70 @@
+'use client';
+
+import { useState } from 'react';
+import { BoxOpening, PanelView, SlotSearchBox } from '@/features/panels';
+import { Section } from '@/ui/controls';
+import { useJob } from './JobProvider';
+
+/** The boxes that the failed function runs through, how they open, and the slots in them. */
+export function FindSection() {
+  const { data, job, circuit, diagnosis } = useJob();
+  const panels = data.panelSet?.panels ?? [];
+  const own = new Set(diagnosis.described?.partsOfFunction[job.complaint?.function ?? ''] ?? []);
+  const slots = (circuit?.parts ?? []).flatMap((part) =>
+    part.slot && own.has(part.id) ? [{ ...part.slot, name: part.name }] : [],
+  );
+  const [chosen, setChosen] = useState<{ panel: string; slot: string } | null>(null);
+  const shown = chosen ?? slots.find((one) => panels.some((panel) => panel.id === one.panel)) ?? null;
+  const panel = panels.find((one) => one.id === shown?.panel) ?? panels[0];
+  return (
+    <Section id="find" number={2} title="Box and slot" done={job.opened.length > 0}>
+      {panel ? (
+        <div className="grid gap-6 lg:grid-cols-[20rem_1fr]">
+          <div>
+            {slots.length > 0 ? (
+              <div className="mb-4">
+                <h3 className="mb-2 font-bold">On the way of what failed</h3>
+                <ul className="flex flex-wrap gap-2">
+                  {slots.map((one) => (
+                    <li key={`${one.panel} ${one.slot}`}>
+                      <button
+                        type="button"
+                        aria-pressed={shown?.slot === one.slot && shown.panel === one.panel}
+                        onClick={() => setChosen(one)}
+                        className={`min-h-11 rounded-md border-2 px-3 ${
+                          shown?.slot === one.slot && shown.panel === one.panel
+                            ? 'border-copper bg-copper-wash font-bold'
+                            : 'border-line bg-sheet'
+                        }`}
+                      >
+                        {one.name}
+                      </button>
+                    </li>
+                  ))}
+                </ul>
+              </div>
+            ) : null}
+            <SlotSearchBox
+              panels={panels}
+              onChoose={(panelId, slotId) => setChosen({ panel: panelId, slot: slotId })}
+            />
+            <BoxOpening panel={panel} />
+          </div>
+          <div>
+            <h3 className="mb-1 text-lg font-bold">{panel.name}</h3>
+            <p className="mb-3 text-soft">{panel.place}</p>
+            <PanelView
+              panel={panel}
+              wanted={shown?.panel === panel.id ? shown.slot : null}
+              onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
+            />
+          </div>
+        </div>
+      ) : (
+        <p className="text-soft">
+          No box of this vehicle is mapped yet. A panel-set file can be brought in on the vehicle’s page.
+        </p>
+      )}
+    </Section>
+  );
+}

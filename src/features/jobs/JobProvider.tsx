@@ -1,0 +1,203 @@
+'use client';
+
+import {
+  createContext,
+  type ReactNode,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from 'react';
+import { mergeCircuits } from '#core/circuit/merge';
+import type { RequiredProof } from '#core/diagnosis/proofs';
+import type { Run } from '#core/diagnosis/run';
+import type { Assessment, Proposal } from '#core/diagnosis/session';
+import type { CircuitFile } from '#core/format/circuitSchema';
+import type { EventBody } from '#core/format/jobSchema';
+import type { PanelSetFile } from '#core/format/panelSchema';
+import type { WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
+import type { JobState, LogEvent } from './state';
+import { takenReadings } from './state';
+import { JobStore, type Sending } from './store';
+
+export interface JobData {
+  readonly id: string;
+  readonly title: string;
+  readonly openedAt: string;
+  readonly vehicle: {
+    readonly id: string;
+    readonly name: string;
+    readonly make: string;
+    readonly model: string;
+    readonly year: number | null;
+    readonly plate: string;
+    readonly nominalVolts: number | null;
+    readonly odometerKm: number | null;
+  };
+  readonly circuits: readonly CircuitFile[];
+  readonly panelSet: PanelSetFile | null;
+  readonly events: readonly LogEvent[];
+}
+
+export interface Described {
+  readonly expected: Readonly<Record<string, 'works' | 'weak' | 'dead'>>;
+  readonly partsOfFunction: Readonly<Record<string, readonly string[]>>;
+}
+
+export interface Diagnosis {
+  /** Null until the worker has read the circuit. */
+  readonly described: Described | null;
+  readonly runs: readonly Run[];
+  readonly soundVolts: Readonly<Record<string, number>>;
+  readonly assessment: Assessment | null;
+  readonly proofs: readonly RequiredProof[];
+  /** The card shown: the chosen test, or else the proposed one. */
+  readonly card: Proposal | null;
+  readonly chosen: string | null;
+  readonly choose: (testId: string | null) => void;
+  readonly failure: string | null;
+}
+
+interface JobContextValue {
+  readonly data: JobData;
+  readonly circuit: CircuitFile | null;
+  readonly job: JobState;
+  readonly sending: Sending;
+  readonly record: (...bodies: readonly EventBody[]) => readonly string[];
+  readonly diagnosis: Diagnosis;
+  /** Nominal voltage of the job, from the vehicle or as entered here; null until known. */
+  readonly nominalVolts: number | null;
+}
+
+const JobContext = createContext<JobContextValue | null>(null);
+
+export function useJob(): JobContextValue {
+  const value = useContext(JobContext);
+  if (!value) throw new Error('useJob is for inside a JobProvider.');
+  return value;
+}
+
+export function JobProvider({
+  data,
+  personName,
+  children,
+}: {
+  data: JobData;
+  personName: string;
+  children: ReactNode;
+}) {
+  const [store] = useState(() => new JobStore(data.id, personName, data.events));
+  useEffect(() => store.start(), [store]);
+  const { job, sending } = useSyncExternalStore(store.subscribe, store.read, store.read);
+  const circuit = useMemo(
+    () => (data.circuits.length > 0 ? mergeCircuits(data.circuits).circuit : null),
+    [data.circuits],
+  );
+  const nominalVolts = job.identity.nominalVolts ?? data.vehicle.nominalVolts;
+  const diagnosis = useDiagnosis(circuit, job, nominalVolts);
+  const value = useMemo(
+    (): JobContextValue => ({
+      data,
+      circuit,
+      job,
+      sending,
+      record: (...bodies) => store.record(...bodies),
+      diagnosis,
+      nominalVolts,
+    }),
+    [data, circuit, job, sending, store, diagnosis, nominalVolts],
+  );
+  return <JobContext value={value}>{children}</JobContext>;
+}
+
+interface Opened {
+  readonly key: string;
+  readonly runs: readonly Run[];
+  readonly soundVolts: Readonly<Record<string, number>>;
+}
+
+interface Assessed {
+  readonly assessment: Assessment;
+  readonly card: Proposal | null;
+  readonly proofs: readonly RequiredProof[];
+}
+
+/** Keeps a worker in step with the log: the circuit once, the complaint when it changes, then each reading. */
+function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: number | null): Diagnosis {
+  const worker = useRef<Worker | null>(null);
+  const latest = useRef(0);
+  const [described, setDescribed] = useState<Described | null>(null);
+  const [opened, setOpened] = useState<Opened | null>(null);
+  const [assessed, setAssessed] = useState<Assessed | null>(null);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [failure, setFailure] = useState<string | null>(null);
+  const complaint = job.complaint;
+  const key =
+    complaint?.function && complaint.condition && nominalVolts !== null
+      ? `${complaint.function}|${complaint.condition}`
+      : null;
+
+  useEffect(() => {
+    if (!circuit) return;
+    const made = new Worker(new URL('../../workers/diagnosis.worker.ts', import.meta.url));
+    worker.current = made;
+    made.onmessage = ({ data }: MessageEvent<WorkerAnswer>) => {
+      if (data.type === 'described') setDescribed(data);
+      else if (data.type === 'opened') {
+        setOpened({ ...data, key: `${data.complaint.function}|${data.complaint.condition}` });
+      } else if (data.type === 'assessed') {
+        if (data.request === latest.current) setAssessed(data);
+      } else setFailure(data.message);
+    };
+    made.onerror = () => setFailure('The diagnosis stopped. Reload the page; every reading is kept.');
+    made.postMessage({ type: 'describe', circuit } satisfies WorkerRequest);
+    return () => {
+      worker.current = null;
+      made.terminate();
+      setDescribed(null);
+      setOpened(null);
+      setAssessed(null);
+    };
+  }, [circuit]);
+
+  useEffect(() => {
+    if (!described || !key) return;
+    const [functionId = '', conditionId = ''] = key.split('|');
+    setAssessed(null);
+    worker.current?.postMessage({
+      type: 'open',
+      complaint: { function: functionId, condition: conditionId },
+    } satisfies WorkerRequest);
+  }, [described, key]);
+
+  const readings = useMemo(() => takenReadings(job), [job]);
+  const ready = opened !== null && opened.key === key;
+  useEffect(() => {
+    if (!ready) return;
+    latest.current += 1;
+    worker.current?.postMessage({
+      type: 'assess',
+      request: latest.current,
+      input: { readings, refused: job.refused, opened: job.opened },
+      chosen,
+      touched: job.found?.parts ?? [],
+    } satisfies WorkerRequest);
+  }, [ready, readings, job.refused, job.opened, job.found, chosen]);
+
+  return useMemo(
+    (): Diagnosis => ({
+      described,
+      runs: opened?.runs ?? [],
+      soundVolts: opened?.soundVolts ?? {},
+      assessment: ready ? (assessed?.assessment ?? null) : null,
+      proofs: assessed?.proofs ?? [],
+      card: (chosen ? assessed?.card : assessed?.assessment.next[0]) ?? null,
+      chosen,
+      choose: setChosen,
+      failure,
+    }),
+    [described, opened, assessed, chosen, failure, ready],
+  );
+}

@@ -1,0 +1,166 @@
+'use client';
+
+import { type FormEvent, useState } from 'react';
+import type { FunctionStateName } from '#core/format/readingsSchema';
+import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
+import { useJob } from './JobProvider';
+import { missingProofs } from './missing';
+import { cellKey } from './state';
+import { conditionName, functionName, STATE_WORDS } from './words';
+
+const SEEN: readonly FunctionStateName[] = ['works', 'weak', 'dead'];
+
+export function ProveSection() {
+  const { data, job, circuit, diagnosis, record } = useJob();
+  const { proofs } = diagnosis;
+  const missing = missingProofs(job, proofs);
+  return (
+    <Section
+      id="prove"
+      number={6}
+      title="Prove"
+      done={job.repairs.length > 0 && proofs.length > 0 && missing.length === 0}
+    >
+      {job.repairs.length === 0 ? (
+        <p className="text-soft">
+          After the repair: the failed function in the condition that failed, and every function that shares a
+          part with what was touched.
+        </p>
+      ) : (
+        <ul className="divide-y divide-line" data-testid="proofs">
+          {proofs.map((proof) => {
+            const cell = job.proofs.get(cellKey(proof.function, proof.condition));
+            const right = cell?.state === proof.expected;
+            const should = proof.expected === 'dead' ? 'off' : 'works';
+            return (
+              <li
+                key={cellKey(proof.function, proof.condition)}
+                className="flex flex-wrap items-center justify-between gap-2 py-2"
+              >
+                <div>
+                  <p className="font-semibold">
+                    {functionName(circuit, proof.function)}{' '}
+                    <span className="font-normal text-soft">should be: {should}</span>
+                  </p>
+                  <p className="text-sm text-soft">
+                    {conditionName(circuit, proof.condition)} — {proof.because}
+                  </p>
+                </div>
+                <div className="flex flex-wrap items-center gap-2">
+                  {cell ? (
+                    <span className={right ? 'text-good' : 'font-bold text-bad'}>
+                      {right ? '✓ ' : '✗ '}
+                      {cell.state === 'dead' && proof.expected === 'dead' ? 'off' : STATE_WORDS[cell.state]}
+                    </span>
+                  ) : null}
+                  {SEEN.map((state) => (
+                    <Button
+                      key={state}
+                      aria-pressed={cell?.state === state}
+                      aria-label={`${functionName(circuit, proof.function)}, ${conditionName(circuit, proof.condition)}: ${state === 'dead' && should === 'off' ? 'off' : state}`}
+                      onClick={() =>
+                        record({ kind: 'proof', function: proof.function, condition: proof.condition, state })
+                      }
+                    >
+                      {state === 'dead' && should === 'off'
+                        ? 'Off'
+                        : `${STATE_WORDS[state][0]?.toUpperCase()}${STATE_WORDS[state].slice(1)}`}
+                    </Button>
+                  ))}
+                </div>
+              </li>
+            );
+          })}
+        </ul>
+      )}
+      {job.repairs.length > 0 ? (
+        <p className="mt-3 flex flex-wrap gap-2">
+          <ButtonLink href={`/jobs/${data.id}/sheet`}>Hand-over sheet</ButtonLink>
+          <a
+            href={`/api/jobs/${data.id}/file`}
+            download
+            className="inline-flex min-h-11 items-center rounded-md border-2 border-line bg-sheet px-4 font-semibold hover:border-ink"
+          >
+            Export the job (JSON)
+          </a>
+        </p>
+      ) : null}
+      <WatchForm />
+      <CloseForm missing={missing} />
+    </Section>
+  );
+}
+
+function WatchForm() {
+  const { job, record } = useJob();
+  const save = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const words = String(form.get('words') ?? '').trim();
+    const due = String(form.get('due') ?? '');
+    if (words === '') return;
+    record({ kind: 'watch', words, ...(due ? { due } : {}) });
+    event.currentTarget.reset();
+  };
+  return (
+    <div className="mt-6 max-w-3xl">
+      <h3 className="font-bold">To keep an eye on</h3>
+      <ul>
+        {job.watches.map((watch) => (
+          <li key={watch.words}>
+            · {watch.words} {watch.due ? <span className="text-soft">(due {watch.due})</span> : null}
+          </li>
+        ))}
+      </ul>
+      <form onSubmit={save} className="mt-2 grid gap-2 sm:grid-cols-[1fr_11rem_auto] sm:items-end">
+        <Field label="Watch item">
+          <input name="words" className={INPUT} />
+        </Field>
+        <Field label="Due">
+          <input name="due" type="date" className={INPUT} />
+        </Field>
+        <Button type="submit">Add</Button>
+      </form>
+    </div>
+  );
+}
+
+function CloseForm({ missing }: { missing: readonly string[] }) {
+  const { job, record } = useJob();
+  const [reason, setReason] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  if (job.state === 'closed') {
+    return (
+      <p className="mt-6 text-lg font-bold text-good">
+        ✓ Closed
+        {job.override ? (
+          <span className="font-normal text-caution"> although something was missing: {job.override}</span>
+        ) : null}
+      </p>
+    );
+  }
+  const close = () => {
+    if (missing.length > 0 && reason.trim() === '') {
+      setProblem(
+        `Not everything is proved yet: ${missing.join('; ')}. Prove it, or say why the job is closed all the same.`,
+      );
+      return;
+    }
+    record({ kind: 'state', state: 'closed', ...(missing.length > 0 ? { override: reason.trim() } : {}) });
+  };
+  return (
+    <div className="mt-6 max-w-3xl">
+      {problem ? (
+        <div className="mb-3 grid gap-3">
+          <Problem>{problem}</Problem>
+          <Field label="Reason for closing all the same">
+            <input value={reason} onChange={(event) => setReason(event.target.value)} className={INPUT} />
+          </Field>
+        </div>
+      ) : null}
+      <Button look={missing.length === 0 ? 'primary' : 'plain'} onClick={close}>
+        Close the job
+      </Button>
+    </div>
+  );
+}

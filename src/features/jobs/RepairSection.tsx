@@ -1,0 +1,130 @@
+'use client';
+
+import { type FormEvent, useState } from 'react';
+import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
+import { useJob } from './JobProvider';
+
+export function RepairSection() {
+  const { job, record } = useJob();
+  const [rows, setRows] = useState(1);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [adding, setAdding] = useState(false);
+  const [temporary, setTemporary] = useState(false);
+  const save = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const text = (name: string) => String(form.get(name) ?? '').trim();
+    const minutes = Number(text('minutes').replace(',', '.'));
+    if (text('words') === '') return setProblem('Say what was done.');
+    if (text('minutes') === '' || !(minutes >= 0))
+      return setProblem('Give the minutes it took, as a number.');
+    if (temporary && text('due') === '')
+      return setProblem('A temporary repair needs a day by which it is put right.');
+    const partsUsed: { name: string; count: number }[] = [];
+    for (let row = 0; row < rows; row++) {
+      const name = text(`part-${row}`);
+      const count = Number(text(`count-${row}`).replace(',', '.'));
+      if (name === '') continue;
+      if (!(count > 0)) return setProblem(`How many of “${name}”?`);
+      partsUsed.push({ name, count });
+    }
+    setProblem(null);
+    record({
+      kind: 'repair',
+      words: text('words'),
+      partsUsed,
+      minutes,
+      temporary,
+      ...(temporary ? { due: text('due') } : {}),
+      ...(text('undo') === '' ? {} : { undo: text('undo') }),
+    });
+    if (temporary) record({ kind: 'watch', words: `Temporary repair: ${text('words')}`, due: text('due') });
+    setAdding(false);
+    setRows(1);
+    setTemporary(false);
+  };
+  return (
+    <Section id="repair" number={5} title="Repair" done={job.repairs.length > 0}>
+      {job.repairs.map((repair) => (
+        <div key={repair.words} className="mb-3">
+          <p className="text-lg font-semibold">
+            {repair.words}{' '}
+            {repair.temporary ? <span className="text-caution">(temporary, due {repair.due})</span> : null}
+          </p>
+          <p className="text-soft">
+            {repair.partsUsed.map((part) => `${part.count} × ${part.name}`).join(', ')}
+            {repair.partsUsed.length > 0 ? ' · ' : ''}
+            {repair.minutes} min
+          </p>
+        </div>
+      ))}
+      {job.repairs.length > 0 && !adding ? (
+        <Button onClick={() => setAdding(true)}>Another repair</Button>
+      ) : (
+        <form onSubmit={save} className="grid max-w-3xl gap-4 sm:grid-cols-2">
+          <p className="border-l-4 border-line pl-3 text-soft sm:col-span-2">
+            Same rating, same family, same slot for a fuse; a higher one never is a repair. The maker’s
+            service information and local rules come first; licensed work is for licensed people.
+          </p>
+          <div className="sm:col-span-2">
+            <Field label="What was done">
+              <textarea name="words" rows={2} className={INPUT} />
+            </Field>
+          </div>
+          <fieldset className="sm:col-span-2">
+            <legend className="mb-1 font-semibold">Parts used</legend>
+            {Array.from({ length: rows }, (_, row) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: rows are only ever added at the end
+              <div key={row} className="mb-2 grid grid-cols-[1fr_6rem] gap-2">
+                <input
+                  name={`part-${row}`}
+                  aria-label={`Part ${row + 1}`}
+                  placeholder="Part or material"
+                  className={INPUT}
+                />
+                <input
+                  name={`count-${row}`}
+                  aria-label={`How many of part ${row + 1}`}
+                  defaultValue="1"
+                  inputMode="decimal"
+                  className={INPUT}
+                />
+              </div>
+            ))}
+            <Button onClick={() => setRows(rows + 1)}>One more part</Button>
+          </fieldset>
+          <Field label="Minutes">
+            <input name="minutes" inputMode="decimal" className={INPUT} />
+          </Field>
+          <Field label="How to undo it" hint="For the person after you; may stay empty">
+            <input name="undo" className={INPUT} />
+          </Field>
+          <label className="flex min-h-11 items-center gap-3">
+            <input
+              type="checkbox"
+              checked={temporary}
+              onChange={(event) => setTemporary(event.target.checked)}
+              className="size-6 accent-(--copper)"
+            />
+            This repair is temporary
+          </label>
+          {temporary ? (
+            <Field label="To be put right by">
+              <input name="due" type="date" className={INPUT} />
+            </Field>
+          ) : null}
+          {problem ? (
+            <div className="sm:col-span-2">
+              <Problem>{problem}</Problem>
+            </div>
+          ) : null}
+          <div className="sm:col-span-2">
+            <Button look="primary" type="submit">
+              Record the repair
+            </Button>
+          </div>
+        </form>
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,41 @@
+/** Events on their way to the server, kept in the browser until it has confirmed them. */
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import type { JobEvent } from '#core/format/jobSchema';
+
+interface OutboxSchema extends DBSchema {
+  outbox: { key: string; value: JobEvent; indexes: { byJob: string } };
+}
+
+let opening: Promise<IDBPDatabase<OutboxSchema>> | null = null;
+
+function outbox(): Promise<IDBPDatabase<OutboxSchema>> {
+  opening ??= openDB<OutboxSchema>('every-trace', 1, {
+    upgrade(db) {
+      db.createObjectStore('outbox', { keyPath: 'id' }).createIndex('byJob', 'jobId');
+    },
+  });
+  return opening;
+}
+
+export async function putInOutbox(event: JobEvent): Promise<void> {
+  await (await outbox()).put('outbox', event);
+}
+
+export async function takeFromOutbox(ids: readonly string[]): Promise<void> {
+  const transaction = (await outbox()).transaction('outbox', 'readwrite');
+  await Promise.all([...ids.map((id) => transaction.store.delete(id)), transaction.done]);
+}
+
+export async function waitingInOutbox(jobId: string): Promise<JobEvent[]> {
+  const events = await (await outbox()).getAllFromIndex('outbox', 'byJob', jobId);
+  return events.sort((one, other) => one.clientOrder - other.clientOrder);
+}
+
+/** A random id, from the generator that every page has, also without a secure context. */
+export function newId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  bytes[6] = (bytes[6]! & 0x0f) | 0x40;
+  bytes[8] = (bytes[8]! & 0x3f) | 0x80;
+  const hex = [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
+}

@@ -1,0 +1,93 @@
+/** Events in words, for log and sheet. */
+import type { CircuitFile } from '#core/format/circuitSchema';
+import type { EventBody } from '#core/format/jobSchema';
+import type { FunctionStateName, ReadingValue, TestRef } from '#core/format/readingsSchema';
+import { formatQuantity } from '#core/instruments/quantity';
+
+export const STATE_WORDS: Readonly<Record<FunctionStateName, string>> = {
+  works: 'works',
+  weak: 'weak',
+  dead: 'dead',
+  'on-when-off': 'on when it should be off',
+  'comes-and-goes': 'comes and goes',
+  'not-tried': 'not tried',
+};
+
+export function valueWords(value: ReadingValue): string {
+  if ('volts' in value) return formatQuantity(value.volts, 'V');
+  if ('ohms' in value) return formatQuantity(value.ohms, 'Ω');
+  if ('overLimit' in value) return 'over limit';
+  return 'lamp' in value ? value.lamp : STATE_WORDS[value.state];
+}
+
+export function conditionName(circuit: CircuitFile | null, id: string): string {
+  return circuit?.conditions.find((one) => one.id === id)?.name ?? id;
+}
+
+export function functionName(circuit: CircuitFile | null, id: string): string {
+  return circuit?.functions.find((one) => one.id === id)?.name ?? id;
+}
+
+/** What was tested, short: "Volts at relay 4 pin 87". */
+export function testWords(circuit: CircuitFile | null, ref: TestRef): string {
+  const node = (id: string) => circuit?.nodes.find((one) => one.id === id)?.name ?? id;
+  const part = (id: string) => circuit?.parts.find((one) => one.id === id)?.name ?? id;
+  switch (ref.kind) {
+    case 'volts':
+      return `Volts at ${node(ref.node)}`;
+    case 'lamp':
+      return `Test lamp at ${node(ref.node)}`;
+    case 'function':
+      return functionName(circuit, ref.function);
+    case 'continuity':
+      return `${part(ref.part)}, out of the circuit`;
+    case 'lamp-in-fuse':
+      return `Lamp in place of ${part(ref.part)}${ref.unplugged ? `, ${part(ref.unplugged)} unplugged` : ''}`;
+    case 'substitute':
+      return `Known good part for ${part(ref.part)}`;
+  }
+}
+
+/** One line for an event of the log. */
+export function eventWords(circuit: CircuitFile | null, body: EventBody): string {
+  switch (body.kind) {
+    case 'complaint':
+      return `Complaint: ${body.words}`;
+    case 'identity':
+      return [
+        body.nominalVolts === undefined ? '' : `nominal voltage ${body.nominalVolts} V`,
+        body.odometerKm === undefined ? '' : `odometer ${body.odometerKm} km`,
+        body.fuel ? `fuel ${body.fuel}` : '',
+        body.options ? `options: ${body.options}` : '',
+        body.alterations ? `alterations: ${body.alterations}` : '',
+      ]
+        .filter((one) => one !== '')
+        .join(', ');
+    case 'function-check':
+      return `${functionName(circuit, body.function)}: ${STATE_WORDS[body.state]} (${conditionName(circuit, body.condition)})`;
+    case 'reading':
+      return `${testWords(circuit, body.test)}: ${valueWords(body.value)}`;
+    case 'correction':
+      return 'Struck an entry';
+    case 'tester-proved':
+      return `Tester proved on ${body.on}`;
+    case 'test-refused':
+      return `Not done: ${testWords(circuit, body.test)} (${body.reason})`;
+    case 'caution-read':
+      return `Caution read: ${body.caution}`;
+    case 'found':
+      return `Found: ${body.fault} (${body.strength}); cause ${body.cause}${body.causeWords ? `: ${body.causeWords}` : ''}`;
+    case 'repair':
+      return `Repair: ${body.words}${body.temporary ? ' (temporary)' : ''}`;
+    case 'proof':
+      return `Seen after repair: ${functionName(circuit, body.function)} ${STATE_WORDS[body.state]} (${conditionName(circuit, body.condition)})`;
+    case 'watch':
+      return `Watch: ${body.words}${body.due ? `, due ${body.due}` : ''}`;
+    case 'note':
+      return `Note: ${body.words}`;
+    case 'state':
+      return body.state === 'closed'
+        ? `Job closed${body.override ? ` although something was missing: ${body.override}` : ''}`
+        : `Job ${body.state}`;
+  }
+}

@@ -1,0 +1,173 @@
+'use client';
+
+import { RotateCw } from 'lucide-react';
+import { type ReactNode, useState } from 'react';
+import type { Panel } from '#core/format/panelSchema';
+import { formatNumber } from '#core/instruments/quantity';
+import { slotSentence } from '#core/panel/sentence';
+import { type Edge, type Turns, turnPanel, turnsForLandmark } from '#core/panel/turn';
+import { Button, Caution } from '@/ui/controls';
+import { PanelDrawing } from './PanelDrawing';
+import { SlotSearchBox } from './SlotSearchBox';
+import { useTurns } from './useTurns';
+
+const EDGE_WORDS: Readonly<Record<Edge, string>> = {
+  top: 'top',
+  right: 'right',
+  bottom: 'bottom',
+  left: 'left',
+};
+
+/** A box turned to match, the wanted slot marked, and the sentence that counts to it. */
+export function PanelView({
+  panel,
+  wanted,
+  onChoose,
+}: {
+  panel: Panel;
+  wanted: string | null;
+  onChoose?: (slotId: string) => void;
+}) {
+  const [turns, setTurns] = useTurns(panel.id);
+  const seen = turnPanel(panel, turns);
+  const slot = panel.slots.find((one) => one.id === wanted);
+  return (
+    <div>
+      <div className="mb-2 flex flex-wrap items-center gap-2">
+        <Button onClick={() => setTurns(((turns + 1) % 4) as Turns)}>
+          <RotateCw aria-hidden="true" className="size-5" />
+          Turn a quarter
+        </Button>
+        <fieldset className="flex flex-wrap items-center gap-1">
+          <legend className="float-left mr-2 text-sm text-soft">
+            I see the {panel.landmark.name} at the
+          </legend>
+          {(['top', 'right', 'bottom', 'left'] as const).map((edge) => (
+            <button
+              key={edge}
+              type="button"
+              aria-pressed={seen.landmarkEdge === edge}
+              onClick={() => setTurns(turnsForLandmark(panel, edge))}
+              className={`min-h-11 min-w-11 rounded-md border-2 px-2 ${
+                seen.landmarkEdge === edge ? 'border-copper bg-copper-wash font-bold' : 'border-line bg-sheet'
+              }`}
+            >
+              {EDGE_WORDS[edge]}
+            </button>
+          ))}
+        </fieldset>
+      </div>
+      <PanelDrawing
+        panel={panel}
+        turns={turns}
+        wanted={wanted}
+        onChoose={onChoose}
+        className={turns % 2 === 0 ? 'max-w-3xl' : 'max-w-sm'}
+      />
+      {slot ? (
+        <div className="mt-3 border-l-4 border-copper pl-3" aria-live="polite">
+          <p className="text-lg font-semibold" data-testid="slot-sentence">
+            {slotSentence(seen, slot.id)}
+          </p>
+          <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-[0.95rem]">
+            <Fact name="Slot">
+              {slot.type} {slot.number}
+            </Fact>
+            {slot.meaning ? <Fact name="Is for">{slot.meaning}</Fact> : null}
+            {slot.ratingAmps !== undefined ? (
+              <Fact name="Fuse">
+                {formatNumber(slot.ratingAmps)} A{slot.colour ? `, ${slot.colour}` : ''}, {slot.family}
+              </Fact>
+            ) : null}
+            {slot.feed ? <Fact name="Feed">{slot.feed}</Fact> : null}
+            {slot.functions?.length ? <Fact name="Serves">{slot.functions.join(', ')}</Fact> : null}
+            {slot.synonyms?.length ? <Fact name="Also called">{slot.synonyms.join(', ')}</Fact> : null}
+            {slot.state !== 'fitted' ? <Fact name="State">{slot.state.replace('-', ' ')}</Fact> : null}
+          </dl>
+        </div>
+      ) : null}
+      {panel.caution ? (
+        <div className="mt-3">
+          <Caution>{panel.caution}</Caution>
+        </div>
+      ) : null}
+    </div>
+  );
+}
+
+function Fact({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <>
+      <dt className="text-soft">{name}</dt>
+      <dd>{children}</dd>
+    </>
+  );
+}
+
+/** The panel page: search beside the drawing. */
+export function PanelBrowser({
+  panels,
+  first,
+}: {
+  panels: readonly Panel[];
+  first: { panel: string; slot: string | null };
+}) {
+  const [chosen, setChosen] = useState(first);
+  const panel = panels.find((one) => one.id === chosen.panel) ?? panels[0]!;
+  return (
+    <div className="grid gap-6 lg:grid-cols-[20rem_1fr]">
+      <div>
+        <SlotSearchBox
+          panels={panels}
+          onChoose={(panelId, slotId) => setChosen({ panel: panelId, slot: slotId })}
+        />
+        <nav aria-label="Boxes" className="mt-4 flex flex-col gap-2">
+          {panels.map((one) => (
+            <button
+              key={one.id}
+              type="button"
+              aria-pressed={one.id === panel.id}
+              onClick={() => setChosen({ panel: one.id, slot: null })}
+              className={`min-h-11 rounded-md border-2 px-3 py-2 text-left ${
+                one.id === panel.id ? 'border-copper bg-copper-wash' : 'border-line bg-sheet'
+              }`}
+            >
+              <span className="block font-semibold">{one.name}</span>
+              <span className="block text-sm text-soft">{one.place}</span>
+            </button>
+          ))}
+        </nav>
+        <BoxOpening panel={panel} />
+      </div>
+      <div>
+        <h2 className="mb-3 text-xl">{panel.name}</h2>
+        <PanelView
+          panel={panel}
+          wanted={chosen.slot}
+          onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
+        />
+      </div>
+    </div>
+  );
+}
+
+export function BoxOpening({ panel }: { panel: Panel }) {
+  return (
+    <div className="mt-4 text-[0.95rem]">
+      <h3 className="font-bold">
+        To open it{' '}
+        <span className="font-normal text-soft">(about {formatNumber(panel.minutesToOpen)} min)</span>
+      </h3>
+      <ol className="mt-1 list-decimal space-y-1 pl-5">
+        {panel.opening.map((step) => (
+          <li key={step}>{step}</li>
+        ))}
+      </ol>
+      {panel.isolateFirst ? (
+        <p className="mt-2">
+          <span className="font-semibold">Disconnect first:</span> {panel.isolateFirst}
+        </p>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,3 @@
+export { PanelDrawing } from './PanelDrawing';
+export { BoxOpening, PanelBrowser, PanelView } from './PanelView';
+export { SlotSearchBox } from './SlotSearchBox';

@@ -1,0 +1,225 @@
+'use client';
+
+import { Delete } from 'lucide-react';
+import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
+import type { AnswerKind } from '#core/diagnosis/card';
+import type { ReadingValue } from '#core/format/readingsSchema';
+import { parseReading, type Unit } from '#core/instruments/quantity';
+import { Button, Problem } from '@/ui/controls';
+
+export interface Answer {
+  readonly value: ReadingValue;
+  readonly raw: string;
+}
+
+const WORD_ANSWERS = {
+  lamp: [
+    { key: 'l', word: 'Lit', value: { lamp: 'lit' } },
+    { key: 'd', word: 'Dim', value: { lamp: 'dim' } },
+    { key: 'o', word: 'Off', value: { lamp: 'off' } },
+  ],
+  function: [
+    { key: 'w', word: 'Works', value: { state: 'works' } },
+    { key: 'k', word: 'Weak', value: { state: 'weak' } },
+    { key: 'd', word: 'Dead', value: { state: 'dead' } },
+    { key: 'c', word: 'Comes and goes', value: { state: 'comes-and-goes' } },
+  ],
+} as const satisfies Record<string, readonly { key: string; word: string; value: ReadingValue }[]>;
+
+/** What a number entry means on a card of this unit, or why it cannot be read. */
+export function readAnswer(text: string, unit: Unit): { answer: Answer } | { problem: string } {
+  const parsed = parseReading(text, unit);
+  if (!parsed.ok) return { problem: parsed.message };
+  if ('overLimit' in parsed) return { answer: { value: { overLimit: true }, raw: text.trim() } };
+  const value: ReadingValue = unit === 'Ω' ? { ohms: parsed.value } : { volts: parsed.value };
+  return { answer: { value, raw: text.trim() } };
+}
+
+export function ReadingPad({
+  kind,
+  draft,
+  problem,
+  onDraft,
+  onAnswer,
+  onKey,
+  keysOn,
+}: {
+  kind: AnswerKind;
+  draft: string;
+  problem: string | null;
+  onDraft: (text: string) => void;
+  onAnswer: (answer: Answer | { text: string }) => void;
+  /** A single-letter key that is not an entry: u, n, ?. Gives true when it was used. */
+  onKey: (key: string) => boolean;
+  keysOn: boolean;
+}) {
+  return kind === 'volts' || kind === 'ohms' ? (
+    <NumberPad
+      unit={kind === 'volts' ? 'V' : 'Ω'}
+      draft={draft}
+      problem={problem}
+      onDraft={onDraft}
+      onRecord={() => onAnswer({ text: draft })}
+      onKey={onKey}
+      keysOn={keysOn}
+    />
+  ) : (
+    <WordPad kind={kind} onAnswer={onAnswer} onKey={onKey} keysOn={keysOn} />
+  );
+}
+
+function isTouch(): boolean {
+  return window.matchMedia('(pointer: coarse)').matches;
+}
+
+function NumberPad({
+  unit,
+  draft,
+  problem,
+  onDraft,
+  onRecord,
+  onKey,
+  keysOn,
+}: {
+  unit: Unit;
+  draft: string;
+  problem: string | null;
+  onDraft: (text: string) => void;
+  onRecord: () => void;
+  onKey: (key: string) => boolean;
+  keysOn: boolean;
+}) {
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (!isTouch()) input.current?.focus({ preventScroll: true });
+  }, []);
+  const keyDown = (event: KeyboardEvent) => {
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      onRecord();
+    } else if (
+      keysOn &&
+      draft === '' &&
+      !event.ctrlKey &&
+      !event.metaKey &&
+      !event.altKey &&
+      onKey(event.key)
+    ) {
+      event.preventDefault();
+    }
+  };
+  const type = (text: string) => onDraft(draft + text);
+  const sign = () => onDraft(draft.startsWith('-') ? draft.slice(1) : `-${draft}`);
+  const keys = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'];
+  return (
+    <div>
+      <label className="mb-1 block font-semibold" htmlFor="reading-entry">
+        Reading, in {unit === 'V' ? 'volts' : 'ohms'}
+      </label>
+      <div className="flex items-stretch gap-2">
+        <input
+          ref={input}
+          id="reading-entry"
+          value={draft}
+          onChange={(event) => onDraft(event.target.value)}
+          onKeyDown={keyDown}
+          autoComplete="off"
+          inputMode={typeof window !== 'undefined' && isTouch() ? 'none' : 'decimal'}
+          aria-invalid={problem !== null}
+          aria-describedby={problem ? 'reading-problem' : undefined}
+          className="reading h-16 w-full min-w-0 rounded-md border-2 border-ink bg-sheet px-3 text-3xl font-bold"
+        />
+        <span className="reading flex w-12 items-center justify-center text-2xl font-bold">{unit}</span>
+      </div>
+      {problem ? (
+        <div id="reading-problem" className="mt-2">
+          <Problem>{problem}</Problem>
+        </div>
+      ) : null}
+      <div className="mt-3 grid grid-cols-4 gap-2">
+        <div className="col-span-3 grid grid-cols-3 gap-2">
+          {keys.map((key) => (
+            <PadKey key={key} onPress={() => type(key)}>
+              {key}
+            </PadKey>
+          ))}
+          <PadKey onPress={sign} name="Change sign">
+            +/−
+          </PadKey>
+        </div>
+        <div className="grid gap-2">
+          <PadKey onPress={() => onDraft(draft.slice(0, -1))} name="Take back one character">
+            <Delete aria-hidden="true" className="mx-auto size-6" />
+          </PadKey>
+          <PadKey onPress={() => type('m')} name="milli">
+            m
+          </PadKey>
+          <PadKey onPress={() => onDraft('OL')} name="Over limit">
+            OL
+          </PadKey>
+          <PadKey onPress={() => onDraft('')} name="Clear the entry">
+            C
+          </PadKey>
+        </div>
+      </div>
+      <Button look="primary" onClick={onRecord} className="mt-3 h-16 w-full text-xl">
+        Record
+      </Button>
+    </div>
+  );
+}
+
+function PadKey({ onPress, name, children }: { onPress: () => void; name?: string; children: ReactNode }) {
+  return (
+    <button
+      type="button"
+      aria-label={name}
+      onClick={onPress}
+      className="reading h-14 rounded-md border-2 border-line bg-sheet text-xl font-bold active:bg-copper-wash"
+    >
+      {children}
+    </button>
+  );
+}
+
+function WordPad({
+  kind,
+  onAnswer,
+  onKey,
+  keysOn,
+}: {
+  kind: 'lamp' | 'function';
+  onAnswer: (answer: Answer) => void;
+  onKey: (key: string) => boolean;
+  keysOn: boolean;
+}) {
+  const group = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (!isTouch()) group.current?.focus({ preventScroll: true });
+  }, []);
+  const answers = WORD_ANSWERS[kind];
+  const keyDown = (event: KeyboardEvent) => {
+    if (!keysOn || event.ctrlKey || event.metaKey || event.altKey) return;
+    const found = answers.find((one) => one.key === event.key.toLowerCase());
+    if (found) {
+      event.preventDefault();
+      onAnswer({ value: found.value, raw: found.word.toLowerCase() });
+    } else if (onKey(event.key)) event.preventDefault();
+  };
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: catches the letter keys of the buttons inside it
+    <div ref={group} tabIndex={-1} onKeyDown={keyDown} className="grid gap-2 focus:outline-none">
+      {answers.map((one) => (
+        <button
+          key={one.word}
+          type="button"
+          onClick={() => onAnswer({ value: one.value, raw: one.word.toLowerCase() })}
+          className="flex min-h-16 items-center justify-between rounded-md border-2 border-ink bg-sheet px-5 text-2xl font-bold active:bg-copper-wash"
+        >
+          {one.word}
+          <kbd className="reading hidden text-base font-normal text-soft lg:inline">{one.key}</kbd>
+        </button>
+      ))}
+    </div>
+  );
+}

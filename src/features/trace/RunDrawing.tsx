@@ -1,0 +1,197 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import { useMemo } from 'react';
+import type { Run } from '#core/diagnosis/run';
+import type { PartStanding } from '#core/diagnosis/session';
+
+const VoltageProfile = dynamic(() => import('./VoltageProfile').then((loaded) => loaded.VoltageProfile), {
+  ssr: false,
+});
+
+/** One row of the run is one stop and the part behind it. */
+export const ROW = 46;
+const LINE_X = 76;
+const TOP = 20;
+
+export interface RunRow {
+  readonly node: string;
+  readonly expected: number;
+  readonly measured: number | null;
+}
+
+/**
+ * The run from source to earth: stops are points a probe can touch (expected value outlined, measured value
+ * filled), stations are parts, the bar beside a part is as long as its chance, the bracket spans the stops
+ * between which the fault must lie.
+ */
+export function RunDrawing({
+  run,
+  rows,
+  standings,
+  here,
+  probeable,
+  onProbe,
+}: {
+  run: Run;
+  rows: readonly RunRow[];
+  standings: ReadonlyMap<string, PartStanding>;
+  /** Node or part of the card in focus. */
+  here: { node: string | null; part: string | null };
+  probeable: ReadonlySet<string>;
+  onProbe: (node: string) => void;
+}) {
+  const bracket = useMemo(() => bracketOf(rows), [rows]);
+  const height = TOP * 2 + (run.stops.length - 1) * ROW;
+  const yOf = (stop: number) => TOP + stop * ROW;
+  return (
+    <div className="relative" style={{ height }} data-testid="run">
+      <svg width="100%" height={height} className="absolute inset-0" aria-hidden="true">
+        <line
+          x1={LINE_X}
+          x2={LINE_X}
+          y1={yOf(0)}
+          y2={yOf(run.stops.length - 1)}
+          stroke="var(--copper)"
+          strokeWidth={4}
+        />
+        {bracket ? (
+          <path
+            d={`M ${LINE_X - 14} ${yOf(bracket[0]) + 8} h -7 V ${yOf(bracket[1]) - 8} h 7`}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={2.5}
+          />
+        ) : null}
+        {run.stations.map((station, index) => {
+          const standing = standings.get(station.part);
+          const chance = standing?.chance ?? 0;
+          const y = yOf(index) + ROW / 2;
+          const length = Math.max(chance * 50, chance > 0.004 ? 2 : 0);
+          return (
+            <g key={station.part}>
+              <rect
+                x={LINE_X - 5}
+                y={y - 6}
+                width={10}
+                height={12}
+                rx={2}
+                fill={standing?.standing === 'cleared' ? 'var(--sheet)' : 'var(--copper)'}
+                stroke="var(--copper)"
+                strokeWidth={2}
+              />
+              <rect x={LINE_X - 24 - length} y={y - 5} width={length} height={10} fill="var(--ink)" />
+            </g>
+          );
+        })}
+        {run.stops.map((stop, index) => {
+          const row = rows[index];
+          const filled = row?.measured !== null && row?.measured !== undefined;
+          return (
+            <circle
+              key={stop}
+              cx={LINE_X}
+              cy={yOf(index)}
+              r={here.node === stop ? 9 : 6.5}
+              fill={filled ? 'var(--ink)' : 'var(--sheet)'}
+              stroke={here.node === stop ? 'var(--copper)' : 'var(--ink)'}
+              strokeWidth={here.node === stop ? 4 : 2.5}
+            />
+          );
+        })}
+      </svg>
+      <ol className="absolute inset-0" aria-label={`Run of ${run.name}, from the source to earth`}>
+        {run.stops.map((stop, index) => {
+          const row = rows[index];
+          const station = run.stations[index];
+          const can = probeable.has(stop);
+          return (
+            <li key={stop}>
+              <div
+                className="absolute flex items-center gap-1"
+                style={{ left: LINE_X + 14, top: yOf(index) - 11, height: 22 }}
+              >
+                {row ? <StopValues row={row} /> : null}
+                {can ? (
+                  <button
+                    type="button"
+                    onClick={() => onProbe(stop)}
+                    className="absolute -top-3 -left-9 size-11 rounded-full"
+                    aria-label={`Card for ${stopName(run, index)}`}
+                  />
+                ) : null}
+              </div>
+              {station ? (
+                <p
+                  className={`absolute truncate text-[0.9rem] leading-tight ${
+                    here.part === station.part ? 'font-bold text-copper' : ''
+                  }`}
+                  style={{ left: LINE_X + 14, top: yOf(index) + ROW / 2 - 9, maxWidth: 172 }}
+                >
+                  {station.name}
+                  <StandingMark standing={standings.get(station.part)} />
+                </p>
+              ) : null}
+            </li>
+          );
+        })}
+      </ol>
+      <div className="absolute right-0" style={{ top: 0, width: 92, height }}>
+        <VoltageProfile rows={rows} top={TOP} height={height} />
+      </div>
+    </div>
+  );
+}
+
+function stopName(run: Run, index: number): string {
+  const before = run.stations[index - 1]?.name;
+  const after = run.stations[index]?.name;
+  if (before && after) return `the point between ${before} and ${after}`;
+  return before ? `the point behind ${before}` : `the point before ${after}`;
+}
+
+function StandingMark({ standing }: { standing: PartStanding | undefined }) {
+  if (!standing) return null;
+  if (standing.standing === 'cleared') return <span className="text-good"> ✓ cleared</span>;
+  if (standing.chance < 0.01) return null;
+  return <span className="reading text-soft"> {Math.round(standing.chance * 100)} %</span>;
+}
+
+function StopValues({ row }: { row: RunRow }) {
+  return (
+    <span className="reading flex items-center gap-1 text-[0.9rem]">
+      <span className="rounded border border-soft px-1 leading-[1.25] text-soft">
+        <span className="sr-only">expected </span>
+        {row.expected.toFixed(1)}
+      </span>
+      {row.measured === null ? null : (
+        <span className="rounded bg-ink px-1 leading-[1.25] font-bold text-paper">
+          <span className="sr-only">measured </span>
+          {row.measured.toFixed(2)} V
+        </span>
+      )}
+    </span>
+  );
+}
+
+/**
+ * Between which stops the fault must lie. On the feed side: the last stop that reads right and the first that
+ * reads low. On the return side: the last stop that is lifted and the first behind it that is not. Null until
+ * the readings say so.
+ */
+export function bracketOf(rows: readonly RunRow[]): readonly [number, number] | null {
+  const tolerance = (row: RunRow) => Math.max(0.5, Math.abs(row.expected) * 0.08);
+  const measured = rows.flatMap((row, index) =>
+    row.measured === null ? [] : [{ ...row, index, measured: row.measured }],
+  );
+  const low = measured.find((row) => row.measured < row.expected - tolerance(row));
+  if (low) {
+    const before = measured.filter((row) => row.index < low.index);
+    return [before[before.length - 1]?.index ?? 0, low.index];
+  }
+  const lifted = measured.filter((row) => row.measured > row.expected + tolerance(row));
+  const last = lifted[lifted.length - 1];
+  if (!last) return null;
+  const sound = measured.find((row) => row.index > last.index);
+  return [last.index, sound?.index ?? rows.length - 1];
+}

@@ -1,0 +1,100 @@
+'use client';
+
+import type { Assessment } from '#core/diagnosis/session';
+import type { CircuitFile } from '#core/format/circuitSchema';
+
+function chanceWords(chance: number): string {
+  if (chance > 0.995) return '> 99 %';
+  if (chance < 0.01) return '< 1 %';
+  return `${Math.round(chance * 100)} %`;
+}
+
+const STRENGTH_WORDS = { proved: 'Proved', supported: 'Supported', provisional: 'Provisional' } as const;
+
+/** Suspects by chance, and what has been cleared by which reading. */
+export function Suspects({
+  circuit,
+  assessment,
+  readingNames,
+}: {
+  circuit: CircuitFile;
+  assessment: Assessment;
+  readingNames: ReadonlyMap<string, string>;
+}) {
+  const partName = (id: string) => circuit.parts.find((one) => one.id === id)?.name ?? id;
+  const cleared = assessment.parts.filter((part) => part.standing === 'cleared');
+  const partly = assessment.parts.filter((part) => part.standing === 'partly' && part.remaining.length > 0);
+  const { verdict } = assessment;
+  const shown = assessment.suspects.filter((one, index) => index < 3 || one.chance >= 0.01).slice(0, 9);
+  return (
+    <div>
+      <div
+        className={`border-l-4 py-1 pl-3 ${verdict.strength === 'proved' ? 'border-good' : 'border-copper'}`}
+        aria-live="polite"
+        data-testid="verdict"
+      >
+        {verdict.strength ? <p className="text-lg font-bold">{STRENGTH_WORDS[verdict.strength]}</p> : null}
+        <p>{verdict.sentence}</p>
+        {verdict.evidence.length > 0 ? (
+          <ul className="mt-1 text-sm text-soft">
+            {verdict.evidence.map((id) => (
+              <li key={id}>· {readingNames.get(id) ?? 'a reading'}</li>
+            ))}
+          </ul>
+        ) : null}
+      </div>
+      <ol className="mt-4 space-y-3" data-testid="suspects">
+        {shown.map((suspect) => (
+          <li key={suspect.id}>
+            <div className="flex items-baseline justify-between gap-3">
+              <span className="font-bold">{suspect.title}</span>
+              <span className="reading whitespace-nowrap font-bold">{chanceWords(suspect.chance)}</span>
+            </div>
+            <div aria-hidden="true" className="mt-1 h-2.5 bg-sunk">
+              <div className="h-full bg-ink" style={{ width: `${Math.max(suspect.chance * 100, 0.5)}%` }} />
+            </div>
+            {suspect.chance >= 0.03 ? (
+              <p className="mt-0.5 text-sm text-soft">
+                {suspect.forms[0] && !suspect.title.startsWith('No')
+                  ? `${formOnly(suspect.forms[0].words)}. `
+                  : ''}
+                {suspect.reason}
+              </p>
+            ) : null}
+          </li>
+        ))}
+      </ol>
+      <details className="mt-5">
+        <summary className="min-h-11 font-bold">
+          Cleared: {cleared.length} of {assessment.parts.length} parts
+        </summary>
+        <ul className="space-y-1 text-[0.95rem]" data-testid="cleared">
+          {cleared.map((part) => (
+            <li key={part.part}>
+              <span className="text-good">✓</span> {partName(part.part)}{' '}
+              <span className="text-soft">
+                — {readingNames.get(part.clearedBy ?? '') ?? 'the readings together'}
+              </span>
+            </li>
+          ))}
+        </ul>
+        {partly.length > 0 ? (
+          <>
+            <h3 className="mt-3 font-bold">Cleared in part; still possible</h3>
+            <ul className="space-y-1 text-[0.95rem]">
+              {partly.map((part) => (
+                <li key={part.part}>{part.remaining.slice(0, 2).join('; ')}</li>
+              ))}
+            </ul>
+          </>
+        ) : null}
+      </details>
+    </div>
+  );
+}
+
+function formOnly(words: string): string {
+  const at = words.indexOf(': ');
+  const form = at >= 0 ? words.slice(at + 2) : words;
+  return `${form[0]?.toUpperCase() ?? ''}${form.slice(1)}`;
+}

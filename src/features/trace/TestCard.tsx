@@ -1,0 +1,163 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { testCardWords } from '#core/diagnosis/card';
+import type { Proposal } from '#core/diagnosis/session';
+import type { CircuitFile } from '#core/format/circuitSchema';
+import type { PanelSetFile } from '#core/format/panelSchema';
+import { PanelView } from '@/features/panels';
+import { Button, Caution } from '@/ui/controls';
+import { type Answer, ReadingPad, readAnswer } from './ReadingPad';
+
+/** One test at a time: set, touch, read, record. */
+export function TestCard({
+  circuit,
+  panelSet,
+  proposal,
+  chosen,
+  draft,
+  correcting,
+  onDraft,
+  onAnswer,
+  onRefuse,
+  onOther,
+  onCorrectLast,
+  onKeys,
+  keysOn,
+}: {
+  circuit: CircuitFile;
+  panelSet: PanelSetFile | null;
+  proposal: Proposal;
+  chosen: boolean;
+  draft: string;
+  correcting: boolean;
+  onDraft: (text: string) => void;
+  onAnswer: (answer: Answer) => void;
+  onRefuse: (reason: string) => void;
+  onOther: () => void;
+  onCorrectLast: () => void;
+  onKeys: () => void;
+  keysOn: boolean;
+}) {
+  const words = useMemo(
+    () => testCardWords(circuit, proposal.ref, proposal.place, proposal.lead),
+    [circuit, proposal],
+  );
+  const [problem, setProblem] = useState<string | null>(null);
+  const [showPanel, setShowPanel] = useState(false);
+  const place = circuit.places.find((one) => one.id === proposal.place);
+  const panel = words.slot ? panelSet?.panels.find((one) => one.id === words.slot?.panel) : undefined;
+  const answer = (given: Answer | { text: string }) => {
+    if (!('text' in given)) {
+      onAnswer(given);
+      return;
+    }
+    const read = readAnswer(given.text, words.answer === 'ohms' ? 'Ω' : 'V');
+    if ('problem' in read) setProblem(read.problem);
+    else {
+      setProblem(null);
+      onAnswer(read.answer);
+    }
+  };
+  const key = (pressed: string): boolean => {
+    if (pressed === 'u') onCorrectLast();
+    else if (pressed === 'n') onOther();
+    else if (pressed === '?') onKeys();
+    else return false;
+    return true;
+  };
+  const minutes =
+    proposal.minutes < 1 ? 'under a minute' : `about ${Math.round(proposal.minutes * 10) / 10} min`;
+  return (
+    <article aria-labelledby="card-title" className="rounded-lg border-2 border-copper bg-sheet">
+      <header className="border-b-2 border-line px-4 py-3">
+        <p className="text-sm text-soft">
+          {correcting ? 'Correcting an entry' : chosen ? 'Your choice' : 'Next test'}
+          {place ? ` · ${place.name}` : ''} · {minutes}
+        </p>
+        <h2 id="card-title" className="text-xl lg:text-2xl" data-testid="card-title">
+          {words.title}
+        </h2>
+      </header>
+      <div className="grid gap-x-6 px-4 py-3 lg:grid-cols-[1fr_19rem]">
+        <div>
+          {words.cautions.map((caution) => (
+            <div key={caution} className="mb-2">
+              <Caution>{caution}</Caution>
+            </div>
+          ))}
+          <ul aria-label="Set" className="mb-2 flex flex-wrap gap-2">
+            {words.settings.map((setting) => (
+              <li key={setting} className="rounded border-2 border-ink px-2 py-0.5 font-semibold">
+                {setting}
+              </li>
+            ))}
+          </ul>
+          <p className="text-soft">{words.instrument}</p>
+          <ol className="mt-1 space-y-1 text-lg" data-testid="card-steps">
+            {words.steps.map((step) => (
+              <li key={step}>{step}</li>
+            ))}
+          </ol>
+          <p className="mt-2 text-lg">
+            All well would show: <strong data-testid="card-expected">{proposal.expected}</strong>
+          </p>
+          {panel && words.slot ? (
+            <details
+              className="mt-3"
+              open={showPanel}
+              onToggle={(event) => setShowPanel(event.currentTarget.open)}
+            >
+              <summary className="inline-flex min-h-11 items-center font-semibold text-copper underline underline-offset-4">
+                Where it is in the {panel.name.toLowerCase()}
+              </summary>
+              {showPanel ? <PanelView panel={panel} wanted={words.slot.slot} /> : null}
+            </details>
+          ) : null}
+        </div>
+        <div className="mt-4 lg:mt-0">
+          <ReadingPad
+            key={proposal.id}
+            kind={words.answer}
+            draft={draft}
+            problem={problem}
+            onDraft={(text) => {
+              setProblem(null);
+              onDraft(text);
+            }}
+            onAnswer={answer}
+            onKey={key}
+            keysOn={keysOn}
+          />
+        </div>
+      </div>
+      <div className="border-t-2 border-line px-4 py-3">
+        <h3 className="font-bold">What each result would mean</h3>
+        <ul className="mt-1 space-y-1">
+          {proposal.outcomes.map((outcome) => (
+            <li key={outcome.result} className="grid grid-cols-[7.5rem_1fr] gap-3">
+              <span className="font-semibold">
+                {outcome.result}
+                {outcome.asExpected ? (
+                  <span className="block text-sm font-normal text-soft">all well</span>
+                ) : null}
+              </span>
+              <span>{outcome.means}</span>
+            </li>
+          ))}
+        </ul>
+        <p className="mt-3 text-soft" data-testid="card-why">
+          <span className="font-semibold text-ink">Why this test: </span>
+          {proposal.why}
+        </p>
+        <div className="mt-3 flex flex-wrap gap-2">
+          <Button onClick={() => onRefuse('cannot reach that')}>Cannot reach that</Button>
+          <Button onClick={onOther}>Another test</Button>
+          <Button look="quiet" onClick={onKeys} className="hidden lg:inline-flex">
+            Keys
+          </Button>
+        </div>
+      </div>
+    </article>
+  );
+}

@@ -1,0 +1,71 @@
+'use client';
+
+import type { ReadingEffect } from '#core/diagnosis/session';
+import type { CircuitFile } from '#core/format/circuitSchema';
+import { conditionName, eventWords, type LogEntry } from '@/features/jobs';
+import { Button } from '@/ui/controls';
+
+/** The log, newest first; struck entries stay, crossed out. */
+export function TraceLog({
+  circuit,
+  entries,
+  effects,
+  onCorrect,
+}: {
+  circuit: CircuitFile;
+  entries: readonly LogEntry[];
+  effects: ReadonlyMap<string, ReadingEffect>;
+  onCorrect: (entry: LogEntry) => void;
+}) {
+  const shown = entries.filter((entry) => entry.event.body.kind !== 'correction').reverse();
+  return (
+    <ol className="divide-y divide-line" data-testid="log" aria-label="Log, newest first">
+      {shown.map((entry) => {
+        const { event, struck } = entry;
+        const effect = effects.get(event.id);
+        const { body } = event;
+        return (
+          <li key={event.id} className="flex items-start justify-between gap-3 py-2">
+            <div className="min-w-0">
+              <p className={struck ? 'text-soft line-through' : ''}>
+                <time
+                  dateTime={event.madeAt}
+                  className="reading mr-2 text-sm text-soft"
+                  suppressHydrationWarning
+                >
+                  {new Date(event.madeAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}
+                </time>
+                <strong>{eventWords(circuit, body)}</strong>
+                {body.kind === 'reading' && 'condition' in body.test ? (
+                  <span className="text-soft"> · {conditionName(circuit, body.test.condition)}</span>
+                ) : null}
+                {body.kind === 'reading' && body.raw !== '' ? (
+                  <span className="reading text-sm text-soft"> · entered “{body.raw}”</span>
+                ) : null}
+                {event.seq === null ? (
+                  <span className="text-sm text-caution"> · waiting to be sent</span>
+                ) : null}
+              </p>
+              {struck ? (
+                <p className="text-sm text-soft">Struck{struck.reason ? `: ${struck.reason}` : ''}</p>
+              ) : effect ? (
+                <p className={`text-[0.95rem] ${effect.unexpected ? 'font-semibold text-bad' : 'text-soft'}`}>
+                  {effect.sentence}
+                </p>
+              ) : null}
+            </div>
+            {!struck && (body.kind === 'reading' || body.kind === 'function-check') ? (
+              <Button
+                look="quiet"
+                onClick={() => onCorrect(entry)}
+                aria-label={`Correct: ${eventWords(circuit, body)}`}
+              >
+                Correct
+              </Button>
+            ) : null}
+          </li>
+        );
+      })}
+    </ol>
+  );
+}

@@ -1,0 +1,405 @@
+'use client';
+
+import { Dialog } from 'radix-ui';
+import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
+import { testCardWords } from '#core/diagnosis/card';
+import { testId } from '#core/diagnosis/tests';
+import { type LogEntry, testWords, useJob, valueWords } from '@/features/jobs';
+import { Button, ButtonLink, Problem } from '@/ui/controls';
+import { readDraft, useKeysOn, writeDraft } from './memory';
+import type { Answer } from './ReadingPad';
+import { ROW, RunDrawing, type RunRow } from './RunDrawing';
+import { Suspects } from './Suspects';
+import { TestCard } from './TestCard';
+import { TraceLog } from './TraceLog';
+
+const KEYS = [
+  ['0–9 . , − m OL', 'into the entry, on a volts or ohms card'],
+  ['l  d  o', 'lit, dim, off, on a lamp card'],
+  ['w  k  d  c', 'works, weak, dead, comes and goes'],
+  ['Enter', 'records'],
+  ['u', 'corrects the last reading (entry empty)'],
+  ['n', 'another test (entry empty)'],
+  ['?', 'this list (entry empty)'],
+] as const;
+
+type Pane = 'card' | 'run' | 'suspects';
+
+export function TraceView() {
+  const { data, circuit, job, record, diagnosis, nominalVolts } = useJob();
+  const { assessment, card, choose, chosen } = diagnosis;
+  const [pane, setPane] = useState<Pane>('card');
+  const [runIndex, setRunIndex] = useState(0);
+  const [dialog, setDialog] = useState<'keys' | 'other' | null>(null);
+  const [correcting, setCorrecting] = useState<LogEntry | null>(null);
+  const [keysOn, setKeysOn] = useKeysOn();
+  const [draft, setDraft] = useState('');
+  const cardId = card?.id ?? null;
+
+  useEffect(() => {
+    if (cardId) setDraft(readDraft(data.id, cardId));
+  }, [cardId, data.id]);
+
+  const changeDraft = useCallback(
+    (text: string) => {
+      setDraft(text);
+      if (cardId) writeDraft(data.id, cardId, text);
+    },
+    [cardId, data.id],
+  );
+
+  const measured = useMemo(() => {
+    const found = new Map<string, number>();
+    const condition = job.complaint?.condition;
+    for (const { body, struck } of job.readings) {
+      if (
+        !struck &&
+        body.test.kind === 'volts' &&
+        body.test.condition === condition &&
+        'volts' in body.value
+      ) {
+        found.set(body.test.node, body.value.volts);
+      }
+    }
+    return found;
+  }, [job]);
+  const standings = useMemo(
+    () => new Map((assessment?.parts ?? []).map((part) => [part.part, part])),
+    [assessment],
+  );
+  const effects = useMemo(
+    () => new Map((assessment?.effects ?? []).map((effect) => [effect.id, effect])),
+    [assessment],
+  );
+  const readingNames = useMemo(() => {
+    const names = new Map<string, string>();
+    for (const { event } of job.entries) {
+      const { body } = event;
+      if (body.kind === 'reading') {
+        names.set(event.id, `${testWords(circuit, body.test)}: ${valueWords(body.value)}`);
+      } else if (body.kind === 'function-check') {
+        const words = testWords(circuit, { ...body, kind: 'function' });
+        names.set(event.id, `${words}: ${valueWords({ state: body.state })}`);
+      }
+    }
+    return names;
+  }, [job, circuit]);
+  const probeable = useMemo(
+    () =>
+      new Set(
+        (circuit?.nodes ?? [])
+          .filter((node) => (node.access?.length ?? 0) > 0 && node.id !== circuit?.reference)
+          .map((node) => node.id),
+      ),
+    [circuit],
+  );
+
+  if (!circuit) {
+    return (
+      <Empty title="This vehicle has no circuit yet">
+        Bring a circuit file in on the vehicle’s page; then the trace can begin.
+        <ButtonLink look="primary" href={`/vehicles/${data.vehicle.id}`} className="mt-4">
+          To the vehicle
+        </ButtonLink>
+      </Empty>
+    );
+  }
+  if (!job.complaint?.function || !job.complaint.condition) {
+    return (
+      <Empty title="Say first what fails">
+        Which function, in which key and switch positions. That takes two taps.
+        <ButtonLink look="primary" href={`/jobs/${data.id}#complaint`} className="mt-4">
+          To the complaint
+        </ButtonLink>
+      </Empty>
+    );
+  }
+  if (nominalVolts === null) {
+    return (
+      <Empty title="Which nominal voltage?">
+        No verdict is given before it is known: limits, lamps and relays all depend on it.
+        <ButtonLink look="primary" href={`/jobs/${data.id}#complaint`} className="mt-4">
+          To the complaint
+        </ButtonLink>
+      </Empty>
+    );
+  }
+  if (diagnosis.failure) return <Problem>{diagnosis.failure}</Problem>;
+  if (!assessment) {
+    return (
+      <p className="px-4 py-10 text-soft" role="status">
+        Working out what each fault would show …
+      </p>
+    );
+  }
+
+  const runs = diagnosis.runs;
+  const run = runs[Math.min(runIndex, runs.length - 1)];
+  const rows: RunRow[] = (run?.stops ?? []).map((node) => ({
+    node,
+    expected: diagnosis.soundVolts[node] ?? 0,
+    measured: measured.get(node) ?? null,
+  }));
+  const ref = card?.ref;
+  const here = {
+    node: ref && 'node' in ref ? ref.node : null,
+    part: ref && 'part' in ref ? ref.part : null,
+  };
+
+  const answer = ({ value, raw }: Answer) => {
+    if (!card) return;
+    writeDraft(data.id, card.id, '');
+    setDraft('');
+    const reading = {
+      kind: 'reading',
+      test: card.ref,
+      value,
+      raw,
+      testerProved: job.testerProvedAt !== null || card.ref.kind === 'function',
+      ...(card.place ? { place: card.place } : {}),
+    } as const;
+    if (correcting) record({ kind: 'correction', of: correcting.event.id, reason: 'entered again' }, reading);
+    else record(reading);
+    setCorrecting(null);
+    choose(null);
+  };
+  const correct = (entry: LogEntry) => {
+    const { body } = entry.event;
+    if (body.kind === 'function-check') {
+      record({ kind: 'correction', of: entry.event.id, reason: 'taken back' });
+      return;
+    }
+    if (body.kind !== 'reading') return;
+    const id = testId(body.test);
+    setCorrecting(entry);
+    choose(id);
+    writeDraft(data.id, id, body.raw);
+    setDraft(body.raw);
+    setPane('card');
+  };
+  const correctLast = () => {
+    const last = job.readings.filter((entry) => !entry.struck).at(-1);
+    if (last) correct(last);
+  };
+  const probe = (node: string) => {
+    choose(
+      testId({
+        kind: 'volts',
+        node,
+        against: circuit.reference,
+        condition: job.complaint?.condition ?? '',
+      }),
+    );
+    setPane('card');
+  };
+
+  return (
+    <div className="px-3 py-3 lg:px-5">
+      {job.testerProvedAt === null ? (
+        <div className="mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2">
+          <p>
+            <strong>Prove the tester</strong> on the battery posts. Until then every reading is provisional.
+          </p>
+          <Button onClick={() => record({ kind: 'tester-proved', on: 'battery plus and minus post' })}>
+            Tester proved
+          </Button>
+        </div>
+      ) : null}
+      <div role="tablist" aria-label="Trace" className="mb-3 grid grid-cols-3 gap-1 lg:hidden">
+        {(
+          [
+            ['card', 'Card'],
+            ['run', 'Run'],
+            ['suspects', 'Suspects'],
+          ] as const
+        ).map(([id, name]) => (
+          <button
+            key={id}
+            id={`tab-${id}`}
+            type="button"
+            role="tab"
+            aria-selected={pane === id}
+            aria-controls={`pane-${id}`}
+            onClick={() => setPane(id)}
+            className={`min-h-11 rounded-md border-2 font-semibold ${
+              pane === id ? 'border-copper bg-copper-wash' : 'border-line bg-sheet'
+            }`}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+      <div className="grid gap-5 lg:grid-cols-[20.5rem_minmax(0,1fr)_17.5rem]">
+        <div id="pane-run" className={pane === 'run' ? '' : 'hidden lg:block'}>
+          {runs.length > 1 ? (
+            <div className="mb-2 flex flex-wrap gap-1">
+              {runs.map((one, index) => (
+                <button
+                  key={one.id}
+                  type="button"
+                  aria-pressed={index === runIndex}
+                  onClick={() => setRunIndex(index)}
+                  className={`min-h-11 rounded-md border-2 px-3 text-left text-sm leading-tight ${
+                    index === runIndex ? 'border-copper bg-copper-wash font-bold' : 'border-line bg-sheet'
+                  }`}
+                >
+                  {one.name}
+                </button>
+              ))}
+            </div>
+          ) : null}
+          {run ? (
+            <div style={{ minHeight: ROW }}>
+              <RunDrawing
+                run={run}
+                rows={rows}
+                standings={standings}
+                here={here}
+                probeable={probeable}
+                onProbe={probe}
+              />
+              <p className="mt-1 text-sm text-soft">
+                Outlined: expected. Filled: measured. Bar: chance. Tap a stop for its card.
+              </p>
+            </div>
+          ) : null}
+        </div>
+        <div id="pane-card" className={pane === 'card' ? '' : 'hidden lg:block'}>
+          {card ? (
+            <TestCard
+              key={card.id}
+              circuit={circuit}
+              panelSet={data.panelSet}
+              proposal={card}
+              chosen={chosen !== null}
+              draft={draft}
+              correcting={correcting !== null}
+              onDraft={changeDraft}
+              onAnswer={answer}
+              onRefuse={(reason) => {
+                record({ kind: 'test-refused', test: card.ref, reason });
+                setCorrecting(null);
+                choose(null);
+              }}
+              onOther={() => setDialog('other')}
+              onCorrectLast={correctLast}
+              onKeys={() => setDialog('keys')}
+              keysOn={keysOn}
+            />
+          ) : (
+            <Finished
+              proved={assessment.verdict.strength === 'proved'}
+              jobId={data.id}
+              sentence={assessment.verdict.sentence}
+            />
+          )}
+          {card && assessment.verdict.strength !== null && assessment.verdict.strength !== 'provisional' ? (
+            <p className="mt-3">
+              <ButtonLink href={`/jobs/${data.id}#conclude`}>Conclude with what is known</ButtonLink>
+            </p>
+          ) : null}
+          <div className={pane === 'card' ? 'mt-5' : 'mt-5 hidden lg:block'}>
+            <h2 className="border-b-2 border-line pb-1 text-lg">Log</h2>
+            <TraceLog circuit={circuit} entries={job.entries} effects={effects} onCorrect={correct} />
+          </div>
+        </div>
+        <div id="pane-suspects" className={pane === 'suspects' ? '' : 'hidden lg:block'}>
+          <h2 className="mb-2 text-lg">Suspects</h2>
+          <Suspects circuit={circuit} assessment={assessment} readingNames={readingNames} />
+        </div>
+      </div>
+
+      <Dialog.Root open={dialog !== null} onOpenChange={(open) => (open ? null : setDialog(null))}>
+        <Dialog.Portal>
+          <Dialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
+          <Dialog.Content className="fixed inset-x-3 top-[8dvh] z-50 mx-auto max-h-[84dvh] max-w-xl overflow-auto rounded-lg border-2 border-ink bg-sheet p-5">
+            {dialog === 'keys' ? (
+              <>
+                <Dialog.Title className="text-xl font-bold">Keys</Dialog.Title>
+                <Dialog.Description className="text-soft">
+                  They act on the card in focus only.
+                </Dialog.Description>
+                <dl className="mt-3 grid grid-cols-[9rem_1fr] gap-y-2">
+                  {KEYS.map(([key, does]) => (
+                    <div key={key} className="contents">
+                      <dt className="reading font-bold">{key}</dt>
+                      <dd>{does}</dd>
+                    </div>
+                  ))}
+                </dl>
+                <label className="mt-4 flex min-h-11 items-center gap-3">
+                  <input
+                    type="checkbox"
+                    checked={keysOn}
+                    onChange={(event) => setKeysOn(event.target.checked)}
+                    className="size-6 accent-(--copper)"
+                  />
+                  Single-letter keys on
+                </label>
+              </>
+            ) : (
+              <>
+                <Dialog.Title className="text-xl font-bold">Another test</Dialog.Title>
+                <Dialog.Description className="text-soft">
+                  In the order of what they would teach per minute.
+                </Dialog.Description>
+                <ul className="mt-3 divide-y divide-line">
+                  {assessment.next.map((one) => {
+                    const words = testCardWords(circuit, one.ref, one.place, one.lead);
+                    const place = circuit.places.find((entry) => entry.id === one.place);
+                    return (
+                      <li key={one.id}>
+                        <button
+                          type="button"
+                          className="min-h-14 w-full py-2 text-left hover:bg-sunk"
+                          onClick={() => {
+                            setCorrecting(null);
+                            choose(one.id);
+                            setDialog(null);
+                          }}
+                        >
+                          <span className="block font-semibold">{words.title}</span>
+                          <span className="block text-sm text-soft">
+                            {words.settings.join(', ')} · {place?.name ?? 'nothing to open'} ·{' '}
+                            {one.minutes.toFixed(1)} min
+                          </span>
+                        </button>
+                      </li>
+                    );
+                  })}
+                </ul>
+              </>
+            )}
+            <Dialog.Close asChild>
+              <Button className="mt-4">Close</Button>
+            </Dialog.Close>
+          </Dialog.Content>
+        </Dialog.Portal>
+      </Dialog.Root>
+    </div>
+  );
+}
+
+function Empty({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <div className="mx-auto flex max-w-xl flex-col items-start px-4 py-12">
+      <h2 className="text-2xl">{title}</h2>
+      <div className="mt-2 flex flex-col items-start text-lg">{children}</div>
+    </div>
+  );
+}
+
+function Finished({ proved, jobId, sentence }: { proved: boolean; jobId: string; sentence: string }) {
+  return (
+    <article className={`rounded-lg border-2 bg-sheet p-5 ${proved ? 'border-good' : 'border-copper'}`}>
+      <h2 className="text-2xl" data-testid="finished">
+        {proved ? '✓ The fault stands proved' : 'No test would tell more'}
+      </h2>
+      <p className="mt-2 text-lg">{sentence}</p>
+      <p className="mt-2">Next: record what was found and why it happened, then repair.</p>
+      <ButtonLink look="primary" href={`/jobs/${jobId}#conclude`} className="mt-4">
+        Conclude
+      </ButtonLink>
+    </article>
+  );
+}

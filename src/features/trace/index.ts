@@ -1,0 +1,1 @@
+export { TraceView } from './TraceView';

@@ -1,0 +1,82 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { type ChangeEvent, useState } from 'react';
+import type { Problem as FileProblem } from '#core/format/problem';
+import { Problem } from '@/ui/controls';
+
+type Outcome =
+  | { readonly kind: 'done'; readonly sentence: string }
+  | { readonly kind: 'problems'; readonly name: string; readonly problems: readonly FileProblem[] };
+
+/** Brings a circuit or panel-set file in; shows every problem at once and changes nothing until it is clean. */
+export function ImportBox({ vehicleId }: { vehicleId: string }) {
+  const router = useRouter();
+  const [outcome, setOutcome] = useState<Outcome | null>(null);
+  const [busy, setBusy] = useState(false);
+  const bring = async (event: ChangeEvent<HTMLInputElement>) => {
+    const input = event.currentTarget;
+    const file = input.files?.[0];
+    if (!file) return;
+    setBusy(true);
+    setOutcome(null);
+    try {
+      const response = await fetch(`/api/vehicles/${vehicleId}/import`, { method: 'POST', body: file });
+      const answer = (await response.json()) as
+        | { ok: true; sentence: string }
+        | { ok?: false; problems: readonly FileProblem[] };
+      if (answer.ok) {
+        setOutcome({ kind: 'done', sentence: answer.sentence });
+        router.refresh();
+      } else setOutcome({ kind: 'problems', name: file.name, problems: answer.problems });
+    } catch {
+      const message = 'The server did not answer. Nothing was changed; try again.';
+      setOutcome({ kind: 'problems', name: file.name, problems: [{ code: 'no-answer', path: '', message }] });
+    } finally {
+      input.value = '';
+      setBusy(false);
+    }
+  };
+  return (
+    <section aria-labelledby="import">
+      <h2 id="import" className="border-b-2 border-line pb-2 text-xl">
+        Bring a file in
+      </h2>
+      <p className="mt-3 max-w-prose text-soft">
+        A circuit file or a panel-set file (JSON). A file that is here already becomes a new version; jobs
+        keep the version they were traced on.
+      </p>
+      <label className="mt-3 inline-flex min-h-11 cursor-pointer items-center rounded-md border-2 border-line bg-sheet px-4 font-semibold focus-within:outline-3 focus-within:outline-copper hover:border-ink">
+        {busy ? 'Reading …' : 'Choose a file'}
+        <input
+          type="file"
+          accept=".json,application/json"
+          onChange={bring}
+          disabled={busy}
+          className="sr-only"
+        />
+      </label>
+      <div aria-live="polite" className="mt-3" data-testid="import-outcome">
+        {outcome?.kind === 'done' ? (
+          <p className="border-l-4 border-good pl-3 font-semibold">✓ {outcome.sentence}</p>
+        ) : null}
+        {outcome?.kind === 'problems' ? (
+          <>
+            <Problem>
+              {outcome.name} was not brought in: {outcome.problems.length}{' '}
+              {outcome.problems.length === 1 ? 'problem' : 'problems'}. Nothing was changed.
+            </Problem>
+            <ul className="mt-2 space-y-1">
+              {outcome.problems.map((one) => (
+                <li key={`${one.path} ${one.message}`}>
+                  {one.path ? <code className="reading text-sm text-soft">{one.path}</code> : null}{' '}
+                  {one.message}
+                </li>
+              ))}
+            </ul>
+          </>
+        ) : null}
+      </div>
+    </section>
+  );
+}

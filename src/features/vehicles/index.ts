@@ -1,0 +1,1 @@
+export { ImportBox } from './ImportBox';

@@ -1,0 +1,57 @@
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import { NavLinks } from './NavLinks';
+import { ThemeSwitch } from './ThemeSwitch';
+
+/** The mark: a run with two stops and the step where the volts are lost. */
+function Mark() {
+  return (
+    <svg viewBox="0 0 40 40" className="size-9" aria-hidden="true">
+      <path d="M8 4v12h14v20" fill="none" stroke="var(--copper)" strokeWidth="4" />
+      <circle cx="8" cy="10" r="4.5" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="2.5" />
+      <circle cx="22" cy="28" r="4.5" fill="var(--ink)" />
+    </svg>
+  );
+}
+
+export function AppShell({
+  shopName,
+  personName,
+  theme,
+  children,
+}: {
+  shopName: string;
+  personName: string;
+  theme: 'daylight' | 'footwell' | null;
+  children: ReactNode;
+}) {
+  return (
+    <div className="lg:grid lg:min-h-dvh lg:grid-cols-[5.5rem_1fr]">
+      <a
+        href="#main"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-3 focus:font-bold"
+      >
+        To the work
+      </a>
+      <aside className="no-print fixed inset-x-0 bottom-0 z-30 border-t-2 border-line bg-sheet lg:sticky lg:top-0 lg:h-dvh lg:border-t-0 lg:border-r-2">
+        <div className="flex h-full items-center justify-around lg:flex-col lg:justify-start lg:gap-2 lg:py-4">
+          <Link href="/" aria-label="Every Trace, to Today" className="hidden lg:mb-4 lg:block">
+            <Mark />
+          </Link>
+          <NavLinks />
+          <div className="lg:mt-auto">
+            <ThemeSwitch theme={theme} />
+          </div>
+        </div>
+      </aside>
+      <div className="min-w-0 pb-20 lg:pb-0">
+        <p className="no-print border-b border-line px-4 py-1.5 text-sm text-soft lg:px-6">
+          {shopName} · <span className="text-ink">{personName}</span>
+        </p>
+        <main id="main" tabIndex={-1} className="focus:outline-none">
+          {children}
+        </main>
+      </div>
+    </div>
+  );
+}

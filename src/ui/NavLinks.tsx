@@ -1,0 +1,35 @@
+'use client';
+
+import { CalendarCheck, CarFront, CirclePlus } from 'lucide-react';
+import Link from 'next/link';
+import { usePathname } from 'next/navigation';
+
+const LINKS = [
+  { href: '/', name: 'Today', icon: CalendarCheck, starts: ['/'] },
+  { href: '/vehicles', name: 'Vehicles', icon: CarFront, starts: ['/vehicles'] },
+  { href: '/jobs/new', name: 'New job', icon: CirclePlus, starts: ['/jobs/new'] },
+] as const;
+
+export function NavLinks() {
+  const path = usePathname();
+  return (
+    <nav aria-label="Main" className="contents">
+      {LINKS.map(({ href, name, icon: Icon, starts }) => {
+        const here = starts.some((start) => (start === '/' ? path === '/' : path.startsWith(start)));
+        return (
+          <Link
+            key={href}
+            href={href}
+            aria-current={here ? 'page' : undefined}
+            className={`flex min-h-14 min-w-16 flex-col items-center justify-center gap-0.5 border-copper px-2 text-sm ${
+              here ? 'border-t-4 font-bold text-copper lg:border-t-0 lg:border-l-4' : 'text-ink'
+            }`}
+          >
+            <Icon aria-hidden="true" className="size-6" strokeWidth={here ? 2.4 : 1.8} />
+            {name}
+          </Link>
+        );
+      })}
+    </nav>
+  );
+}

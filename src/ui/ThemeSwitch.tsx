@@ -1,0 +1,35 @@
+'use client';
+
+import { Moon, Sun } from 'lucide-react';
+import { useState } from 'react';
+
+type Theme = 'daylight' | 'footwell';
+
+/** One tap between the two; until the first tap the system decides. */
+export function ThemeSwitch({ theme }: { theme: Theme | null }) {
+  const [current, setCurrent] = useState(theme);
+  const change = () => {
+    const dark =
+      current === 'footwell' ||
+      (current === null && window.matchMedia('(prefers-color-scheme: dark)').matches);
+    const next: Theme = dark ? 'daylight' : 'footwell';
+    document.documentElement.dataset.theme = next;
+    // biome-ignore lint/suspicious/noDocumentCookie: the cookie store interface is not in every browser yet
+    document.cookie = `theme=${next}; path=/; max-age=31536000; samesite=strict`;
+    setCurrent(next);
+  };
+  return (
+    <button
+      type="button"
+      onClick={change}
+      className="flex min-h-14 min-w-16 flex-col items-center justify-center gap-0.5 px-2 text-sm"
+    >
+      {current === 'footwell' ? (
+        <Sun aria-hidden="true" className="size-6" strokeWidth={1.8} />
+      ) : (
+        <Moon aria-hidden="true" className="size-6" strokeWidth={1.8} />
+      )}
+      {current === 'footwell' ? 'Daylight' : 'Footwell'}
+    </button>
+  );
+}

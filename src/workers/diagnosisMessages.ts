@@ -1,0 +1,37 @@
+/** What the page and the diagnosis worker say to each other. */
+import type { RequiredProof } from '#core/diagnosis/proofs';
+import type { Run } from '#core/diagnosis/run';
+import type { Assessment, AssessmentInput, Complaint, Proposal } from '#core/diagnosis/session';
+import type { CircuitFile } from '#core/format/circuitSchema';
+
+export type WorkerRequest =
+  | { type: 'describe'; circuit: CircuitFile }
+  | { type: 'open'; complaint: Complaint }
+  | {
+      type: 'assess';
+      request: number;
+      input: AssessmentInput;
+      chosen: string | null;
+      /** Parts that were found or repaired, for the list of what must be proved. */
+      touched: readonly string[];
+    };
+
+export interface DescribeAnswer {
+  type: 'described';
+  /** What a sound circuit does, by `function|condition`. */
+  expected: Record<string, 'works' | 'weak' | 'dead'>;
+  partsOfFunction: Record<string, string[]>;
+  emfVolts: number;
+}
+
+export type WorkerAnswer =
+  | DescribeAnswer
+  | { type: 'opened'; complaint: Complaint; runs: Run[]; soundVolts: Record<string, number> }
+  | {
+      type: 'assessed';
+      request: number;
+      assessment: Assessment;
+      card: Proposal | null;
+      proofs: RequiredProof[];
+    }
+  | { type: 'failed'; message: string };
