@@ -123,7 +123,7 @@ export function outcomeMeanings(
     const points =
       leadChance >= 0.5
         ? `Points at ${title(lead)} (${percent(leadChance)}).`
-        : `Leaves ${joinWords(order.filter((g) => total > 0 && after[g]! / total > 0.05).map(title), 3)}.`;
+        : `Leaves ${joinWords(order.filter((g) => total > 0 && after[g]! / total > 0.01).map(title), 3)}.`;
     const clears = gone.length > 0 ? ` Clears ${joinWords(gone, 3)}.` : '';
     return { result: range.result, chance: total, asExpected: range.asExpected, means: points + clears };
   });
@@ -175,7 +175,8 @@ export function explainReading(
   // Out of keeping: the suspects so far gave it far less than they give their own typical reading.
   const surprise = surpriseOf(predictions, reading, prediction, before);
   const sentence = `${meaningWords(predictions, reading, prediction)}${clears}`;
-  const unproved = reading.testerProved ? '' : ' Provisional: the tester was not proved first.';
+  const isReport = reading.test.kind === 'function';
+  const unproved = reading.testerProved || isReport ? '' : ' Provisional: the tester was not proved first.';
   if (surprise) {
     return {
       sentence: `${sentence} It does not fit what was recorded before: repeat it, and check the condition and the spot.${unproved}`,

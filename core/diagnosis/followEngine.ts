@@ -6,6 +6,7 @@ import type { Assessment, DiagnosisSession } from './session';
 
 export interface PlayedFault {
   readonly fault: Fault;
+  readonly complaint: { readonly function: string; readonly condition: string };
   readonly tests: number;
   readonly minutes: number;
   readonly assessment: Assessment;
@@ -46,6 +47,7 @@ export function followEngine(
       const unit = fault.mode === 'short-to-earth' ? `short:${fault.part}` : fault.part;
       return {
         fault,
+        complaint,
         tests: readings.length - 1,
         minutes,
         assessment,

@@ -2,6 +2,7 @@
 import type { CircuitModel } from '../circuit/model';
 import type { CircuitPart } from '../format/circuitSchema';
 import type { TestRef } from '../format/readingsSchema';
+import { functionRuns } from './run';
 
 export interface TestCandidate {
   readonly id: string;
@@ -104,12 +105,21 @@ function substitutable(part: CircuitPart): boolean {
   );
 }
 
-/** Every test that no flag bars, for a complaint about one function in one condition. */
+/**
+ * Every test that no flag bars, for a complaint about one function in one condition. Volts and functions
+ * are offered everywhere; what loads, pulls or swaps something only along the runs of what failed.
+ */
 export function candidateTests(
   model: CircuitModel,
   complaint: { function: string; condition: string },
 ): TestCandidate[] {
   const { circuit } = model;
+  const runs = functionRuns(model, complaint.function, complaint.condition);
+  const onRun = new Set(
+    runs.flatMap((run) => [...run.stops, ...run.stations.map((station) => station.part)]),
+  );
+  // A function that should be off there has no run of its own; then nothing narrows the choice.
+  const concerned = (id: string) => onRun.size === 0 || onRun.has(id);
   const tests: TestCandidate[] = [];
   const add = (ref: TestRef, accesses: TestCandidate['accesses'], disturbs = false) => {
     if (accesses.length > 0) {
@@ -131,7 +141,7 @@ export function candidateTests(
           accesses('volts'),
         );
       }
-      if (node.probe !== 'no-load') {
+      if (node.probe !== 'no-load' && concerned(node.id)) {
         add({ kind: 'lamp', node: node.id, condition: complaint.condition }, accesses('lamp'));
       }
     }
@@ -144,6 +154,7 @@ export function candidateTests(
     }
   }
   for (const part of circuit.parts) {
+    if (!concerned(part.id)) continue;
     const place = part.place ?? null;
     for (const [from, to] of continuityPins(part)) {
       add(

@@ -14,6 +14,8 @@ export const EventBodySchema = oneOfKind(
       words: SomeText,
       function: Type.Optional(Id),
       condition: Type.Optional(Id),
+      /** How it fails there, as reported; weighs less than what was seen. */
+      state: Type.Optional(FunctionState),
       sound: Type.Optional(Text),
       pluggedIn: Type.Optional(Text),
       changedBefore: Type.Optional(Text),

@@ -85,7 +85,7 @@ export class LinearBase {
   constructor(
     readonly nodeCount: number,
     readonly datum: number,
-    readonly elements: Elements,
+    elements: Elements,
   ) {
     const n = nodeCount;
     this.siemens = elements.siemens.slice(0, elements.count);
@@ -133,15 +133,20 @@ export class LinearBase {
   }
 }
 
-/** Solves a small dense system in place with partial pivoting; false when it is singular. */
-export function solveSmall(matrix: Float64Array, rhs: Float64Array, n: number): boolean {
+/**
+ * Solves a small dense system in place with partial pivoting. Gives the smallest pivot met, 0 when the system
+ * is singular: the smaller it is, the more digits were lost.
+ */
+export function solveSmall(matrix: Float64Array, rhs: Float64Array, n: number): number {
+  let smallest = 1;
   for (let k = 0; k < n; k++) {
     let best = k;
     for (let i = k + 1; i < n; i++) {
       if (Math.abs(matrix[i * n + k]!) > Math.abs(matrix[best * n + k]!)) best = i;
     }
     const pivot = matrix[best * n + k]!;
-    if (!(Math.abs(pivot) > 1e-13)) return false;
+    if (!(Math.abs(pivot) > 1e-13)) return 0;
+    smallest = Math.min(smallest, Math.abs(pivot));
     if (best !== k) {
       for (let j = 0; j < n; j++) {
         const swap = matrix[k * n + j]!;
@@ -164,5 +169,5 @@ export function solveSmall(matrix: Float64Array, rhs: Float64Array, n: number): 
     for (let j = i + 1; j < n; j++) sum -= matrix[i * n + j]! * rhs[j]!;
     rhs[i] = sum / matrix[i * n + i]!;
   }
-  return true;
+  return smallest;
 }

@@ -56,6 +56,9 @@ export const JUNCTION_GMIN = 1e-12;
 /** Conductance that a junction has in the factored base; the iteration replaces it. */
 const JUNCTION_BASE = 1;
 const NEWTON_LIMIT = 200;
+/** Below this pivot so many digits are lost that the update is refined. */
+const LOST_DIGITS = 1e-2;
+const NOTHING: readonly number[] = [];
 /** Volts within which an iterated junction counts as settled. */
 const NEWTON_TOLERANCE = 1e-10;
 /** Kirchhoff's current law must hold to this fraction of the largest current, or the matrix is made anew. */
@@ -90,10 +93,17 @@ function limitJunction(next: number, last: number, thermalVolts: number, critica
 /** Solves one condition of a network as often as wanted; the factorization is made once. */
 export class ConditionSolver {
   readonly base: LinearBase;
+  private readonly baseRoots: Int32Array;
   private readonly branchCount: number;
+  /** Branches and junctions; bridges come behind them. */
   private readonly elementCount: number;
+  private readonly relayBranches: readonly number[];
+  /** The sound condition with every relay contact open: what `elements` starts from. */
+  private readonly template: { siemens: Float64Array; injected: Float64Array };
   private readonly roots: Int32Array;
   private readonly rests: Uint8Array;
+  /** Reused by every solve; grown when more bridges come than ever before. */
+  private work: Elements & { touched: number[] };
 
   constructor(
     readonly network: Network,
@@ -103,38 +113,76 @@ export class ConditionSolver {
     this.elementCount = this.branchCount + network.junctions.length;
     this.roots = new Int32Array(network.nodeCount);
     this.rests = new Uint8Array(network.relays.length);
-    // Factoring at the sound resting point keeps the later updates few.
-    const atRest = new LinearBase(network.nodeCount, network.datum, this.elements(UNALTERED, this.rests));
-    this.base = atRest;
+    this.relayBranches = network.branches.flatMap((branch, e) =>
+      branch.control.kind === 'relay' ? [e] : [],
+    );
+    this.template = this.makeTemplate();
+    this.work = this.makeWork(4);
+    this.baseRoots = new Int32Array(network.nodeCount);
+    this.base = this.factor(this.rests);
     const sound = this.solve(UNALTERED);
-    if (sound.energised.some((state) => state === 1)) {
-      this.base = new LinearBase(network.nodeCount, network.datum, this.elements(UNALTERED, sound.energised));
-    }
+    // Factoring at the sound state keeps the later updates few.
+    if (sound.energised.some((state) => state === 1)) this.base = this.factor(sound.energised);
+  }
+
+  private factor(energised: Uint8Array): LinearBase {
+    const elements = this.elements(UNALTERED, energised);
+    findIslands(this.network.nodeCount, elements, this.baseRoots);
+    return new LinearBase(this.network.nodeCount, this.network.datum, elements);
+  }
+
+  private makeTemplate(): { siemens: Float64Array; injected: Float64Array } {
+    const siemens = new Float64Array(this.elementCount);
+    const injected = new Float64Array(this.elementCount);
+    this.network.branches.forEach((branch, e) => {
+      if (branch.control.kind === 'relay' || !isClosed(this.network, branch, this.condition, this.rests))
+        return;
+      siemens[e] = 1 / branch.ohms;
+      injected[e] = branch.emfVolts / branch.ohms;
+    });
+    siemens.fill(JUNCTION_BASE, this.branchCount);
+    return { siemens, injected };
+  }
+
+  private makeWork(bridges: number): Elements & { touched: number[] } {
+    const { network } = this;
+    const room = this.elementCount + bridges;
+    const a = new Int32Array(room);
+    const b = new Int32Array(room);
+    network.branches.forEach((branch, e) => {
+      a[e] = branch.a;
+      b[e] = branch.b;
+    });
+    network.junctions.forEach((junction, j) => {
+      a[this.branchCount + j] = junction.anode;
+      b[this.branchCount + j] = junction.cathode;
+    });
+    return {
+      count: this.elementCount,
+      a,
+      b,
+      siemens: new Float64Array(room),
+      injected: new Float64Array(room),
+      touched: [],
+    };
   }
 
   /** Conductances and injections of every branch, junction and bridge in a relay state. */
-  private elements(alteration: Alteration, energised: Uint8Array): Elements {
+  private elements(alteration: Alteration, energised: Uint8Array): Elements & { touched: number[] } {
     const { network } = this;
     const count = this.elementCount + alteration.bridges.length;
-    const a = new Int32Array(count);
-    const b = new Int32Array(count);
-    const siemens = new Float64Array(count);
-    const injected = new Float64Array(count);
-    for (let e = 0; e < this.branchCount; e++) {
+    if (count > this.work.a.length) this.work = this.makeWork(2 * alteration.bridges.length);
+    const work = { ...this.work, count, touched: [] as number[] };
+    const { a, b, siemens, injected, touched } = work;
+    siemens.set(this.template.siemens);
+    injected.set(this.template.injected);
+    for (const e of this.relayBranches) {
       const branch = network.branches[e]!;
-      a[e] = branch.a;
-      b[e] = branch.b;
       if (isClosed(network, branch, this.condition, energised)) {
         siemens[e] = 1 / branch.ohms;
         injected[e] = branch.emfVolts / branch.ohms;
       }
-    }
-    for (let j = 0; j < network.junctions.length; j++) {
-      const junction = network.junctions[j]!;
-      const e = this.branchCount + j;
-      a[e] = junction.anode;
-      b[e] = junction.cathode;
-      siemens[e] = JUNCTION_BASE;
+      touched.push(e);
     }
     // Later changes of the same branch act on what earlier ones left.
     for (const change of alteration.changes) {
@@ -147,6 +195,7 @@ export class ConditionSolver {
       else if (change.ohms !== undefined && Number.isFinite(ohms)) ohms = change.ohms;
       siemens[e] = Number.isFinite(ohms) ? 1 / ohms : 0;
       injected[e] = emf * siemens[e]!;
+      if (!touched.includes(e)) touched.push(e);
     }
     for (let k = 0; k < alteration.bridges.length; k++) {
       const bridge = alteration.bridges[k]!;
@@ -155,8 +204,19 @@ export class ConditionSolver {
       b[e] = bridge.b;
       siemens[e] = Number.isFinite(bridge.ohms) ? 1 / bridge.ohms : 0;
       injected[e] = (bridge.emfVolts ?? 0) * siemens[e]!;
+      touched.push(e);
     }
-    return { count, a, b, siemens, injected };
+    return work;
+  }
+
+  /** Islands of the elements; those of the base where nothing was opened or newly joined. */
+  private islands(elements: Elements & { touched: number[] }): void {
+    const { siemens } = this.base;
+    const same = elements.touched.every(
+      (e) => (elements.siemens[e] === 0) === (e >= siemens.length || siemens[e] === 0),
+    );
+    if (same) this.roots.set(this.baseRoots);
+    else findIslands(this.network.nodeCount, elements, this.roots);
   }
 
   /**
@@ -196,9 +256,13 @@ export class ConditionSolver {
     }
   }
 
-  private settle(elements: Elements, energised: Uint8Array, alteration: Alteration): OperatingPoint {
-    findIslands(this.network.nodeCount, elements, this.roots);
-    const quick = this.update(this.base, elements);
+  private settle(
+    elements: Elements & { touched: number[] },
+    energised: Uint8Array,
+    alteration: Alteration,
+  ): OperatingPoint {
+    this.islands(elements);
+    const quick = this.update(this.base, elements, elements.touched);
     if (quick && this.residual(quick.volts, quick.amps, elements) <= RESIDUAL_TOLERANCE) {
       return this.finish(quick.volts, quick.amps, energised, alteration);
     }
@@ -208,7 +272,7 @@ export class ConditionSolver {
   /** The same point with the matrix factored anew: the slow way that the quick one is judged by. */
   private anew(elements: Elements, energised: Uint8Array, alteration: Alteration): OperatingPoint {
     const base = new LinearBase(this.network.nodeCount, this.network.datum, elements);
-    const exact = this.update(base, elements);
+    const exact = this.update(base, elements, []);
     if (!exact) throw new Error('The network has no solution.');
     return this.finish(exact.volts, exact.amps, energised, alteration);
   }
@@ -222,7 +286,11 @@ export class ConditionSolver {
   }
 
   /** Applies every difference between base and elements, junctions included, as one low-rank change. */
-  private update(base: LinearBase, elements: Elements): { volts: Float64Array; amps: Float64Array } | null {
+  private update(
+    base: LinearBase,
+    elements: Elements,
+    touched: readonly number[],
+  ): { volts: Float64Array; amps: Float64Array } | null {
     const { network, branchCount } = this;
     const n = network.nodeCount;
     const z = base.impedance;
@@ -238,8 +306,7 @@ export class ConditionSolver {
       delta.push(0);
       inject.push(0);
     }
-    for (let e = 0; e < elements.count; e++) {
-      if (e >= branchCount && e < this.elementCount) continue;
+    for (const e of touched) {
       const before = e < baseCount ? base.siemens[e]! : 0;
       const injectedBefore = e < baseCount ? base.injected[e]! : 0;
       const d = elements.siemens[e]! - before;
@@ -277,10 +344,21 @@ export class ConditionSolver {
           mutual[p * k + q] = z[a + c]! - z[a + d]! - z[b + c]! + z[b + d]!;
         }
       }
+      /** Adds to node voltages what currents into the ports raise. */
+      const spread = (into: Float64Array, source: ArrayLike<number>, sunk: Float64Array) => {
+        for (let p = 0; p < k; p++) {
+          const amps = (source[p] ?? 0) - sunk[p]!;
+          if (amps === 0) continue;
+          const a = portA[p]! * n;
+          const b = portB[p]! * n;
+          for (let i = 0; i < n; i++) into[i] = into[i]! + amps * (z[a + i]! - z[b + i]!);
+        }
+      };
       const system = new Float64Array(k * k);
       const drawn = new Float64Array(k);
       const junctions = network.junctions;
       const at = new Float64Array(junctions.length);
+      let smallest = 1;
       for (let round = 0; round < NEWTON_LIMIT; round++) {
         for (let j = 0; j < junctions.length; j++) {
           const { saturationAmps, thermalVolts } = junctions[j]!;
@@ -298,7 +376,8 @@ export class ConditionSolver {
           }
           drawn[p] = delta[p]! * raised;
         }
-        if (!solveSmall(system, drawn, k)) return null;
+        smallest = solveSmall(system, drawn, k);
+        if (smallest === 0) return null;
         let moved = 0;
         for (let j = 0; j < junctions.length; j++) {
           const { saturationAmps, thermalVolts } = junctions[j]!;
@@ -312,22 +391,55 @@ export class ConditionSolver {
         if (moved <= NEWTON_TOLERANCE) break;
         if (round === NEWTON_LIMIT - 1) return null;
       }
-      for (let p = 0; p < k; p++) {
-        const amps = inject[p]! - drawn[p]!;
-        if (amps === 0) continue;
-        const a = portA[p]! * n;
-        const b = portB[p]! * n;
-        for (let i = 0; i < n; i++) volts[i] = volts[i]! + amps * (z[a + i]! - z[b + i]!);
+      spread(volts, inject, drawn);
+      if (smallest < LOST_DIGITS) {
+        // Iterative refinement: what Kirchhoff's law still lacks is put in once more.
+        const lacking = this.lackingAmps(volts, junctionAmps, elements);
+        const correction = new Float64Array(n);
+        for (let node = 0; node < n; node++) {
+          const amps = lacking[node]!;
+          if (amps === 0) continue;
+          const row = node * n;
+          for (let i = 0; i < n; i++) correction[i] = correction[i]! + amps * z[row + i]!;
+        }
+        for (let p = 0; p < k; p++) {
+          for (let q = 0; q < k; q++) {
+            system[p * k + q] = delta[p]! * mutual[p * k + q]! + (p === q ? 1 : 0);
+          }
+          drawn[p] = delta[p]! * (correction[portA[p]!]! - correction[portB[p]!]!);
+        }
+        if (solveSmall(system, drawn, k) === 0) return null;
+        spread(correction, NOTHING, drawn);
+        for (let i = 0; i < n; i++) volts[i] = volts[i]! + correction[i]!;
       }
     }
     const amps = new Float64Array(elements.count);
+    const { siemens: g, injected: source, a: from, b: to } = elements;
     for (let e = 0; e < elements.count; e++) {
       amps[e] =
         e >= branchCount && e < this.elementCount
           ? junctionAmps[e - branchCount]!
-          : elements.siemens[e]! * (volts[elements.a[e]!]! - volts[elements.b[e]!]!) - elements.injected[e]!;
+          : g[e]! * (volts[from[e]!]! - volts[to[e]!]!) - source[e]!;
     }
     return { volts, amps };
+  }
+
+  /** Current that each node still lacks for Kirchhoff's law, ampere; ties and the datum aside. */
+  private lackingAmps(volts: Float64Array, junctionAmps: Float64Array, elements: Elements): Float64Array {
+    const { count, a, b, siemens, injected } = elements;
+    const lacking = new Float64Array(volts.length);
+    for (let e = 0; e < count; e++) {
+      const from = a[e]!;
+      const to = b[e]!;
+      const amps =
+        e >= this.branchCount && e < this.elementCount
+          ? junctionAmps[e - this.branchCount]!
+          : siemens[e]! * (volts[from]! - volts[to]!) - injected[e]!;
+      lacking[from] = lacking[from]! - amps;
+      lacking[to] = lacking[to]! + amps;
+    }
+    lacking[this.network.datum] = 0;
+    return lacking;
   }
 
   /** Largest breach of Kirchhoff's current law, as a fraction of the largest current. */
@@ -367,7 +479,10 @@ export class ConditionSolver {
     if (anyFloating) this.centreIslands(volts);
     const amps = new Float64Array(this.branchCount + alteration.bridges.length);
     amps.set(elementAmps.subarray(0, this.branchCount));
-    amps.set(elementAmps.subarray(this.elementCount), this.branchCount);
+    amps.set(
+      elementAmps.subarray(this.elementCount, this.elementCount + alteration.bridges.length),
+      this.branchCount,
+    );
     return { volts, floating, amps, energised, oscillating: [] };
   }
 

@@ -5,6 +5,9 @@ import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/control
 import { FunctionGrid } from './FunctionGrid';
 import { useJob } from './JobProvider';
 import { cellKey } from './state';
+import { STATE_WORDS } from './words';
+
+const COMPLAINT_STATES = ['dead', 'weak', 'comes-and-goes', 'on-when-off'] as const;
 
 export function ComplaintSection() {
   const { data, job, circuit, diagnosis, nominalVolts } = useJob();
@@ -84,7 +87,13 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
     record({
       kind: 'complaint',
       words,
-      ...(failing && text('condition') ? { function: failing, condition: text('condition') } : {}),
+      ...(failing && text('condition')
+        ? {
+            function: failing,
+            condition: text('condition'),
+            state: COMPLAINT_STATES.find((one) => one === text('state')) ?? 'dead',
+          }
+        : {}),
       ...optional('pluggedIn'),
       ...optional('sound'),
       ...optional('changedBefore'),
@@ -130,6 +139,17 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
             </select>
           </Field>
         </>
+      ) : null}
+      {circuit ? (
+        <Field label="How it fails">
+          <select name="state" defaultValue={before?.state ?? 'dead'} className={INPUT}>
+            {COMPLAINT_STATES.map((state) => (
+              <option key={state} value={state}>
+                {STATE_WORDS[state]}
+              </option>
+            ))}
+          </select>
+        </Field>
       ) : null}
       <Field label="What was plugged in" hint="May stay empty">
         <input name="pluggedIn" defaultValue={before?.pluggedIn} className={INPUT} />

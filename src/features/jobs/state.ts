@@ -192,7 +192,16 @@ export function takenReadings(job: JobState): TakenReading[] {
   for (const { event, struck } of job.entries) {
     if (struck) continue;
     const { body } = event;
-    if (body.kind === 'function-check' && latest.has(event.id)) {
+    if (body.kind === 'complaint' && body === job.complaint && body.function && body.condition) {
+      // What was seen at the vehicle stands in for what was reported.
+      if (job.checks.has(cellKey(body.function, body.condition))) continue;
+      taken.push({
+        id: event.id,
+        test: { kind: 'function', function: body.function, condition: body.condition },
+        value: { state: body.state ?? 'dead' },
+        testerProved: false,
+      });
+    } else if (body.kind === 'function-check' && latest.has(event.id)) {
       taken.push({
         id: event.id,
         test: { kind: 'function', function: body.function, condition: body.condition },

@@ -68,6 +68,21 @@ export function ReadingPad({
   );
 }
 
+/** With nothing in focus the card has it: whatever is typed goes there, and nobody hunts for the field. */
+function useKeysOfPage(onKeyDown: (event: globalThis.KeyboardEvent) => void): void {
+  const latest = useRef(onKeyDown);
+  useEffect(() => {
+    latest.current = onKeyDown;
+  });
+  useEffect(() => {
+    const listen = (event: globalThis.KeyboardEvent) => {
+      if (document.activeElement === document.body) latest.current(event);
+    };
+    document.addEventListener('keydown', listen);
+    return () => document.removeEventListener('keydown', listen);
+  }, []);
+}
+
 function isTouch(): boolean {
   return window.matchMedia('(pointer: coarse)').matches;
 }
@@ -108,6 +123,13 @@ function NumberPad({
       event.preventDefault();
     }
   };
+  useKeysOfPage((event) => {
+    if (event.key === 'Enter') onRecord();
+    else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey) {
+      if (keysOn && draft === '' && onKey(event.key)) event.preventDefault();
+      else input.current?.focus({ preventScroll: true });
+    }
+  });
   const type = (text: string) => onDraft(draft + text);
   const sign = () => onDraft(draft.startsWith('-') ? draft.slice(1) : `-${draft}`);
   const keys = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'];
@@ -198,7 +220,7 @@ function WordPad({
     if (!isTouch()) group.current?.focus({ preventScroll: true });
   }, []);
   const answers = WORD_ANSWERS[kind];
-  const keyDown = (event: KeyboardEvent) => {
+  const keyDown = (event: KeyboardEvent | globalThis.KeyboardEvent) => {
     if (!keysOn || event.ctrlKey || event.metaKey || event.altKey) return;
     const found = answers.find((one) => one.key === event.key.toLowerCase());
     if (found) {
@@ -206,6 +228,7 @@ function WordPad({
       onAnswer({ value: found.value, raw: found.word.toLowerCase() });
     } else if (onKey(event.key)) event.preventDefault();
   };
+  useKeysOfPage(keyDown);
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: catches the letter keys of the buttons inside it
     <div ref={group} tabIndex={-1} onKeyDown={keyDown} className="grid gap-2 focus:outline-none">

@@ -11,7 +11,8 @@ const VoltageProfile = dynamic(() => import('./VoltageProfile').then((loaded) =>
 
 /** One row of the run is one stop and the part behind it. */
 export const ROW = 46;
-const LINE_X = 76;
+const LINE_X = 64;
+const PROFILE = 72;
 const TOP = 20;
 
 export interface RunRow {
@@ -67,7 +68,7 @@ export function RunDrawing({
           const standing = standings.get(station.part);
           const chance = standing?.chance ?? 0;
           const y = yOf(index) + ROW / 2;
-          const length = Math.max(chance * 50, chance > 0.004 ? 2 : 0);
+          const length = Math.max(chance * 38, chance > 0.004 ? 2 : 0);
           return (
             <g key={station.part}>
               <rect
@@ -126,7 +127,7 @@ export function RunDrawing({
                   className={`absolute truncate text-[0.9rem] leading-tight ${
                     here.part === station.part ? 'font-bold text-copper' : ''
                   }`}
-                  style={{ left: LINE_X + 14, top: yOf(index) + ROW / 2 - 9, maxWidth: 172 }}
+                  style={{ left: LINE_X + 14, top: yOf(index) + ROW / 2 - 9, right: PROFILE + 4 }}
                 >
                   {station.name}
                   <StandingMark standing={standings.get(station.part)} />
@@ -136,8 +137,8 @@ export function RunDrawing({
           );
         })}
       </ol>
-      <div className="absolute right-0" style={{ top: 0, width: 92, height }}>
-        <VoltageProfile rows={rows} top={TOP} height={height} />
+      <div className="absolute right-0" style={{ top: 0, width: PROFILE, height }}>
+        <VoltageProfile rows={rows} top={TOP} width={PROFILE} height={height} />
       </div>
     </div>
   );
@@ -154,7 +155,7 @@ function StandingMark({ standing }: { standing: PartStanding | undefined }) {
   if (!standing) return null;
   if (standing.standing === 'cleared') return <span className="text-good"> ✓ cleared</span>;
   if (standing.chance < 0.01) return null;
-  return <span className="reading text-soft"> {Math.round(standing.chance * 100)} %</span>;
+  return <span className="text-soft"> {Math.round(standing.chance * 100)} %</span>;
 }
 
 function StopValues({ row }: { row: RunRow }) {

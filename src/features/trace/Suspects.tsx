@@ -48,7 +48,7 @@ export function Suspects({
           <li key={suspect.id}>
             <div className="flex items-baseline justify-between gap-3">
               <span className="font-bold">{suspect.title}</span>
-              <span className="reading whitespace-nowrap font-bold">{chanceWords(suspect.chance)}</span>
+              <span className="whitespace-nowrap font-bold tabular-nums">{chanceWords(suspect.chance)}</span>
             </div>
             <div aria-hidden="true" className="mt-1 h-2.5 bg-sunk">
               <div className="h-full bg-ink" style={{ width: `${Math.max(suspect.chance * 100, 0.5)}%` }} />

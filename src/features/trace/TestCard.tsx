@@ -69,7 +69,11 @@ export function TestCard({
   const minutes =
     proposal.minutes < 1 ? 'under a minute' : `about ${Math.round(proposal.minutes * 10) / 10} min`;
   return (
-    <article aria-labelledby="card-title" className="rounded-lg border-2 border-copper bg-sheet">
+    <article
+      aria-labelledby="card-title"
+      data-test={proposal.id}
+      className="rounded-lg border-2 border-copper bg-sheet"
+    >
       <header className="border-b-2 border-line px-4 py-3">
         <p className="text-sm text-soft">
           {correcting ? 'Correcting an entry' : chosen ? 'Your choice' : 'Next test'}
@@ -79,7 +83,7 @@ export function TestCard({
           {words.title}
         </h2>
       </header>
-      <div className="grid gap-x-6 px-4 py-3 lg:grid-cols-[1fr_19rem]">
+      <div className="grid gap-x-6 px-4 py-3 lg:grid-cols-[1fr_15rem]">
         <div>
           {words.cautions.map((caution) => (
             <div key={caution} className="mb-2">

@@ -229,7 +229,7 @@ export function TraceView() {
           </button>
         ))}
       </div>
-      <div className="grid gap-5 lg:grid-cols-[20.5rem_minmax(0,1fr)_17.5rem]">
+      <div className="grid gap-5 lg:grid-cols-[22rem_minmax(0,1fr)_17rem]">
         <div id="pane-run" className={pane === 'run' ? '' : 'hidden lg:block'}>
           {runs.length > 1 ? (
             <div className="mb-2 flex flex-wrap gap-1">

@@ -7,10 +7,12 @@ import type { RunRow } from './RunDrawing';
 export function VoltageProfile({
   rows,
   top,
+  width,
   height,
 }: {
   rows: readonly RunRow[];
   top: number;
+  width: number;
   height: number;
 }) {
   const data = rows.map((row, index) => ({
@@ -27,14 +29,14 @@ export function VoltageProfile({
     >
       <LineChart
         layout="vertical"
-        width={92}
+        width={width}
         height={height}
         data={data}
         margin={{ top, bottom: top, left: 8, right: 8 }}
         accessibilityLayer={false}
       >
         <XAxis type="number" domain={[0, highest * 1.05]} hide />
-        <YAxis type="number" dataKey="position" domain={[0, rows.length - 1]} reversed hide />
+        <YAxis type="number" dataKey="position" domain={[0, rows.length - 1]} hide />
         <ReferenceLine x={0} stroke="var(--line)" />
         <Line
           dataKey="expected"

@@ -1,0 +1,71 @@
+/**
+ * The habit that the product is measured against: fuses first, then relays, switches, the load, its earth, and
+ * only then connectors and wires one by one, opening whatever is in the way.
+ */
+import type { CircuitModel } from '../core/circuit/model';
+import { functionRuns } from '../core/diagnosis/run';
+import { TEST_MINUTES } from '../core/diagnosis/tests';
+import type { Fault } from '../core/faults/faults';
+
+const ORDER: readonly (readonly string[])[] = [
+  ['fuse', 'fusible-link'],
+  ['relay'],
+  ['switch', 'key-contact'],
+  ['lamp', 'motor', 'heater', 'module'],
+  ['ground'],
+  ['connector'],
+  ['wire', 'splice'],
+  ['battery', 'diode'],
+];
+
+/** Minutes of one habitual check of a kind of part, its place being open. */
+const CHECK_MINUTES: Readonly<Record<string, number>> = {
+  fuse: TEST_MINUTES.continuity,
+  'fusible-link': TEST_MINUTES.continuity,
+  relay: TEST_MINUTES.substitute,
+  switch: 2 * TEST_MINUTES.volts,
+  'key-contact': 2 * TEST_MINUTES.volts,
+  lamp: TEST_MINUTES.continuity,
+  motor: 2 * TEST_MINUTES.volts,
+  heater: 2 * TEST_MINUTES.volts,
+  module: 2 * TEST_MINUTES.volts,
+  ground: TEST_MINUTES.volts,
+  connector: 2 * TEST_MINUTES.volts,
+  wire: 2 * TEST_MINUTES.volts,
+  splice: 2 * TEST_MINUTES.volts,
+  battery: TEST_MINUTES.volts,
+  diode: TEST_MINUTES.continuity,
+};
+
+/** Minutes and checks until the habit comes to the faulty part; all of them when it lies off the run. */
+export function habitualWalk(
+  model: CircuitModel,
+  complaint: { function: string; condition: string },
+  fault: Fault,
+): { checks: number; minutes: number } {
+  const runs = functionRuns(model, complaint.function, complaint.condition);
+  const parts = [...new Set(runs.flatMap((run) => run.stations.map((station) => station.part)))];
+  const minutesToOpen = new Map(model.circuit.places.map((place) => [place.id, place.minutesToOpen]));
+  const nodePlace = new Map(model.circuit.nodes.map((node) => [node.id, node.access?.[0]?.place]));
+  const opened = new Set<string>();
+  let checks = 0;
+  let minutes = 0;
+  for (const kinds of ORDER) {
+    for (const id of parts) {
+      const part = model.network.parts.get(id)!;
+      if (!kinds.includes(part.kind)) continue;
+      // A wire is measured at both of its ends, which may lie behind two covers.
+      const ends = Object.values(part.pins).map((node) => nodePlace.get(node as string));
+      const places = part.place ? [part.place] : ends;
+      for (const place of places) {
+        if (place === undefined || opened.has(place)) continue;
+        opened.add(place);
+        minutes += minutesToOpen.get(place) ?? 0;
+      }
+      checks += 1;
+      minutes += CHECK_MINUTES[part.kind] ?? 1;
+      if (id === fault.part) return { checks, minutes };
+    }
+  }
+  return { checks, minutes };
+}

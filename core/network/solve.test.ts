@@ -1,0 +1,243 @@
+import fc from 'fast-check';
+import { BATTERY, circuitOf, DEMO_CIRCUITS, demoCircuit, fuse, lamp, ON, wire } from '../../testing/circuits';
+import { CircuitModel } from '../circuit/model';
+import { buildNetwork } from '../circuit/network';
+import { faultAlteration } from '../faults/faults';
+import type { CircuitPart } from '../format/circuitSchema';
+import { ConditionSolver, UNALTERED } from './solve';
+
+function solved(parts: CircuitPart[], fault?: Parameters<typeof faultAlteration>[1]) {
+  const network = buildNetwork(circuitOf({ parts }));
+  const solver = new ConditionSolver(network, ON);
+  const point = solver.solve(fault ? faultAlteration(network, fault) : UNALTERED);
+  const volts = (node: string) => point.volts[network.nodeIndex.get(node)!]!;
+  const floating = (node: string) => point.floating[network.nodeIndex.get(node)!] === 1;
+  return { network, point, volts, floating };
+}
+
+describe('values worked out by hand', () => {
+  test('one lamp behind a fuse', () => {
+    // I = 12.6 V / (0.1 + 0.01 + 5.89) ohm = 12.6 / 6 = 2.1 A; battery terminal 12.6 - 2.1*0.1 = 12.39 V;
+    // behind the fuse 12.39 - 2.1*0.01 = 12.369 V.
+    const { volts } = solved([BATTERY, fuse('F', 'plus', 'a', 5), lamp('L', 'a', 'minus', 5.89)]);
+    expect(volts('plus')).toBeCloseTo(12.39, 9);
+    expect(volts('a')).toBeCloseTo(12.369, 9);
+  });
+
+  test('a blown fuse shows supply on one side and nothing on the other', () => {
+    // No current: the whole 12.6 V stand before the fuse; behind it the lamp pulls the point to 0 V.
+    const parts = [BATTERY, fuse('F', 'plus', 'a', 5), lamp('L', 'a', 'minus', 5.89)];
+    const { volts, floating } = solved(parts, { part: 'F', mode: 'open' });
+    expect(volts('plus')).toBeCloseTo(12.6, 9);
+    expect(volts('a')).toBeCloseTo(0, 9);
+    expect(floating('a')).toBe(false);
+  });
+
+  test('two lamps in parallel behind one wire', () => {
+    // 6 || 3 = 2 ohm; total 0.1 + 0.4 + 2 = 2.5 ohm; I = 12.6/2.5 = 5.04 A; at the lamps 5.04*2 = 10.08 V.
+    const { volts } = solved([
+      BATTERY,
+      wire('W', 'plus', 'a', 0.4),
+      lamp('L1', 'a', 'minus', 6),
+      lamp('L2', 'a', 'minus', 3),
+    ]);
+    expect(volts('a')).toBeCloseTo(10.08, 9);
+  });
+
+  test('a high-resistance earth lifts the return of the load', () => {
+    // 1.2 ohm in the earth wire: total 0.1 + 4.9 + 0.1 + 1.2 = 6.3 ohm; I = 12.6/6.3 = 2 A;
+    // the return stands at 2*(0.1+1.2) = 2.6 V instead of 12.6/5.1*0.1 = 0.247 V.
+    const parts = [BATTERY, lamp('L', 'plus', 'r', 4.9), wire('E', 'r', 'minus', 0.1)];
+    expect(solved(parts).volts('r')).toBeCloseTo((12.6 / 5.1) * 0.1, 9);
+    const lifted = solved(parts, { part: 'E', mode: 'high-resistance', ohms: 1.2 });
+    expect(lifted.volts('r')).toBeCloseTo(2.6, 9);
+  });
+
+  const relay: CircuitPart = {
+    id: 'R',
+    kind: 'relay',
+    name: 'Relay',
+    pins: { '30': 'plus', '87': 'out', '86': 'plus', '85': 'minus' },
+    coilOhms: 90,
+    contactOhms: 0.1,
+  };
+
+  test('a relay feeds its load', () => {
+    // Load branch 0.1 + 6.2 = 6.3 ohm beside the coil of 90: G = 1/6.3 + 1/90; V = 12.6/(1 + 0.1*G);
+    // at the output V * 6.2/6.3.
+    const { volts, point } = solved([BATTERY, relay, lamp('L', 'out', 'minus', 6.2)]);
+    const terminal = 12.6 / (1 + 0.1 * (1 / 6.3 + 1 / 90));
+    expect(point.energised[0]).toBe(1);
+    expect(volts('out')).toBeCloseTo((terminal * 6.2) / 6.3, 9);
+  });
+
+  test('a dead coil leaves the contact open', () => {
+    const { volts, point } = solved([BATTERY, relay, lamp('L', 'out', 'minus', 6.2)], {
+      part: 'R',
+      mode: 'coil-open',
+    });
+    expect(point.energised[0]).toBe(0);
+    expect(volts('out')).toBeCloseTo(0, 9);
+    // Nothing draws current any more: 12.6 V at the terminal.
+    expect(volts('plus')).toBeCloseTo(12.6, 9);
+  });
+
+  test('a changeover relay at rest feeds 87a, pulled in 87', () => {
+    const parts = (coilFeed: string): CircuitPart[] => [
+      BATTERY,
+      {
+        ...relay,
+        pins: { '30': 'plus', '87': 'out', '87a': 'rest', '86': coilFeed, '85': 'minus' },
+      } as CircuitPart,
+      lamp('L1', 'out', 'minus', 10),
+      lamp('L2', 'rest', 'minus', 10),
+    ];
+    // Coil between minus and minus: at rest. 12.6 * 10/(0.1+0.1+10) at the rest contact.
+    const rest = solved(parts('minus'));
+    expect(rest.volts('rest')).toBeCloseTo((12.6 * 10) / 10.2, 9);
+    expect(rest.volts('out')).toBeCloseTo(0, 9);
+    const pulled = solved(parts('plus'));
+    expect(pulled.volts('rest')).toBeCloseTo(0, 9);
+    expect(pulled.volts('out')).toBeGreaterThan(12);
+  });
+
+  test('a diode drops its forward voltage one way and blocks the other', () => {
+    const diode = (anode: string, cathode: string): CircuitPart => ({
+      id: 'D',
+      kind: 'diode',
+      name: 'Diode',
+      pins: { anode, cathode },
+      saturationAmps: 1e-9,
+      emission: 1,
+      seriesOhms: 1e-5,
+    });
+    const forward = solved([BATTERY, diode('plus', 'a'), lamp('L', 'a', 'minus', 10)]);
+    const amps = forward.volts('a') / 10;
+    // Shockley: V = n Vt ln(I/Is + 1), here with Vt = 25.865 mV.
+    expect(forward.volts('plus') - forward.volts('a')).toBeCloseTo(0.0258649 * Math.log(amps / 1e-9 + 1), 4);
+    const blocked = solved([BATTERY, diode('a', 'plus'), lamp('L', 'a', 'minus', 10)]);
+    expect(Math.abs(blocked.volts('a'))).toBeLessThan(1e-6);
+  });
+
+  test('a load cut off on both sides floats', () => {
+    const network = buildNetwork(
+      circuitOf({
+        parts: [BATTERY, wire('W', 'plus', 'a', 0.1), lamp('L', 'a', 'b', 6), wire('E', 'b', 'minus', 0.1)],
+      }),
+    );
+    const solver = new ConditionSolver(network, ON);
+    const open = (part: string) => faultAlteration(network, { part, mode: 'open' }).changes;
+    const point = solver.solve({ changes: [...open('W'), ...open('E')], bridges: [] });
+    expect(point.floating[network.nodeIndex.get('a')!]).toBe(1);
+    expect(point.floating[network.nodeIndex.get('b')!]).toBe(1);
+    expect(point.floating[network.nodeIndex.get('plus')!]).toBe(0);
+  });
+
+  test('a relay that cuts its own coil is reported as oscillating, and the solver returns', () => {
+    const buzzer: CircuitPart = {
+      ...relay,
+      pins: { '30': 'plus', '87a': 'feed', '86': 'feed', '85': 'minus' },
+    } as CircuitPart;
+    expect(solved([BATTERY, buzzer]).point.oscillating).toEqual(['R']);
+  });
+});
+
+/** Random ladders: wires in series with lamps to minus, all values positive. */
+const ladder = fc.array(
+  fc.record({
+    series: fc.double({ min: 0.001, max: 2, noNaN: true }),
+    load: fc.double({ min: 0.5, max: 200, noNaN: true }),
+  }),
+  { minLength: 1, maxLength: 12 },
+);
+
+function ladderParts(
+  steps: { series: number; load: number }[],
+  name = (n: number) => `n${n}`,
+): CircuitPart[] {
+  return [
+    BATTERY,
+    ...steps.flatMap((step, index) => [
+      wire(`W${index}`, index === 0 ? 'plus' : name(index - 1), name(index), step.series),
+      lamp(`L${index}`, name(index), 'minus', step.load),
+    ]),
+  ];
+}
+
+describe('laws that hold for every circuit', () => {
+  test('power delivered equals power consumed', () => {
+    fc.assert(
+      fc.property(ladder, (steps) => {
+        const { network, point } = solved(ladderParts(steps));
+        let delivered = 0;
+        let consumed = 0;
+        network.branches.forEach((branch, index) => {
+          const amps = point.amps[index]!;
+          delivered += -branch.emfVolts * amps;
+          consumed += amps * amps * branch.ohms;
+        });
+        expect(consumed).toBeCloseTo(delivered, 6);
+      }),
+    );
+  });
+
+  test('removing a load never lowers a feed', () => {
+    fc.assert(
+      fc.property(ladder, fc.nat(), (steps, pick) => {
+        const parts = ladderParts(steps);
+        const before = solved(parts);
+        const after = solved(parts, { part: `L${pick % steps.length}`, mode: 'open' });
+        steps.forEach((_, index) => {
+          expect(after.volts(`n${index}`)).toBeGreaterThanOrEqual(before.volts(`n${index}`) - 1e-9);
+        });
+      }),
+    );
+  });
+
+  test('renaming nodes and reordering parts changes nothing', () => {
+    fc.assert(
+      fc.property(ladder, (steps) => {
+        const before = solved(ladderParts(steps));
+        const after = solved(ladderParts(steps, (n) => `other-${99 - n}`).reverse());
+        steps.forEach((_, index) => {
+          expect(after.volts(`other-${99 - index}`)).toBeCloseTo(before.volts(`n${index}`), 9);
+        });
+      }),
+    );
+  });
+
+  test.each(DEMO_CIRCUITS)('quick updates equal factoring anew for every fault of %s', (name) => {
+    const model = new CircuitModel(demoCircuit(name));
+    let compared = 0;
+    for (const part of model.circuit.parts) {
+      for (const mode of [
+        'open',
+        'short-to-earth',
+        'coil-open',
+        'contact-open',
+        'contact-stuck',
+        'weak',
+      ] as const) {
+        let alteration: ReturnType<typeof faultAlteration>;
+        try {
+          alteration = faultAlteration(model.network, { part: part.id, mode });
+        } catch {
+          continue;
+        }
+        for (const condition of model.conditions) {
+          const solver = model.solver(condition.id);
+          const quick = solver.solve(alteration);
+          const anew = solver.solveAnew(alteration);
+          expect([...quick.floating]).toEqual([...anew.floating]);
+          quick.volts.forEach((volts, node) => {
+            expect(Math.abs(volts - anew.volts[node]!)).toBeLessThanOrEqual(
+              1e-9 * Math.max(1, Math.abs(volts)),
+            );
+          });
+          compared += 1;
+        }
+      }
+    }
+    expect(compared).toBeGreaterThan(60);
+  });
+});

@@ -1,0 +1,90 @@
+/** A technician with a faulty vehicle: reads the card, takes the reading the vehicle would give, enters it. */
+import type { Page } from '@playwright/test';
+import { mergeCircuits } from '../core/circuit/merge';
+import { CircuitModel } from '../core/circuit/model';
+import { breakCircuit, type FaultyCircuit, readingOf } from '../core/diagnosis/playback';
+import type { Fault } from '../core/faults/faults';
+import type { ReadingValue, TestRef } from '../core/format/readingsSchema';
+import { type DEMO_CIRCUITS, demoCircuit } from '../testing/circuits';
+
+export function faultyVehicle(
+  circuits: readonly (typeof DEMO_CIRCUITS)[number][],
+  fault: Fault,
+): FaultyCircuit {
+  return breakCircuit(new CircuitModel(mergeCircuits(circuits.map(demoCircuit)).circuit), [fault]);
+}
+
+/** The test that an id names; the reverse of `testId`. */
+export function refOf(id: string): TestRef {
+  const [kind, first = '', second = '', third = ''] = id.split('|');
+  switch (kind) {
+    case 'volts':
+      return { kind, node: first, against: second, condition: third };
+    case 'lamp':
+      return { kind, node: first, condition: second };
+    case 'function':
+      return { kind, function: first, condition: second };
+    case 'continuity':
+      return { kind, part: first, from: second, to: third };
+    case 'lamp-in-fuse':
+      return { kind, part: first, condition: second, ...(third ? { unplugged: third } : {}) };
+    case 'substitute':
+      return { kind, part: first, function: second, condition: third };
+    default:
+      throw new Error(`No test has the id ${id}.`);
+  }
+}
+
+export async function cardId(page: Page): Promise<string> {
+  return (await page.locator('article[data-test]').getAttribute('data-test')) ?? '';
+}
+
+export function valueFor(vehicle: FaultyCircuit, id: string): ReadingValue {
+  return readingOf(vehicle, refOf(id));
+}
+
+/** What a person would type or say for a value. */
+export function spoken(value: ReadingValue): string {
+  if ('volts' in value) return String(value.volts);
+  if ('ohms' in value) return String(value.ohms);
+  if ('overLimit' in value) return 'OL';
+  return 'lamp' in value ? value.lamp : value.state;
+}
+
+const LETTERS: Readonly<Record<string, string>> = {
+  lit: 'l',
+  dim: 'd',
+  off: 'o',
+  works: 'w',
+  weak: 'k',
+  dead: 'd',
+};
+
+/** Enters a reading with the keyboard only. */
+export async function enterByKeyboard(page: Page, value: ReadingValue): Promise<void> {
+  const words = spoken(value);
+  if ('lamp' in value || 'state' in value) await page.keyboard.press(LETTERS[words] ?? '');
+  else {
+    await page.keyboard.type(words);
+    await page.keyboard.press('Enter');
+  }
+}
+
+/** Enters a reading with the thumb: pad keys or the big answers. */
+export async function enterByTouch(page: Page, value: ReadingValue): Promise<void> {
+  const words = spoken(value);
+  const card = page.locator('article[data-test]');
+  if ('lamp' in value || 'state' in value) {
+    const name = `${words[0]?.toUpperCase()}${words.slice(1)}`;
+    await card.getByRole('button', { name, exact: false }).first().tap();
+    return;
+  }
+  if (words === 'OL') await card.getByRole('button', { name: 'Over limit' }).tap();
+  else {
+    for (const digit of words.replace('-', '')) {
+      await card.getByRole('button', { name: digit, exact: true }).tap();
+    }
+    if (words.startsWith('-')) await card.getByRole('button', { name: 'Change sign' }).tap();
+  }
+  await card.getByRole('button', { name: 'Record' }).tap();
+}

@@ -1,0 +1,16 @@
+export default {
+  testEnvironment: 'node',
+  roots: ['<rootDir>/core', '<rootDir>/src', '<rootDir>/cli', '<rootDir>/bench', '<rootDir>/scripts'],
+  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+  moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1', '^@/(.*)$': '<rootDir>/src/$1' },
+  transform: {
+    '^.+\\.(t|j)sx?$': [
+      '@swc/jest',
+      {
+        jsc: { parser: { syntax: 'typescript', tsx: true }, target: 'es2022' },
+        module: { type: 'commonjs' },
+      },
+    ],
+  },
+  maxWorkers: 2,
+};

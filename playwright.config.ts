@@ -1,0 +1,18 @@
+import { defineConfig } from '@playwright/test';
+import { CHROMIUM_OPTIONS } from './scripts/lib/browser.mjs';
+
+/** Runs inside `npm test`, which makes the database and the build and names them in the environment. */
+export default defineConfig({
+  testDir: 'e2e',
+  outputDir: process.env.E2E_OUTPUT ?? 'test-results',
+  workers: 1,
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
+  reporter: [['list'], ['json', { outputFile: process.env.E2E_REPORT ?? 'test-results/report.json' }]],
+  use: {
+    launchOptions: CHROMIUM_OPTIONS,
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    trace: 'off',
+  },
+});

@@ -1,0 +1,19 @@
+/** Debian's Chromium, as every browser script of the project starts it. */
+import { chromium } from '@playwright/test';
+
+export const CHROMIUM_OPTIONS = {
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+};
+
+export function launch() {
+  return chromium.launch(CHROMIUM_OPTIONS);
+}
