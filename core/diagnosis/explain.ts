@@ -5,7 +5,7 @@ import { formatQuantity } from '../instruments/quantity';
 import type { TakenReading } from './evidence';
 import { NO_FAULT } from './hypotheses';
 import type { TestWorth } from './next';
-import { type Predictions, type TestPrediction, voltsSpread } from './predictions';
+import { EMF_SPREAD, type Predictions, type TestPrediction, voltsSpread } from './predictions';
 
 export interface OutcomeMeaning {
   /** "about 12.5 V", "lit", "conducts". */
@@ -61,7 +61,7 @@ function ranges(predictions: Predictions, prediction: TestPrediction, sound: num
   const emf = predictions.model.emfVolts;
   const floating = prediction.volts!.floating[sound] === 1;
   const expected = floating ? 0 : prediction.volts!.mean[sound]!;
-  const spread = Math.hypot(voltsSpread(expected, emf), expected * 0.015);
+  const spread = Math.hypot(voltsSpread(expected, emf), expected * EMF_SPREAD);
   const width = Math.max(2.5 * spread, emf * 0.012);
   const low = predictions.bin(expected - width);
   const high = predictions.bin(expected + width);
@@ -164,20 +164,18 @@ export function explainReading(
   predictions: Predictions,
   reading: TakenReading,
   prediction: TestPrediction,
-  before: Float64Array,
-  log: Float64Array | null,
+  taken: boolean,
+  explained: boolean,
   cleared: readonly string[],
 ): { sentence: string; unexpected: boolean } {
-  if (!log) return { sentence: 'Recorded; it says nothing about the circuit.', unexpected: false };
+  if (!taken) return { sentence: 'Recorded; it says nothing about the circuit.', unexpected: false };
   const { model } = predictions;
   const names = cleared.map((part) => model.network.parts.get(part)?.name ?? part);
   const clears = names.length > 0 ? ` Clears ${joinWords(names)}.` : '';
-  // Out of keeping: the suspects so far gave it far less than they give their own typical reading.
-  const surprise = surpriseOf(predictions, reading, prediction, before);
   const sentence = `${meaningWords(predictions, reading, prediction)}${clears}`;
   const isReport = reading.test.kind === 'function';
   const unproved = reading.testerProved || isReport ? '' : ' Provisional: the tester was not proved first.';
-  if (surprise) {
+  if (!explained) {
     return {
       sentence: `${sentence} It does not fit what was recorded before: repeat it, and check the condition and the spot.${unproved}`,
       unexpected: true,
@@ -186,29 +184,23 @@ export function explainReading(
   return { sentence: sentence + unproved, unexpected: false };
 }
 
-/** Chance, by the suspects so far, of a result at least as odd as this one, wrong readings left out. */
-function surpriseOf(
+/** Whether a hypothesis explains a reading well, wrong readings left aside. The unmapped explains nothing well. */
+export function explainsReading(
   predictions: Predictions,
-  reading: TakenReading,
   prediction: TestPrediction,
-  before: Float64Array,
+  reading: TakenReading,
+  hypothesis: number,
 ): boolean {
+  if (predictions.hypotheses[hypothesis]!.alteration === null) return false;
   const { outcomes, clean, volts } = prediction;
-  let fits = 0;
-  for (let h = 0; h < before.length; h++) {
-    if (predictions.hypotheses[h]!.alteration === null) continue;
-    if (volts && 'volts' in reading.value) {
-      if (volts.floating[h]) fits += before[h]!;
-      else {
-        const spread = Math.hypot(volts.spread[h]!, volts.mean[h]! * 0.015);
-        if (Math.abs(reading.value.volts - volts.mean[h]!) < 3.5 * spread) fits += before[h]!;
-      }
-    } else {
-      const index = stateIndex(reading);
-      if (index === null || clean[h * outcomes + index]! > 0.05) fits += before[h]!;
-    }
+  if (volts && 'volts' in reading.value) {
+    if (volts.floating[hypothesis]) return true;
+    const mean = volts.mean[hypothesis]!;
+    const spread = Math.hypot(volts.spread[hypothesis]!, mean * EMF_SPREAD);
+    return Math.abs(reading.value.volts - mean) < 3.5 * spread;
   }
-  return fits < 0.02;
+  const index = stateIndex(reading);
+  return index === null || clean[hypothesis * outcomes + index]! > 0.05;
 }
 
 function stateIndex(reading: TakenReading): number | null {

@@ -82,7 +82,7 @@ function signature(model: CircuitModel, alteration: Alteration): string {
   return model.conditions
     .map((condition) => {
       const point = model.solve(condition.id, alteration);
-      return model.circuit.functions.map((one) => model.outcome(one, point)[0]).join('');
+      return model.circuit.functions.map((one) => model.outcome(one, point)).join(' ');
     })
     .join('/');
 }

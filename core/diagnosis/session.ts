@@ -6,7 +6,13 @@ import { CircuitModel } from '../circuit/model';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { TestRef } from '../format/readingsSchema';
 import { EvidenceState, normalise, type TakenReading } from './evidence';
-import { explainProposal, explainReading, type OutcomeMeaning, outcomeMeanings } from './explain';
+import {
+  explainProposal,
+  explainReading,
+  explainsReading,
+  type OutcomeMeaning,
+  outcomeMeanings,
+} from './explain';
 import { type RepairGroup, repairGroups } from './groups';
 import { buildHypotheses, type Hypothesis, NO_FAULT, NOT_IN_MAP } from './hypotheses';
 import { rankTests, type TestWorth } from './next';
@@ -138,9 +144,10 @@ export class DiagnosisSession {
     const effects: ReadingEffect[] = [];
     const cumulative = new Float64Array(this.hypotheses.length);
     const clearedBy = new Map<string, string>();
+    /** Hypotheses that explain every reading so far. */
+    let explaining = this.hypotheses.map((_, h) => h);
     for (const reading of input.readings) {
       const prediction = this.predictions.of(testId(reading.test), reading.test);
-      const before = normalise(state.logWeight);
       const log = state.take(prediction, reading);
       logs.push(log);
       const cleared: string[] = [];
@@ -153,10 +160,14 @@ export class DiagnosisSession {
           }
         }
       }
+      const still = explaining.filter((h) => explainsReading(this.predictions, prediction, reading, h));
+      // The first reading that leaves no explanation is the odd one; later ones are judged against the rest.
+      const explained = still.length > 0 || explaining.length === 0;
+      if (still.length > 0) explaining = still;
       effects.push({
         id: reading.id,
         clears: cleared,
-        ...explainReading(this.predictions, reading, prediction, before, log, cleared),
+        ...explainReading(this.predictions, reading, prediction, log !== null, explained, cleared),
       });
     }
     const p = normalise(state.logWeight);
@@ -170,7 +181,7 @@ export class DiagnosisSession {
     const next = this.propose(input, p, groups, groupOf, lead, mass[lead]!, verdict, support);
     const notInMap = this.hypotheses.findIndex((one) => one.id === NOT_IN_MAP);
     return {
-      suspects: suspects.filter((one) => one.chance >= 0.001).slice(0, 20),
+      suspects: suspects.filter((one) => one.chance >= 0.001),
       effects,
       parts: this.standings(cumulative, p).map((one) => ({
         ...one,

@@ -1,0 +1,92 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+
+const VAN = 'demo/van-proving-cabinet.circuit.json';
+const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-cli-'));
+
+function trace(...args: string[]): { code: number | null; out: string; err: string } {
+  const result = spawnSync('node_modules/.bin/tsx', ['cli/trace.ts', ...args], { encoding: 'utf8' });
+  return { code: result.status, out: result.stdout, err: result.stderr };
+}
+
+function file(name: string, content: unknown): string {
+  const where = path.join(folder, name);
+  writeFileSync(where, typeof content === 'string' ? content : JSON.stringify(content));
+  return where;
+}
+
+test('check says what a clean file holds', () => {
+  expect(trace('check', VAN)).toMatchObject({ code: 0, out: expect.stringContaining('31 parts') });
+  expect(trace('check', 'demo/van.panel-set.json')).toMatchObject({
+    code: 0,
+    out: expect.stringContaining('3 panels'),
+  });
+});
+
+test('check reports every problem with its place on standard error, and gives 1', () => {
+  const bad = file('bad.json', {
+    format: 'every-trace/circuit',
+    version: 1,
+    parts: [{ kind: 'warp-core', id: 'X' }],
+  });
+  const result = trace('check', bad);
+  expect(result.code).toBe(1);
+  expect(result.err).toContain('“nodes” is missing');
+  expect(result.err).toContain('/parts/X: “warp-core” is not a kind');
+  expect(trace('check', path.join(folder, 'absent.json'))).toMatchObject({ code: 1 });
+  expect(trace('check', file('noise.json', 'x'.repeat(5_000_000))).err).toContain('at most 4 MB');
+});
+
+test('solve gives the volts of a faulty circuit', () => {
+  const result = trace('solve', VAN, '--condition', 'fan-on', '--fault', 'F31:open', '--json');
+  expect(result.code).toBe(0);
+  const solved = JSON.parse(result.out) as {
+    nodes: { node: string; volts: number }[];
+    functions: { function: string; state: string }[];
+  };
+  expect(solved.nodes.find((one) => one.node === 'bay-bus')?.volts).toBeGreaterThan(12.5);
+  expect(solved.nodes.find((one) => one.node === 'f31-out')?.volts).toBeLessThan(0.01);
+  expect(solved.functions.find((one) => one.function === 'cabinet-fan')?.state).toBe('dead');
+});
+
+test('next ranks, proposes and says why', () => {
+  const readings = file('readings.json', {
+    format: 'every-trace/readings',
+    version: 1,
+    complaint: { function: 'cabinet-fan', condition: 'fan-on' },
+    readings: [
+      { test: { kind: 'function', function: 'cabinet-fan', condition: 'fan-on' }, value: { state: 'dead' } },
+      {
+        test: { kind: 'volts', node: 'f31-out', against: 'bat-minus', condition: 'fan-on' },
+        value: { volts: 0.02 },
+      },
+      {
+        test: { kind: 'volts', node: 'bay-bus', against: 'bat-minus', condition: 'fan-on' },
+        value: { volts: 12.5 },
+      },
+    ],
+  });
+  const result = trace('next', VAN, '--readings', readings);
+  expect(result.code).toBe(0);
+  expect(result.out).toMatch(/Fuse 31/);
+  expect(result.out).toMatch(/Next: .*\n?.*min/);
+});
+
+test.each([
+  [['fly'], 'not a verb'],
+  [['solve', VAN], '--condition must be one of'],
+  [['solve', VAN, '--condition', 'fan-on', '--fault', 'F31:melted'], 'is not a fault'],
+  [['solve', VAN, '--condition', 'fan-on', '--fault', 'NOPE:open'], 'no part NOPE'],
+  [['schema', 'poem'], 'There are the schemas'],
+])('wrong use gives 2 and says so: %j', (args, words) => {
+  const result = trace(...(args as string[]));
+  expect(result.code).toBe(2);
+  expect(result.err).toContain(words);
+});
+
+test('schema prints the published schema', () => {
+  const printed = JSON.parse(trace('schema', 'circuit').out) as { title: string };
+  expect(printed.title).toContain('circuit file, version 1');
+});

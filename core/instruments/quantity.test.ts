@@ -1,0 +1,61 @@
+import fc from 'fast-check';
+import { formatQuantity, parseReading } from './quantity';
+
+describe('what a technician types', () => {
+  test.each([
+    ['12.4', 'V', 12.4, false],
+    ['12,4', 'V', 12.4, false],
+    ['-12.3 V', 'V', -12.3, true],
+    ['5.5m', 'V', 0.0055, false],
+    ['5,5 mV', 'V', 0.0055, true],
+    ['0.3 ohm', 'Ω', 0.3, true],
+    ['4.7k', 'Ω', 4700, false],
+    ['.5', 'V', 0.5, false],
+    ['−0.2', 'V', -0.2, false],
+    ['12.', 'V', 12, false],
+  ] as const)('%s on a card in %s is %d', (text, unit, value, unitWritten) => {
+    expect(parseReading(text, unit)).toEqual({ ok: true, value, unit, unitWritten });
+  });
+
+  test.each(['OL', 'ol', 'O.L', 'over limit'])('%s is over limit', (text) => {
+    expect(parseReading(text, 'Ω')).toMatchObject({ ok: true, overLimit: true });
+  });
+
+  test('1,200 is refused with both meanings', () => {
+    const refused = parseReading('1,200', 'Ω');
+    expect(refused).toMatchObject({ ok: false, code: 'ambiguous-thousands' });
+    if (!refused.ok) expect(refused.message).toMatch(/1200 or 1\.2/);
+  });
+
+  test.each([
+    ['', 'empty'],
+    ['twelve', 'not-a-number'],
+    ['1.2.3', 'not-a-number'],
+    ['12 bananas', 'not-a-number'],
+    ['3 A', 'wrong-unit'],
+    ['5000', 'out-of-range'],
+    ['-', 'not-a-number'],
+  ])('%j is refused as %s, in words', (text, code) => {
+    const refused = parseReading(text, 'V');
+    expect(refused).toMatchObject({ ok: false, code });
+    if (!refused.ok) expect(refused.message).toMatch(/^[A-Z“0-9-].+\.$/);
+  });
+
+  test('no text makes it throw or give a number that is none', () => {
+    fc.assert(
+      fc.property(fc.string(), fc.constantFrom('V', 'Ω', 'A' as const), (text, unit) => {
+        const parsed = parseReading(text, unit as 'V');
+        if (parsed.ok && 'value' in parsed) expect(Number.isFinite(parsed.value)).toBe(true);
+      }),
+    );
+  });
+
+  test('what is printed can be read again', () => {
+    fc.assert(
+      fc.property(fc.double({ min: -60, max: 60, noNaN: true }), (volts) => {
+        const again = parseReading(formatQuantity(volts, 'V'), 'V');
+        expect(again.ok && 'value' in again ? again.value : null).toBeCloseTo(volts, 1);
+      }),
+    );
+  });
+});

@@ -1,0 +1,145 @@
+/** Every view: reachable, in words when something is wrong, and without serious accessibility findings. */
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { demoText } from '../testing/circuits';
+import { type App, openApp } from './app';
+
+let app: App;
+test.beforeAll(async () => {
+  app = await openApp();
+});
+test.afterAll(async () => {
+  await app.close();
+});
+
+async function addressOf(title: string): Promise<string> {
+  const [job] = await app.query<{ id: string }>('select id from jobs where title like $1', [title]);
+  return `${app.url}/jobs/${job?.id}`;
+}
+
+for (const theme of ['daylight', 'footwell'] as const) {
+  test(`no serious accessibility finding in ${theme}`, async ({ browser }) => {
+    const [van] = await app.query<{ id: string }>("select id from vehicles where name = 'Bakery van'");
+    const open = await addressOf('Left marker%');
+    const closed = await addressOf('Heated mirrors%');
+    const context = await browser.newContext();
+    await context.addCookies([{ name: 'theme', value: theme, url: app.url }]);
+    const page = await context.newPage();
+    for (const [address, ready] of [
+      [app.url, 'Open jobs'],
+      [`${app.url}/vehicles`, 'Bakery van'],
+      [`${app.url}/vehicles/${van?.id}`, 'Bring a file in'],
+      [`${app.url}/vehicles/${van?.id}/panels?box=cab&slot=fuse-14`, 'With the hinge'],
+      [`${app.url}/jobs/new`, 'What fails'],
+      [open, 'Cleared in part'],
+      [`${open}/trace`, 'What each result would mean'],
+      [`${closed}/sheet`, 'What was found, and why'],
+    ] as const) {
+      await page.goto(address);
+      await expect(page.getByText(ready).first()).toBeVisible();
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      const serious = violations.filter((one) => one.impact === 'serious' || one.impact === 'critical');
+      expect(serious.map((one) => `${address} ${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
+    }
+    await context.close();
+  });
+}
+
+test('a job, a vehicle and an address that do not exist each get a page in words', async ({ page }) => {
+  for (const path of [
+    '/jobs/00000000-0000-4000-8000-000000000000',
+    '/jobs/nonsense/trace',
+    '/vehicles/x',
+    '/nowhere',
+  ]) {
+    const response = await page.goto(app.url + path);
+    expect(response?.status()).toBe(404);
+    await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible();
+    await page.getByRole('link', { name: 'To Today' }).click();
+    await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
+  }
+});
+
+test('bringing files in: every problem in words and nothing changed, then a clean one', async ({ page }) => {
+  const [pickup] = await app.query<{ id: string }>("select id from vehicles where name like 'Beekeeper%'");
+  await page.goto(`${app.url}/vehicles/${pickup?.id}`);
+  const outcome = page.getByTestId('import-outcome');
+  const bring = (name: string, text: string) =>
+    page
+      .getByLabel('Choose a file')
+      .setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
+  const clean = demoText('trailer-lamps.circuit.json');
+  await bring('broken.json', clean.slice(0, -40));
+  await expect(outcome).toContainText('broken.json was not brought in: 1 problem. Nothing was changed.');
+  await bring('noise.json', 'x'.repeat(5 * 1024 * 1024));
+  await expect(outcome).toContainText('at most 4 MB');
+  await bring(
+    'wrong.json',
+    clean.replace('"out": "ft1-out"', '"out": "lost"').replace('"kind": "ground"', '"kind": "gronud"'),
+  );
+  await expect(outcome).toContainText('“gronud” is not a kind');
+  await bring(
+    'wrong.json',
+    clean.replace('"out": "ft1-out"', '"out": "lost"').replace('"lug": "gt"', '"lug": "gone"'),
+  );
+  await expect(outcome).toContainText('Pin out of Fuse 1, left side lamps (5 A) leads to “lost”');
+  await expect(outcome).toContainText('“gone”');
+  await expect(page.getByText('No circuit is mapped yet.')).toBeVisible();
+  await bring('clean.json', clean);
+  await expect(outcome).toContainText('is in as version 1');
+  await expect(page.getByText('28 parts')).toBeVisible();
+  await bring('panels.json', demoText('trailer.panel-set.json'));
+  await expect(outcome).toContainText('1 boxes, 4 slots');
+  const download = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Export (JSON)' }).last().click();
+  expect(
+    JSON.parse((await import('node:fs')).readFileSync((await (await download).path()) ?? '', 'utf8')),
+  ).toEqual(JSON.parse(clean));
+});
+
+test('two odometers are shown before one is kept, and without a voltage there is no verdict', async ({
+  page,
+}) => {
+  await page.goto(await addressOf('Proving-cabinet%'));
+  await page.getByLabel('Odometer now, km').fill('140000');
+  await page.getByRole('button', { name: 'Record', exact: true }).click();
+  await expect(page.getByRole('alert').filter({ hasText: '148210 km stand recorded' })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep 148210 km' }).click();
+  await expect(page.getByText('148,210 km')).toBeVisible();
+
+  await page.goto(`${app.url}/jobs/new`);
+  await page.getByLabel('Vehicle').selectOption({ label: 'Harbour launch · SKERRY 22' });
+  await page.getByLabel('What fails, in a few words').fill('Bilge lamp dead');
+  await page.getByRole('button', { name: 'Open the job' }).click();
+  await expect(page.getByText('Nominal voltage? No verdict is given without it.')).toBeVisible();
+  await page.getByRole('button', { name: '24 V' }).click();
+  await expect(page.getByText('24 V system')).toBeVisible();
+});
+
+test('finding a slot: by number with type, by label, by synonym; a turn keeps the tapped slot', async ({
+  page,
+}) => {
+  const [van] = await app.query<{ id: string }>("select id from vehicles where name = 'Bakery van'");
+  await page.goto(`${app.url}/vehicles/${van?.id}/panels`);
+  for (const words of ['fuse 14', 'H MIR', 'mirror heating']) {
+    await page.getByLabel('Find a slot').fill(words);
+    await page
+      .getByRole('list', { name: 'Slots found' })
+      .getByRole('button', { name: /^fuse 14/ })
+      .click();
+    await expect(page.getByTestId('slot-sentence')).toContainText('printed “H MIR”');
+  }
+  await page.getByLabel('Find a slot').fill('4');
+  const found = page.getByRole('list', { name: 'Slots found' });
+  await expect(found.getByRole('button', { name: /^relay 4/ }).first()).toBeVisible();
+  await expect(found.getByRole('button', { name: /^fuse 4/ }).first()).toBeVisible();
+  await page.getByRole('button', { name: /^fuse 22, printed DEMIST/ }).click();
+  await expect(page.getByTestId('slot-sentence')).toContainText('With the hinge to the left');
+  await page.getByRole('button', { name: 'Turn a quarter' }).click();
+  await page.getByRole('button', { name: 'Turn a quarter' }).click();
+  await expect(page.getByTestId('slot-sentence')).toContainText('With the hinge to the right');
+  await expect(page.getByRole('button', { name: /^fuse 22, printed DEMIST/ })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+});

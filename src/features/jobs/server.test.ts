@@ -1,0 +1,213 @@
+/** The log in a real database: sequences, repeats, refusals, and summaries that can be rebuilt. */
+import { execFileSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import path from 'node:path';
+import { asc, eq } from 'drizzle-orm';
+import { checkPanelSet } from '#core/format/checkPanelSet';
+import validateJobFile from '#core/format/generated/jobFile';
+import type { EventBody, JobEvent } from '#core/format/jobSchema';
+import { validateWith } from '#core/format/problem';
+import { closeDatabase, database } from '@/db/client';
+import { circuitVersions, jobEvents, jobSummaries, jobs } from '@/db/schema';
+import { currentActor } from '@/features/shop/server';
+import { importFile, listVehicles, loadVehicle } from '@/features/vehicles/server';
+import { demoText } from '../../../testing/circuits';
+import { appendEvents, jobFile, loadJob, openJob, openJobs, summarise } from './server';
+
+jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
+
+const ROOT = process.cwd();
+const admin = process.env.TEST_DATABASE_URL;
+
+beforeAll(() => {
+  if (!admin) throw new Error('TEST_DATABASE_URL is not set; npm test sets it.');
+  process.env.DATABASE_URL = admin.replace(/\/[^/]*$/, `/unit_${process.pid}_${Date.now()}`);
+  execFileSync(path.join(ROOT, 'node_modules/.bin/tsx'), ['scripts/migrate.ts', '--demo'], {
+    env: process.env,
+    cwd: ROOT,
+  });
+}, 60_000);
+afterAll(closeDatabase);
+
+function note(jobId: string, words: string, clientOrder = 0): JobEvent {
+  return {
+    id: randomUUID(),
+    jobId,
+    madeAt: new Date().toISOString(),
+    clientOrder,
+    body: { kind: 'note', words },
+  };
+}
+
+async function freshJob(): Promise<string> {
+  const actor = await currentActor();
+  const [vehicle] = await listVehicles(actor);
+  const id = randomUUID();
+  expect(await openJob(actor, { id, vehicleId: vehicle!.id, title: 'Step lamp dead' })).toEqual({ ok: true });
+  return id;
+}
+
+const eventsIn = (jobId: string) =>
+  database().select().from(jobEvents).where(eq(jobEvents.jobId, jobId)).orderBy(asc(jobEvents.seq));
+
+test('the demo holds jobs in three different states', async () => {
+  const stages = (await database().select().from(jobSummaries)).map((row) => row.stage).sort();
+  expect(stages).toEqual(['closed', 'complaint', 'testing']);
+});
+
+test('a batch sent twice, whole or in part, changes nothing the second time', async () => {
+  const actor = await currentActor();
+  const jobId = await freshJob();
+  const events = [note(jobId, 'one', 1), note(jobId, 'two', 2)];
+  const first = await appendEvents(actor, events);
+  const again = await appendEvents(actor, [events[1]!, note(jobId, 'three', 3), events[1]!]);
+  expect(first).toMatchObject({ ok: true, stored: [{ seq: 1 }, { seq: 2 }] });
+  expect(again).toMatchObject({ ok: true, stored: [{ seq: 2 }, { seq: 3 }, { seq: 2 }] });
+  expect((await eventsIn(jobId)).map((row) => (row.body as { words?: string }).words)).toEqual([
+    'one',
+    'two',
+    'three',
+  ]);
+});
+
+test('two people writing at once both keep their entries, in one gapless sequence', async () => {
+  const actor = await currentActor();
+  const jobId = await freshJob();
+  await Promise.all(
+    Array.from({ length: 12 }, (_, n) =>
+      appendEvents(actor, [note(jobId, `entry ${n}`, n), note(jobId, `more ${n}`, n + 100)]),
+    ),
+  );
+  expect((await eventsIn(jobId)).map((row) => row.seq)).toEqual(Array.from({ length: 24 }, (_, n) => n + 1));
+});
+
+test('a batch with one event for a job of nobody writes nothing at all', async () => {
+  const actor = await currentActor();
+  const jobId = await freshJob();
+  const result = await appendEvents(actor, [note(jobId, 'kept out'), note(randomUUID(), 'nowhere')]);
+  expect(result).toMatchObject({ ok: false, code: 'unknown-job' });
+  expect(await eventsIn(jobId)).toEqual([]);
+});
+
+test('an id that belongs to another job is refused', async () => {
+  const actor = await currentActor();
+  const [one, other] = [await freshJob(), await freshJob()];
+  const event = note(one, 'mine');
+  await appendEvents(actor, [event]);
+  expect(await appendEvents(actor, [{ ...event, jobId: other }])).toMatchObject({
+    ok: false,
+    code: 'id-taken',
+  });
+});
+
+test('another shop sees nothing and can write nothing', async () => {
+  const actor = await currentActor();
+  const stranger = { ...actor, shopId: randomUUID() };
+  const jobId = await freshJob();
+  expect(await loadJob(stranger, jobId)).toBeNull();
+  expect(await openJobs(stranger)).toEqual([]);
+  expect(await appendEvents(stranger, [note(jobId, 'not yours')])).toMatchObject({
+    ok: false,
+    code: 'unknown-job',
+  });
+});
+
+test('the database itself refuses to change or delete an event', async () => {
+  const db = database();
+  const refusal = { cause: { message: expect.stringContaining('append-only') } };
+  await expect(db.update(jobEvents).set({ seq: 99 })).rejects.toMatchObject(refusal);
+  await expect(db.delete(jobEvents)).rejects.toMatchObject(refusal);
+  await expect(db.execute('truncate job_events cascade')).rejects.toMatchObject(refusal);
+});
+
+test('every summary row equals the one rebuilt from its log', async () => {
+  const actor = await currentActor();
+  const rows = await database().select().from(jobSummaries).innerJoin(jobs, eq(jobs.id, jobSummaries.jobId));
+  expect(rows.length).toBeGreaterThan(3);
+  for (const row of rows) {
+    const job = await loadJob(actor, row.jobs.id);
+    const { jobId: _id, shopId: _shop, lastAt, ...stored } = row.job_summaries;
+    const { lastAt: rebuiltAt, ...rebuilt } = summarise(job!.events, job!.openedAt);
+    expect(rebuilt).toEqual(stored);
+    expect(new Date(rebuiltAt).getTime()).toBe(new Date(lastAt).getTime());
+  }
+});
+
+test('an exported job is a valid job file with every event in it', async () => {
+  const actor = await currentActor();
+  const [open] = await openJobs(actor);
+  const file = jobFile((await loadJob(actor, open!.id))!);
+  expect(validateWith(validateJobFile, JSON.parse(JSON.stringify(file)))).toMatchObject({ ok: true });
+});
+
+describe('imports', () => {
+  const van = async () => {
+    const actor = await currentActor();
+    const vehicle = (await listVehicles(actor)).find((one) => one.name === 'Bakery van')!;
+    return { actor, vehicle };
+  };
+
+  test('what is exported is what was brought in, key for key', async () => {
+    const { actor, vehicle } = await van();
+    const maps = await loadVehicle(actor, vehicle.id);
+    for (const circuit of maps!.circuits) {
+      expect(JSON.stringify(circuit.file)).toBe(
+        JSON.stringify(JSON.parse(demoText(`${circuit.file.id}.circuit.json`))),
+      );
+    }
+    expect(checkPanelSet(maps!.panelSet!.file).ok).toBe(true);
+  });
+
+  test('a new version leaves an old job on the version it was traced on', async () => {
+    const { actor, vehicle } = await van();
+    const job = (await openJobs(actor)).find((one) => one.title.startsWith('Proving'))!;
+    const before = await loadJob(actor, job.id);
+    const text = demoText('van-hatch-fridge.circuit.json').replace(
+      'Serving hatch and drinks fridge',
+      'Hatch and fridge',
+    );
+    expect(await importFile(actor, vehicle.id, text)).toMatchObject({
+      ok: true,
+      sentence: expect.stringContaining('version 2'),
+    });
+    expect((await loadJob(actor, job.id))!.circuits).toEqual(before!.circuits);
+    expect((await loadVehicle(actor, vehicle.id))!.circuits.map((one) => one.file.name)).toContain(
+      'Hatch and fridge',
+    );
+  });
+
+  test('a file with a problem, or one that disagrees with its neighbours, changes nothing', async () => {
+    const { actor, vehicle } = await van();
+    const count = async () =>
+      (await database().select({ id: circuitVersions.id }).from(circuitVersions)).length;
+    const before = await count();
+    const bad = demoText('van-hatch-fridge.circuit.json')
+      .replaceAll('"f34-out"', '"f34-lost"')
+      .replace('"id": "f34-lost"', '"id": "f34-out"');
+    expect(await importFile(actor, vehicle.id, bad)).toMatchObject({ ok: false });
+    const other = demoText('van-hatch-fridge.circuit.json').replace('"ratingAmps": 60', '"ratingAmps": 50');
+    expect(await importFile(actor, vehicle.id, other)).toMatchObject({
+      ok: false,
+      problems: [{ code: 'merge-conflict', message: expect.stringContaining('MF2') }],
+    });
+    expect(await importFile(actor, vehicle.id, 'noise')).toMatchObject({
+      ok: false,
+      problems: [{ code: 'not-json' }],
+    });
+    expect(await count()).toBe(before);
+  });
+});
+
+test('the log of a demo body round-trips as it was written', async () => {
+  const actor = await currentActor();
+  const jobId = await freshJob();
+  const body: EventBody = {
+    kind: 'reading',
+    test: { kind: 'volts', node: 'a', against: 'b', condition: 'c' },
+    value: { volts: 0.0055 },
+    raw: '5,5 mV',
+    testerProved: true,
+  };
+  await appendEvents(actor, [{ ...note(jobId, ''), body }]);
+  expect((await loadJob(actor, jobId))!.events[0]!.body).toEqual(body);
+});
