@@ -4,6 +4,7 @@ import { CHROMIUM_OPTIONS } from './scripts/lib/browser.mjs';
 /** Runs inside `npm test`, which makes the database and the build and names them in the environment. */
 export default defineConfig({
   testDir: 'e2e',
+  testMatch: process.env.E2E_SHOTS ? '**/*.shot.ts' : '**/*.spec.ts',
   outputDir: process.env.E2E_OUTPUT ?? 'test-results',
   workers: 1,
   timeout: 120_000,

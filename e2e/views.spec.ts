@@ -55,7 +55,7 @@ test('a job, a vehicle and an address that do not exist each get a page in words
     const response = await page.goto(app.url + path);
     expect(response?.status()).toBe(404);
     await expect(page.getByRole('heading', { name: 'There is nothing at this address' })).toBeVisible();
-    await page.getByRole('link', { name: 'To Today' }).click();
+    await page.getByRole('link', { name: 'To Today', exact: true }).click();
     await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
   }
 });

@@ -2,12 +2,11 @@
  * `npm test`: everything that CI runs, on a machine with Node and nothing else. Its database, build folder and
  * ports are its own, so that it may run beside the demo and never touches .data/.
  */
-import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { tmpdir } from 'node:os';
+import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { ensureCluster } from './lib/cluster.mjs';
-import { CHROMIUM, ensureBuild, ensureModules, ensurePackages, POSTGRES } from './lib/setUp.mjs';
+import { CHROMIUM, ensureModules, ensurePackages, POSTGRES } from './lib/setUp.mjs';
 import { bin, Halt, run, say, show } from './lib/shell.mjs';
+import { openTestBed } from './lib/testBed.mjs';
 
 const counts = { passed: 0, failed: 0 };
 const failedStages = [];
@@ -18,10 +17,9 @@ function count(name, passed, failed) {
   if (failed > 0) failedStages.push(name);
 }
 
-async function stage(name, command, args, env) {
+function stage(name, command, args, env = process.env) {
   say(`\n— ${name}`);
-  const code = await show(command, args, { env: env ?? process.env });
-  return code;
+  return show(command, args, { env });
 }
 
 /** Counts from a JSON report; a run that left none or failed outside its tests counts as one failure. */
@@ -36,9 +34,7 @@ async function main() {
   ensureModules();
   ensurePackages([POSTGRES, CHROMIUM]);
   run(bin('tsx'), ['scripts/build-schemas.ts']);
-  const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-test-'));
-  chmodSync(folder, 0o755);
-  const cluster = await ensureCluster(folder);
+  const bed = await openTestBed();
   try {
     for (const [name, command, args] of [
       ['lint and layers', bin('biome'), ['ci', '.', '--error-on-warnings']],
@@ -48,42 +44,27 @@ async function main() {
       const code = await stage(name, command, args);
       count(name, code === 0 ? 1 : 0, code === 0 ? 0 : 1);
     }
-    const jestReport = path.join(folder, 'jest.json');
-    const unit = await stage('unit and database', bin('jest'), ['--json', `--outputFile=${jestReport}`], {
+    const unitReport = path.join(bed.folder, 'jest.json');
+    const unit = await stage('unit and database', bin('jest'), ['--json', `--outputFile=${unitReport}`], {
       ...process.env,
-      TEST_DATABASE_URL: cluster.admin,
+      TEST_DATABASE_URL: bed.adminUrl,
     });
-    countReport('unit and database', jestReport, unit, (report) => ({
+    countReport('unit and database', unitReport, unit, (report) => ({
       passed: report.numPassedTests,
       failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
     }));
-    await ensureBuild('.next-test');
-    const template = cluster.url.replace(/\/[^/]*$/, '/demo_template');
-    say(
-      run(bin('tsx'), ['scripts/migrate.ts', '--demo'], {
-        env: { ...process.env, DATABASE_URL: template },
-      }).trim(),
-    );
-    const report = path.join(folder, 'browser.json');
-    const browser = await stage('browser', bin('playwright'), ['test', ...process.argv.slice(2)], {
-      ...process.env,
-      NEXT_DIST_DIR: '.next-test',
-      E2E_TEMPLATE_URL: template,
-      E2E_REPORT: report,
-      E2E_OUTPUT: path.join(folder, 'browser'),
-    });
-    countReport('browser', report, browser, ({ stats }) => ({
+    const browserReport = path.join(bed.folder, 'browser.json');
+    const env = { ...(await bed.prepareBrowser()), E2E_REPORT: browserReport };
+    const browser = await stage('browser', bin('playwright'), ['test', ...process.argv.slice(2)], env);
+    countReport('browser', browserReport, browser, ({ stats }) => ({
       passed: stats.expected + stats.flaky,
       failed: stats.unexpected,
     }));
   } finally {
-    cluster.stop();
-    if (counts.failed === 0) rmSync(folder, { recursive: true, force: true });
-    else say(`What the failed run left is in ${folder}`);
+    bed.close(counts.failed > 0);
   }
-  say(
-    `\n${Math.round((Date.now() - started) / 1000)} s${failedStages.length > 0 ? `; failed: ${failedStages.join(', ')}` : ''}`,
-  );
+  const failed = failedStages.length > 0 ? `; failed: ${failedStages.join(', ')}` : '';
+  say(`\n${Math.round((Date.now() - started) / 1000)} s${failed}`);
   say(`${counts.passed} passed, ${counts.failed} failed`);
   process.exitCode = counts.failed === 0 ? 0 : 1;
 }

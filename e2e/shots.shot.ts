@@ -1,0 +1,89 @@
+/** Takes the pictures of the README. Not a test: it asserts nothing but that the views come up. */
+import { type BrowserContext, expect, type Page, test } from '@playwright/test';
+import { type App, openApp } from './app';
+import { cardId, enterByKeyboard, faultyVehicle, valueFor } from './technician';
+
+const FOLDER = 'docs/screenshots';
+const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
+const DESK = { viewport: { width: 1280, height: 800 } };
+
+let app: App;
+test.beforeAll(async () => {
+  app = await openApp();
+});
+test.afterAll(async () => {
+  await app.close();
+});
+
+async function idOf(text: string): Promise<string> {
+  const [row] = await app.query<{ id: string }>(text);
+  return row?.id ?? '';
+}
+
+async function shot(page: Page, name: string): Promise<void> {
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: `${FOLDER}/${name}.png` });
+}
+
+async function themed(context: BrowserContext, theme: string): Promise<void> {
+  await context.addCookies([{ name: 'theme', value: theme, url: app.url }]);
+}
+
+test('pictures', async ({ browser }) => {
+  test.setTimeout(240_000);
+  const van = await idOf("select id from vehicles where name = 'Bakery van'");
+  const fan = await idOf("select id from jobs where title like 'Proving%'");
+  const mirrors = await idOf("select id from jobs where title like 'Heated%'");
+  const vehicle = faultyVehicle(['van-proving-cabinet', 'van-hatch-fridge', 'van-demist'], {
+    part: 'C12',
+    mode: 'open',
+  });
+  const desk = await browser.newContext(DESK);
+  await themed(desk, 'daylight');
+  const page = await desk.newPage();
+  await page.goto(app.url);
+  await shot(page, 'today');
+  await page.goto(`${app.url}/vehicles/${van}`);
+  await shot(page, 'vehicle');
+  await page.goto(`${app.url}/vehicles/${van}/panels?box=cab&slot=fuse-14`);
+  await shot(page, 'panel');
+
+  await page.goto(`${app.url}/jobs/${fan}`);
+  await page.getByRole('button', { name: /^Left shelf light, Key off, shelf lights on/ }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'works' }).click();
+  await page.getByRole('button', { name: /^Proving-cabinet fan, Key on, cabinet switch on/ }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'dead' }).click();
+  await expect(page.getByTestId('shared-parts')).toContainText('Cleared');
+  await page.evaluate(() => window.scrollTo(0, 0));
+  await shot(page, 'job');
+  await page.goto(`${app.url}/jobs/${fan}/trace`);
+  await page.getByRole('button', { name: 'Tester proved' }).click();
+  for (let count = 0; count < 3; count++) {
+    await expect(page.getByTestId('card-title')).toBeVisible();
+    const id = await cardId(page);
+    await enterByKeyboard(page, valueFor(vehicle, id));
+    await expect(page.locator(`article[data-test="${id}"]`)).toHaveCount(0);
+  }
+  await shot(page, 'trace');
+  const night = await browser.newContext(DESK);
+  await themed(night, 'footwell');
+  const dark = await night.newPage();
+  await dark.goto(`${app.url}/jobs/${fan}/trace`);
+  await expect(dark.getByTestId('card-title')).toBeVisible();
+  await shot(dark, 'trace-footwell');
+
+  const hand = await browser.newContext({ ...PHONE });
+  await themed(hand, 'daylight');
+  const phone = await hand.newPage();
+  await phone.goto(`${app.url}/jobs/${fan}/trace`);
+  await expect(phone.getByTestId('card-title')).toBeVisible();
+  await shot(phone, 'phone-card');
+  await phone.getByRole('tab', { name: 'Run' }).tap();
+  await shot(phone, 'phone-run');
+  await phone.getByRole('tab', { name: 'Suspects' }).tap();
+  await shot(phone, 'phone-suspects');
+
+  await page.goto(`${app.url}/jobs/${mirrors}/sheet`);
+  await expect(page.getByTestId('sheet')).toContainText('chafed');
+  await shot(page, 'sheet');
+});
