@@ -79,10 +79,7 @@ export function testCardWords(
         settings: conditionSettings(circuit, ref.condition),
         instrument: 'Filament test lamp, 3 to 5 W',
         steps: [`Clip on ${nodeName(circuit.reference)}.`, `Probe on ${lead}.`],
-        cautions: [
-          'Never on restraint circuits, module outputs or data lines: the lamp’s current can harm them.',
-          ...placeCautions,
-        ],
+        cautions: ['Never on restraint circuits, module outputs or data lines.', ...placeCautions],
         slot: slotAtNode(circuit, ref.node, place),
       };
     case 'function': {

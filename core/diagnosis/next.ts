@@ -16,7 +16,7 @@ export interface TestWorth {
 }
 
 /** Hypotheses below this chance do not change the choice. */
-const NEGLIGIBLE = 1e-6;
+const NEGLIGIBLE = 1e-5;
 /** At most this many tests behind one cover share its opening minutes. */
 const SHARED_BY = 3;
 
@@ -24,21 +24,47 @@ function entropyTerm(p: number): number {
   return p > 0 ? -p * Math.log2(p) : 0;
 }
 
-/** Expected entropy over groups after a test, bits; `p` over hypotheses, `groupOf` by hypothesis. */
-export function expectedEntropy(
+/** The hypotheses that still count, their groups numbered anew without gaps. */
+interface Live {
+  readonly members: Int32Array;
+  readonly chance: Float64Array;
+  readonly group: Int32Array;
+  readonly groupCount: number;
+}
+
+function liveHypotheses(p: Float64Array, groupOf: Int32Array): Live {
+  const members: number[] = [];
+  const numbers = new Map<number, number>();
+  for (let h = 0; h < p.length; h++) {
+    if (p[h]! <= NEGLIGIBLE) continue;
+    members.push(h);
+    const group = groupOf[h]!;
+    if (!numbers.has(group)) numbers.set(group, numbers.size);
+  }
+  return {
+    members: Int32Array.from(members),
+    chance: Float64Array.from(members, (h) => p[h]!),
+    group: Int32Array.from(members, (h) => numbers.get(groupOf[h]!)!),
+    groupCount: numbers.size,
+  };
+}
+
+/** Expected entropy over groups after a test, bits. `joint` and `total` are scratch of sufficient size. */
+function expectedEntropy(
   prediction: TestPrediction,
-  p: Float64Array,
-  groupOf: Int32Array,
-  groupCount: number,
-  live: readonly number[],
+  live: Live,
+  joint: Float64Array,
+  total: Float64Array,
 ): number {
   const { outcomes, chances } = prediction;
-  const joint = new Float64Array(groupCount * outcomes);
-  const total = new Float64Array(outcomes);
-  for (const h of live) {
-    const weight = p[h]!;
-    const at = groupOf[h]! * outcomes;
-    const row = h * outcomes;
+  const { members, chance, group, groupCount } = live;
+  const size = groupCount * outcomes;
+  joint.fill(0, 0, size);
+  total.fill(0, 0, outcomes);
+  for (let m = 0; m < members.length; m++) {
+    const weight = chance[m]!;
+    const at = group[m]! * outcomes;
+    const row = members[m]! * outcomes;
     for (let k = 0; k < outcomes; k++) {
       const mass = weight * chances[row + k]!;
       joint[at + k] = joint[at + k]! + mass;
@@ -46,7 +72,7 @@ export function expectedEntropy(
     }
   }
   let entropy = 0;
-  for (let i = 0; i < joint.length; i++) entropy += entropyTerm(joint[i]!);
+  for (let i = 0; i < size; i++) entropy += entropyTerm(joint[i]!);
   for (let k = 0; k < outcomes; k++) entropy -= entropyTerm(total[k]!);
   return Math.max(0, entropy);
 }
@@ -61,19 +87,20 @@ export function rankTests(
   tests: readonly { test: TestCandidate; prediction: TestPrediction }[],
   p: Float64Array,
   groupOf: Int32Array,
-  groupCount: number,
   context: ChoiceContext,
 ): TestWorth[] {
-  const live: number[] = [];
-  const groupMass = new Float64Array(groupCount);
-  for (let h = 0; h < p.length; h++) {
-    if (p[h]! > NEGLIGIBLE) live.push(h);
-    groupMass[groupOf[h]!] = groupMass[groupOf[h]!]! + p[h]!;
+  const live = liveHypotheses(p, groupOf);
+  const groupMass = new Float64Array(live.groupCount);
+  for (let m = 0; m < live.members.length; m++) {
+    groupMass[live.group[m]!] = groupMass[live.group[m]!]! + live.chance[m]!;
   }
   let now = 0;
-  for (let g = 0; g < groupCount; g++) now += entropyTerm(groupMass[g]!);
+  for (const mass of groupMass) now += entropyTerm(mass);
+  const mostOutcomes = tests.reduce((most, { prediction }) => Math.max(most, prediction.outcomes), 1);
+  const joint = new Float64Array(live.groupCount * mostOutcomes);
+  const total = new Float64Array(mostOutcomes);
   const gains = tests.map(({ prediction }) =>
-    Math.max(0, now - expectedEntropy(prediction, p, groupOf, groupCount, live)),
+    Math.max(0, now - expectedEntropy(prediction, live, joint, total)),
   );
   const useful = new Map<string, number[]>();
   tests.forEach(({ test }, index) => {

@@ -383,7 +383,7 @@ export class DiagnosisSession {
     const opened = new Set(input.opened);
     const minutes = new Map(this.circuit.places.map((place) => [place.id, place.minutesToOpen]));
     const context = { opened, minutesToOpen: (place: string) => minutes.get(place) ?? 0 };
-    const ranked = rankTests(open, p, groupOf, groups.length, context);
+    const ranked = rankTests(open, p, groupOf, context);
     let chosen = ranked.filter((one) => one.gainBits >= NOTHING_TO_LEARN);
     if (leadChance >= LIKELY) {
       const confirming = this.confirming(ranked, p, groups[lead]!, support);
@@ -473,13 +473,10 @@ export class DiagnosisSession {
     const p = normalise(state.logWeight);
     const opened = new Set(input.opened);
     const minutes = new Map(this.circuit.places.map((place) => [place.id, place.minutesToOpen]));
-    const [worth] = rankTests(
-      [{ test, prediction: this.predictions.of(test.id, test.ref) }],
-      p,
-      groupOf,
-      groups.length,
-      { opened, minutesToOpen: (place) => minutes.get(place) ?? 0 },
-    );
+    const [worth] = rankTests([{ test, prediction: this.predictions.of(test.id, test.ref) }], p, groupOf, {
+      opened,
+      minutesToOpen: (place) => minutes.get(place) ?? 0,
+    });
     return worth ? this.proposal(worth, p, groups, groupOf, opened) : null;
   }
 }

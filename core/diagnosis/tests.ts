@@ -29,6 +29,8 @@ export const TEST_MINUTES = {
   'lamp-in-fuse': 2,
   substitute: 3,
 } as const;
+/** Minutes to go back and change key or switches from the positions of the complaint. */
+export const SWITCHING_MINUTES = 0.3;
 /** Minutes that disturbing evidence counts for, besides the work itself. */
 export const DISTURBING_MINUTES = 1;
 
@@ -123,7 +125,9 @@ export function candidateTests(
   const tests: TestCandidate[] = [];
   const add = (ref: TestRef, accesses: TestCandidate['accesses'], disturbs = false) => {
     if (accesses.length > 0) {
-      tests.push({ id: testId(ref), ref, accesses, disturbs, setUp: setUpOf(ref), spot: spotOf(ref) });
+      const switching = 'condition' in ref && ref.condition !== complaint.condition ? SWITCHING_MINUTES : 0;
+      const timed = accesses.map((access) => ({ ...access, minutes: access.minutes + switching }));
+      tests.push({ id: testId(ref), ref, accesses: timed, disturbs, setUp: setUpOf(ref), spot: spotOf(ref) });
     }
   };
   for (const node of circuit.nodes) {

@@ -45,7 +45,7 @@ export function AppShell({
         </div>
       </aside>
       <div className="min-w-0 pb-20 lg:pb-0">
-        <p className="no-print border-b border-line px-4 py-1.5 text-sm text-soft lg:px-6">
+        <p className="no-print hidden border-b border-line px-6 py-1.5 text-sm text-soft lg:block">
           {shopName} · <span className="text-ink">{personName}</span>
         </p>
         <main id="main" tabIndex={-1} className="focus:outline-none">

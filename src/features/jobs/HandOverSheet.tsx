@@ -76,9 +76,19 @@ export function HandOverSheet() {
           )}
         </Part>
         <Part title="Evidence">
-          {readings.length === 0 ? <p>No reading.</p> : null}
+          {readings.length === 0 && job.checks.size === 0 ? <p>No reading.</p> : null}
           <table className="w-full border-collapse text-[0.95rem]">
             <tbody>
+              {[...job.checks].map(([key, cell]) => {
+                const [functionId = '', conditionId = ''] = key.split('|');
+                return (
+                  <tr key={cell.eventId} className="border-b border-line">
+                    <td className="py-1 pr-3">{functionName(circuit, functionId)}</td>
+                    <td className="py-1 pr-3 text-soft">{conditionName(circuit, conditionId)}</td>
+                    <td className="whitespace-nowrap py-1 text-right font-bold">{STATE_WORDS[cell.state]}</td>
+                  </tr>
+                );
+              })}
               {readings.map((entry) => (
                 <tr key={entry.event.id} className="border-b border-line">
                   <td className="py-1 pr-3">{testWords(circuit, entry.body.test)}</td>

@@ -23,11 +23,11 @@ export function JobFrame({ children }: { children: ReactNode }) {
   const path = usePathname();
   return (
     <>
-      <header className="no-print sticky top-0 z-20 border-b-2 border-line bg-paper px-3 pt-2 lg:px-5">
-        <div className="flex flex-wrap items-center justify-between gap-x-4 gap-y-1">
+      <header className="no-print lg:sticky lg:top-0 z-20 border-b-2 border-line bg-paper px-3 pt-2 lg:px-5">
+        <div className="flex items-center justify-between gap-x-4 lg:flex-wrap">
           <div className="min-w-0">
             <h1 className="truncate text-lg lg:text-xl">{data.title}</h1>
-            <p className="truncate text-sm text-soft">
+            <p className="hidden truncate text-sm text-soft sm:block">
               <Link href={`/vehicles/${data.vehicle.id}`} className="underline underline-offset-4">
                 {data.vehicle.name}
               </Link>{' '}
@@ -79,7 +79,7 @@ function SendingMark() {
   return (
     <span
       role="status"
-      className={`text-sm ${calm ? 'text-soft' : 'font-semibold text-caution'}`}
+      className={`text-sm ${calm ? 'sr-only lg:not-sr-only lg:text-soft' : 'font-semibold text-caution'}`}
       data-testid="sending"
     >
       {words}

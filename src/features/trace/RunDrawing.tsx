@@ -153,7 +153,15 @@ function stopName(run: Run, index: number): string {
 
 function StandingMark({ standing }: { standing: PartStanding | undefined }) {
   if (!standing) return null;
-  if (standing.standing === 'cleared') return <span className="text-good"> ✓ cleared</span>;
+  if (standing.standing === 'cleared') {
+    return (
+      <span className="text-good">
+        {' '}
+        <span aria-hidden="true">✓</span>
+        <span className="sr-only">cleared</span>
+      </span>
+    );
+  }
   if (standing.chance < 0.01) return null;
   return <span className="text-soft"> {Math.round(standing.chance * 100)} %</span>;
 }

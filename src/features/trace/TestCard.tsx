@@ -83,20 +83,22 @@ export function TestCard({
           {words.title}
         </h2>
       </header>
+      <div className="px-4 pt-3">
+        {words.cautions.map((caution) => (
+          <div key={caution} className="mb-2">
+            <Caution>{caution}</Caution>
+          </div>
+        ))}
+        <ul aria-label="Set" className="flex flex-wrap gap-2">
+          {words.settings.map((setting) => (
+            <li key={setting} className="rounded border-2 border-ink px-2 py-0.5 font-semibold">
+              {setting}
+            </li>
+          ))}
+        </ul>
+      </div>
       <div className="grid gap-x-6 px-4 py-3 lg:grid-cols-[1fr_15rem]">
         <div>
-          {words.cautions.map((caution) => (
-            <div key={caution} className="mb-2">
-              <Caution>{caution}</Caution>
-            </div>
-          ))}
-          <ul aria-label="Set" className="mb-2 flex flex-wrap gap-2">
-            {words.settings.map((setting) => (
-              <li key={setting} className="rounded border-2 border-ink px-2 py-0.5 font-semibold">
-                {setting}
-              </li>
-            ))}
-          </ul>
           <p className="text-soft">{words.instrument}</p>
           <ol className="mt-1 space-y-1 text-lg" data-testid="card-steps">
             {words.steps.map((step) => (

@@ -259,7 +259,7 @@ export function TraceView() {
                 onProbe={probe}
               />
               <p className="mt-1 text-sm text-soft">
-                Outlined: expected. Filled: measured. Bar: chance. Tap a stop for its card.
+                Outlined: expected. Filled: measured. Bar: chance. ✓: cleared. Tap a stop for its card.
               </p>
             </div>
           ) : null}
