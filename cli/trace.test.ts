@@ -2,6 +2,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { runNgspice } from '../testing/ngspice';
 
 const VAN = 'demo/van-proving-cabinet.circuit.json';
 const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-cli-'));
@@ -49,6 +50,13 @@ test('solve gives the volts of a faulty circuit', () => {
   expect(solved.nodes.find((one) => one.node === 'bay-bus')?.volts).toBeGreaterThan(12.5);
   expect(solved.nodes.find((one) => one.node === 'f31-out')?.volts).toBeLessThan(0.01);
   expect(solved.functions.find((one) => one.function === 'cabinet-fan')?.state).toBe('dead');
+});
+
+test('spice gives a netlist that ngspice runs as it is', () => {
+  const result = trace('spice', VAN, '--condition', 'fan-on', '--fault', 'W34:high-resistance:3');
+  expect(result.code).toBe(0);
+  const [answer] = runNgspice([result.out]);
+  expect(answer?.size).toBeGreaterThan(30);
 });
 
 test('next ranks, proposes and says why', () => {

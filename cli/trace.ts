@@ -14,6 +14,7 @@ import type { Problem } from '../core/format/problem';
 import { ReadingsFileSchema } from '../core/format/readingsSchema';
 import { formatQuantity } from '../core/instruments/quantity';
 import { combineAlterations } from '../core/network/solve';
+import { spiceNetlist } from '../core/network/spice';
 
 const SCHEMAS: Readonly<Record<string, object>> = {
   circuit: CircuitFileSchema,
@@ -25,6 +26,7 @@ const SCHEMAS: Readonly<Record<string, object>> = {
 const USAGE = `Usage:
   check FILE                                             a circuit or panel-set file
   solve FILE --condition C [--fault PART:MODE[:OHMS]]… [--json]
+  spice FILE --condition C [--fault PART:MODE[:OHMS]]…   a netlist for ngspice
   next FILE --readings FILE [--json]                     suspects, next test, why
   schema ${Object.keys(SCHEMAS).join('|')}`;
 
@@ -102,8 +104,8 @@ function parseFaults(options: Options): Fault[] {
   });
 }
 
-function solve(args: readonly string[]): void {
-  const options = parseArguments(args, ['--json'], ['--condition', '--fault']);
+/** The model, condition and faults that `solve` and `spice` are asked about. */
+function readQuestion(options: Options) {
   const circuit = readCircuit(onlyPath(options));
   const conditionId = options.named.get('--condition')?.[0];
   const condition = circuit.conditions.find((one) => one.id === conditionId);
@@ -111,14 +113,23 @@ function solve(args: readonly string[]): void {
     throw new WrongUse(`--condition must be one of ${circuit.conditions.map((one) => one.id).join(', ')}.`);
   }
   const model = new CircuitModel(circuit);
-  let alteration: ReturnType<typeof combineAlterations>;
+  const faults = parseFaults(options);
   try {
-    alteration = combineAlterations(
-      ...parseFaults(options).map((fault) => faultAlteration(model.network, fault)),
-    );
+    const alteration = combineAlterations(...faults.map((fault) => faultAlteration(model.network, fault)));
+    return { circuit, condition, model, alteration };
   } catch (error) {
-    throw error instanceof WrongUse ? error : new WrongUse((error as Error).message);
+    throw new WrongUse((error as Error).message);
   }
+}
+
+function spice(args: readonly string[]): void {
+  const { model, condition, alteration } = readQuestion(parseArguments(args, [], ['--condition', '--fault']));
+  process.stdout.write(spiceNetlist(model.network, condition, alteration).text);
+}
+
+function solve(args: readonly string[]): void {
+  const options = parseArguments(args, ['--json'], ['--condition', '--fault']);
+  const { circuit, condition, model, alteration } = readQuestion(options);
   const point = model.solve(condition.id, alteration);
   const relays = model.network.relays.map((relay, index) => ({
     part: relay.part,
@@ -201,7 +212,13 @@ function schema(args: readonly string[]): void {
   console.log(JSON.stringify(found, null, 2));
 }
 
-const VERBS: Readonly<Record<string, (args: readonly string[]) => void>> = { check, solve, next, schema };
+const VERBS: Readonly<Record<string, (args: readonly string[]) => void>> = {
+  check,
+  solve,
+  spice,
+  next,
+  schema,
+};
 
 function main(): number {
   const [verb = '', ...args] = process.argv.slice(2);

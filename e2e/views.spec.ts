@@ -143,3 +143,28 @@ test('finding a slot: by number with type, by label, by synonym; a turn keeps th
     'true',
   );
 });
+
+test('an entry that comes from another site’s page is refused', async ({ request }) => {
+  const [job] = await app.query<{ id: string }>('select id from jobs limit 1');
+  const data = {
+    events: [
+      {
+        id: '22222222-2222-4222-8222-222222222222',
+        jobId: job?.id,
+        madeAt: '2026-11-24T05:00:00Z',
+        clientOrder: 0,
+        body: { kind: 'note', words: 'from elsewhere' },
+      },
+    ],
+  };
+  const foreign = await request.post(`${app.url}/api/events`, {
+    data,
+    headers: { Origin: 'http://elsewhere.example' },
+  });
+  expect(foreign.status()).toBe(403);
+  expect(await app.query('select 1 from job_events where id = $1', [data.events[0]?.id])).toEqual([]);
+  // A batch that is not one is answered in words.
+  const broken = await request.post(`${app.url}/api/events`, { data: { events: [{ id: 'x' }] } });
+  expect(broken.status()).toBe(400);
+  expect(JSON.stringify(await broken.json())).toContain('“body” is missing');
+});

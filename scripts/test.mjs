@@ -4,7 +4,7 @@
  */
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { CHROMIUM, ensureModules, ensurePackages, POSTGRES } from './lib/setUp.mjs';
+import { CHROMIUM, ensureModules, ensurePackages, NGSPICE, POSTGRES } from './lib/setUp.mjs';
 import { bin, Halt, run, say, show } from './lib/shell.mjs';
 import { openTestBed } from './lib/testBed.mjs';
 
@@ -32,7 +32,7 @@ function countReport(name, file, code, read) {
 async function main() {
   const started = Date.now();
   ensureModules();
-  ensurePackages([POSTGRES, CHROMIUM]);
+  ensurePackages([POSTGRES, CHROMIUM, NGSPICE]);
   run(bin('tsx'), ['scripts/build-schemas.ts']);
   const bed = await openTestBed();
   try {

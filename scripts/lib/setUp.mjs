@@ -27,6 +27,8 @@ export const POSTGRES = {
   name: 'postgresql',
   present: () => succeeds('sh', ['-c', 'ls /usr/lib/postgresql/*/bin/initdb']),
 };
+/** A general circuit simulator: the independent judge of the solver. */
+export const NGSPICE = { name: 'ngspice', present: () => existsSync('/usr/bin/ngspice') };
 export const CHROMIUM = { name: 'chromium', present: () => existsSync('/usr/bin/chromium') };
 
 /** `npm ci` when the lock file is not the one that was installed last. */

@@ -1,0 +1,172 @@
+import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
+import { runNgspice } from '../../testing/ngspice';
+import { randomCircuit, seeded } from '../../testing/randomCircuit';
+import { CircuitModel } from '../circuit/model';
+import { buildHypotheses } from '../diagnosis/hypotheses';
+import { faultAlteration, faultModes } from '../faults/faults';
+import type { Condition } from '../format/circuitSchema';
+import { type Alteration, combineAlterations, type OperatingPoint, UNALTERED } from './solve';
+import { spiceNetlist } from './spice';
+
+/** Allowed difference at a node, volts: 1 mV or 0.1 %, whichever is larger. */
+const allowed = (volts: number) => Math.max(1e-3, Math.abs(volts) * 1e-3);
+
+interface Case {
+  readonly condition: Condition;
+  readonly alteration: Alteration;
+  readonly words: string;
+}
+
+interface Comparison {
+  readonly compared: number;
+  readonly buzzing: number;
+  /** Several steady states; compared with the contacts held alike. */
+  readonly history: number;
+  readonly largest: number;
+  readonly wrong: readonly string[];
+}
+
+/** Every relay contact held as a point has it, so that both programs look at the same of several states. */
+function contactsHeld(model: CircuitModel, point: OperatingPoint): Alteration {
+  const changes = model.network.branches.flatMap(({ control }, branch) => {
+    if (control.kind !== 'relay') return [];
+    const closed = (point.energised[control.relay] === 1) === control.closedWhenEnergised;
+    return [{ branch, held: closed ? ('closed' as const) : ('open' as const) }];
+  });
+  return { changes, bridges: [] };
+}
+
+/**
+ * Whether every contact is where its coil would keep it. Between drop-out and pull-in, and where a relay holds
+ * itself, more than one such state exists, and the programs may come to rest in different ones.
+ */
+function keepsItself(model: CircuitModel, point: OperatingPoint): boolean {
+  return model.network.relays.every((relay, index) => {
+    const coil = model.network.branches[relay.coilBranch]!;
+    const across = Math.abs(point.volts[coil.a]! - point.volts[coil.b]!);
+    return point.energised[index] === 1 ? across >= relay.dropOutVolts : across < relay.pullInVolts;
+  });
+}
+
+/** Largest difference at the nodes that are joined to the reference; infinite where it is not allowed. */
+function differenceOf(
+  model: CircuitModel,
+  point: OperatingPoint,
+  nodes: readonly string[],
+  answer: ReadonlyMap<string, number>,
+): number {
+  let largest = 0;
+  point.volts.forEach((volts, node) => {
+    // A floating node has no voltage of its own; where it floats to is nobody's business.
+    if (point.floating[node] || node === model.network.datum) return;
+    const difference = Math.abs(volts - (answer.get(nodes[node]!) ?? Number.NaN));
+    largest = difference <= allowed(volts) ? Math.max(largest, difference) : Number.POSITIVE_INFINITY;
+  });
+  return largest;
+}
+
+/** Solves every case here and in ngspice, and compares every node that is joined to the reference. */
+function compare(model: CircuitModel, cases: readonly Case[]): Comparison {
+  const { network } = model;
+  const points = cases.map(({ condition, alteration }) => model.solve(condition.id, alteration));
+  const netlists = cases.map(({ condition, alteration }) => spiceNetlist(network, condition, alteration));
+  const answers = runNgspice(netlists.map((netlist) => netlist.text));
+  const wrong: string[] = [];
+  const again: number[] = [];
+  let largest = 0;
+  let compared = 0;
+  let buzzing = 0;
+  cases.forEach(({ condition, words }, index) => {
+    const point = points[index]!;
+    const answer = answers[index];
+    const difference = answer
+      ? differenceOf(model, point, netlists[index]!.nodes, answer)
+      : Number.POSITIVE_INFINITY;
+    // A relay that buzzes has no operating point: ngspice must find none either, and says so by giving none.
+    if (point.oscillating.length > 0) {
+      if (answer === null) buzzing += 1;
+      else wrong.push(`${words} (${condition.name}): buzzes here only`);
+    } else if (Number.isFinite(difference)) {
+      compared += 1;
+      largest = Math.max(largest, difference);
+    } else if (network.relays.length > 0 && keepsItself(model, point)) again.push(index);
+    else wrong.push(`${words} (${condition.name}): differs`);
+  });
+  const held = again.map((index) => {
+    const { condition, alteration } = cases[index]!;
+    return spiceNetlist(
+      network,
+      condition,
+      combineAlterations(contactsHeld(model, points[index]!), alteration),
+    );
+  });
+  const heldAnswers = held.length > 0 ? runNgspice(held.map((netlist) => netlist.text)) : [];
+  again.forEach((index, at) => {
+    const answer = heldAnswers[at];
+    const difference = answer
+      ? differenceOf(model, points[index]!, held[at]!.nodes, answer)
+      : Number.POSITIVE_INFINITY;
+    if (Number.isFinite(difference)) largest = Math.max(largest, difference);
+    else
+      wrong.push(
+        `${cases[index]!.words} (${cases[index]!.condition.name}): differs with the same contacts held`,
+      );
+  });
+  return { compared, buzzing, history: again.length, largest, wrong };
+}
+
+function report(name: string, { compared, buzzing, history, largest }: Comparison): void {
+  process.stdout.write(
+    `${name}: ${compared} operating points, ${buzzing} without a steady state on either side, ${history} of several states compared with contacts held, largest difference ${largest.toExponential(1)} V\n`,
+  );
+}
+
+describe('agreement with ngspice', () => {
+  test.each(DEMO_CIRCUITS)('%s, every condition, sound and with every fault', (name) => {
+    const model = new CircuitModel(demoCircuit(name));
+    const cases = buildHypotheses(model).flatMap(({ alteration, words }) =>
+      alteration === null ? [] : model.conditions.map((condition) => ({ condition, alteration, words })),
+    );
+    const result = compare(model, cases);
+    report(name, result);
+    expect(result.wrong.slice(0, 10)).toEqual([]);
+    expect(result.compared + result.buzzing + result.history).toBe(cases.length);
+    expect(result.compared).toBeGreaterThan(80);
+  });
+
+  test('300 random networks of 5 to 80 parts, sound and with a random fault', () => {
+    const total = { compared: 0, buzzing: 0, history: 0, largest: 0 };
+    const wrong: string[] = [];
+    for (let seed = 1; seed <= 300; seed++) {
+      const random = seeded(seed * 7919);
+      const model = new CircuitModel(randomCircuit(seed, 5 + Math.floor(random() * 76)));
+      const cases: Case[] = model.conditions.flatMap((condition) => {
+        const part = model.circuit.parts[Math.floor(random() * model.circuit.parts.length)]!;
+        const modes = faultModes(part);
+        const mode = modes[Math.floor(random() * modes.length)]!;
+        const fault = {
+          part: part.id,
+          mode,
+          ...(mode.includes('resistance') ? { ohms: 0.1 + random() * 20 } : {}),
+        };
+        return [
+          { condition, alteration: UNALTERED, words: `seed ${seed} sound` },
+          {
+            condition,
+            alteration: faultAlteration(model.network, fault),
+            words: `seed ${seed} ${part.id} ${mode}`,
+          },
+        ];
+      });
+      const result = compare(model, cases);
+      total.compared += result.compared;
+      total.buzzing += result.buzzing;
+      total.history += result.history;
+      total.largest = Math.max(total.largest, result.largest);
+      wrong.push(...result.wrong);
+    }
+    report('300 random networks', { ...total, wrong });
+    expect(wrong.slice(0, 10)).toEqual([]);
+    expect(total.compared).toBeGreaterThan(1700);
+  }, 240_000);
+});
