@@ -61,6 +61,8 @@ const LOST_DIGITS = 1e-2;
 const NOTHING: readonly number[] = [];
 /** Volts within which an iterated junction counts as settled. */
 const NEWTON_TOLERANCE = 1e-10;
+/** Volts below which a junction that no longer comes closer counts as settled too. */
+const NEWTON_NOISE = 1e-6;
 /** Kirchhoff's current law must hold to this fraction of the largest current, or the matrix is made anew. */
 const RESIDUAL_TOLERANCE = 1e-9;
 
@@ -102,6 +104,8 @@ export class ConditionSolver {
   private readonly template: { siemens: Float64Array; injected: Float64Array };
   private readonly roots: Int32Array;
   private readonly rests: Uint8Array;
+  /** Volts across the junctions of the sound condition: a near start for every other state. */
+  private readonly junctionStart: Float64Array;
   /** Reused by every solve; grown when more bridges come than ever before. */
   private work: Elements & { touched: number[] };
 
@@ -113,6 +117,7 @@ export class ConditionSolver {
     this.elementCount = this.branchCount + network.junctions.length;
     this.roots = new Int32Array(network.nodeCount);
     this.rests = new Uint8Array(network.relays.length);
+    this.junctionStart = new Float64Array(network.junctions.length);
     this.relayBranches = network.branches.flatMap((branch, e) =>
       branch.control.kind === 'relay' ? [e] : [],
     );
@@ -123,6 +128,9 @@ export class ConditionSolver {
     const sound = this.solve(UNALTERED);
     // Factoring at the sound state keeps the later updates few.
     if (sound.energised.some((state) => state === 1)) this.base = this.factor(sound.energised);
+    network.junctions.forEach(({ anode, cathode }, j) => {
+      this.junctionStart[j] = sound.volts[anode]! - sound.volts[cathode]!;
+    });
   }
 
   private factor(energised: Uint8Array): LinearBase {
@@ -357,8 +365,9 @@ export class ConditionSolver {
       const system = new Float64Array(k * k);
       const drawn = new Float64Array(k);
       const junctions = network.junctions;
-      const at = new Float64Array(junctions.length);
+      const at = this.junctionStart.slice();
       let smallest = 1;
+      let lastMoved = Number.POSITIVE_INFINITY;
       for (let round = 0; round < NEWTON_LIMIT; round++) {
         for (let j = 0; j < junctions.length; j++) {
           const { saturationAmps, thermalVolts } = junctions[j]!;
@@ -389,6 +398,9 @@ export class ConditionSolver {
           at[j] = limited;
         }
         if (moved <= NEWTON_TOLERANCE) break;
+        // Behind a blocking junction rounding alone moves the voltage; more rounds would not settle it further.
+        if (moved <= NEWTON_NOISE && moved >= lastMoved / 2) break;
+        lastMoved = moved;
         if (round === NEWTON_LIMIT - 1) return null;
       }
       spread(volts, inject, drawn);

@@ -26,8 +26,14 @@ export function FunctionGrid() {
   const [open, setOpen] = useState<string | null>(null);
   if (!circuit) return null;
   const expected = diagnosis.described?.expected ?? {};
-  // Conditions in which nothing of the vehicle is meant to work stand last: they are for "on when it should be off".
-  const conditions = circuit.conditions;
+  // What failed comes first, and so do the key and switch positions in which it should work.
+  const failing = job.complaint?.function;
+  const functions = circuit.functions
+    .slice()
+    .sort((one, other) => Number(other.id === failing) - Number(one.id === failing));
+  const worksIn = (conditionId: string) =>
+    failing && expected[cellKey(failing, conditionId)] === 'works' ? 0 : 1;
+  const conditions = circuit.conditions.slice().sort((one, other) => worksIn(one.id) - worksIn(other.id));
   return (
     <div className="overflow-x-auto">
       <table className="border-collapse" data-testid="function-grid">
@@ -47,7 +53,7 @@ export function FunctionGrid() {
           </tr>
         </thead>
         <tbody>
-          {circuit.functions.map((one) => (
+          {functions.map((one) => (
             <tr key={one.id} className="border-t border-line">
               <th
                 scope="row"
@@ -68,7 +74,11 @@ export function FunctionGrid() {
                       <Popover.Trigger
                         aria-label={`${one.name}, ${condition.name}: ${cell ? STATE_WORDS[cell.state] : 'not tried'}, expected ${shouldWords}`}
                         className={`flex min-h-12 w-24 flex-col items-start justify-center rounded-md border-2 px-2 text-left text-sm leading-tight ${
-                          cell ? 'border-ink bg-sheet' : 'border-line border-dashed'
+                          cell
+                            ? 'border-ink bg-sheet'
+                            : should === 'dead'
+                              ? 'border-line/60 border-dotted'
+                              : 'border-soft border-dashed'
                         } ${complaint ? 'outline-2 outline-copper outline-offset-1' : ''}`}
                       >
                         {cell ? (
@@ -77,7 +87,9 @@ export function FunctionGrid() {
                             {cell.state === 'dead' && should === 'dead' ? 'off' : STATE_WORDS[cell.state]}
                           </span>
                         ) : (
-                          <span className="text-soft">should: {shouldWords}</span>
+                          <span className={should === 'dead' ? 'text-soft' : 'font-semibold'}>
+                            {should === 'dead' ? 'off' : should === undefined ? '…' : 'should work'}
+                          </span>
                         )}
                       </Popover.Trigger>
                       <Popover.Portal>
