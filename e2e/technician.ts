@@ -4,35 +4,15 @@ import { mergeCircuits } from '../core/circuit/merge';
 import { CircuitModel } from '../core/circuit/model';
 import { breakCircuit, type FaultyCircuit, readingOf } from '../core/diagnosis/playback';
 import type { Fault } from '../core/faults/faults';
-import type { ReadingValue, TestRef } from '../core/format/readingsSchema';
+import type { ReadingValue } from '../core/format/readingsSchema';
 import { type DEMO_CIRCUITS, demoCircuit } from '../testing/circuits';
+import { refOf } from '../testing/refOf';
 
 export function faultyVehicle(
   circuits: readonly (typeof DEMO_CIRCUITS)[number][],
   fault: Fault,
 ): FaultyCircuit {
   return breakCircuit(new CircuitModel(mergeCircuits(circuits.map(demoCircuit)).circuit), [fault]);
-}
-
-/** The test that an id names; the reverse of `testId`. */
-export function refOf(id: string): TestRef {
-  const [kind, first = '', second = '', third = ''] = id.split('|');
-  switch (kind) {
-    case 'volts':
-      return { kind, node: first, against: second, condition: third };
-    case 'lamp':
-      return { kind, node: first, condition: second };
-    case 'function':
-      return { kind, function: first, condition: second };
-    case 'continuity':
-      return { kind, part: first, from: second, to: third };
-    case 'lamp-in-fuse':
-      return { kind, part: first, condition: second, ...(third ? { unplugged: third } : {}) };
-    case 'substitute':
-      return { kind, part: first, function: second, condition: third };
-    default:
-      throw new Error(`No test has the id ${id}.`);
-  }
 }
 
 export async function cardId(page: Page): Promise<string> {

@@ -4,6 +4,7 @@ import dynamic from 'next/dynamic';
 import { useMemo } from 'react';
 import type { Run } from '#core/diagnosis/run';
 import type { PartStanding } from '#core/diagnosis/session';
+import { bracketOf, type RunRow } from './bracket';
 
 const VoltageProfile = dynamic(() => import('./VoltageProfile').then((loaded) => loaded.VoltageProfile), {
   ssr: false,
@@ -14,12 +15,6 @@ export const ROW = 46;
 const LINE_X = 64;
 const PROFILE = 72;
 const TOP = 20;
-
-export interface RunRow {
-  readonly node: string;
-  readonly expected: number;
-  readonly measured: number | null;
-}
 
 /**
  * The run from source to earth: stops are points a probe can touch (expected value outlined, measured value
@@ -181,26 +176,4 @@ function StopValues({ row }: { row: RunRow }) {
       )}
     </span>
   );
-}
-
-/**
- * Between which stops the fault must lie. On the feed side: the last stop that reads right and the first that
- * reads low. On the return side: the last stop that is lifted and the first behind it that is not. Null until
- * the readings say so.
- */
-export function bracketOf(rows: readonly RunRow[]): readonly [number, number] | null {
-  const tolerance = (row: RunRow) => Math.max(0.5, Math.abs(row.expected) * 0.08);
-  const measured = rows.flatMap((row, index) =>
-    row.measured === null ? [] : [{ ...row, index, measured: row.measured }],
-  );
-  const low = measured.find((row) => row.measured < row.expected - tolerance(row));
-  if (low) {
-    const before = measured.filter((row) => row.index < low.index);
-    return [before[before.length - 1]?.index ?? 0, low.index];
-  }
-  const lifted = measured.filter((row) => row.measured > row.expected + tolerance(row));
-  const last = lifted[lifted.length - 1];
-  if (!last) return null;
-  const sound = measured.find((row) => row.index > last.index);
-  return [last.index, sound?.index ?? rows.length - 1];
 }
