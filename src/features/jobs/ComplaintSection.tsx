@@ -43,12 +43,13 @@ export function ComplaintSection() {
             What still works clears everything it shares with what failed. Tap a cell and say what you see.
           </p>
           <FunctionGrid />
-          {named && nominalVolts !== null ? <SharedParts /> : null}
+          {/* Above what comes later, so that nothing moves under the thumb. */}
           {named ? (
             <ButtonLink look="primary" href={`/jobs/${data.id}/trace`} className="mt-5 h-14 px-6 text-lg">
               {job.readings.length > 0 ? 'Go on with the trace' : 'Start the trace'}
             </ButtonLink>
           ) : null}
+          {named && nominalVolts !== null ? <SharedParts /> : null}
         </>
       ) : (
         <p className="mt-4">
