@@ -87,7 +87,7 @@ test('bringing files in: every problem in words and nothing changed, then a clea
   await expect(page.getByText('No circuit is mapped yet.')).toBeVisible();
   await bring('clean.json', clean);
   await expect(outcome).toContainText('is in as version 1');
-  await expect(page.getByText('28 parts')).toBeVisible();
+  await expect(page.getByText('28 parts · Left marker lamp')).toBeVisible();
   await bring('panels.json', demoText('trailer.panel-set.json'));
   await expect(outcome).toContainText('1 boxes, 4 slots');
   const download = page.waitForEvent('download');

@@ -96,7 +96,7 @@ export class EvidenceState {
       }
       return result;
     }
-    const outcome = outcomeIndex(prediction.ref, reading.value, expectedOhms(model, reading));
+    const outcome = outcomeIndex(model, reading);
     if (outcome === null) return null;
     const wrong = reading.testerProved ? WRONG_READING : WRONG_UNPROVED;
     const { outcomes, clean } = prediction;
@@ -105,17 +105,6 @@ export class EvidenceState {
     }
     return result;
   }
-}
-
-/** Ohms of the sound part between the pins of a continuity test. */
-function expectedOhms(model: Predictions['model'], reading: Reading): number {
-  if (reading.test.kind !== 'continuity') return 0;
-  const branches = model.network.branchesOfPart.get(reading.test.part) ?? [];
-  const role = model.network.parts.get(reading.test.part)?.kind === 'relay' ? 'coil' : undefined;
-  const branch = branches
-    .map((index) => model.network.branches[index]!)
-    .find((one) => !role || one.role === role);
-  return branch?.ohms ?? 0;
 }
 
 function density(x: number, mean: number, spread: number): number {

@@ -5,7 +5,7 @@ import { formatQuantity } from '../instruments/quantity';
 import type { TakenReading } from './evidence';
 import { NO_FAULT } from './hypotheses';
 import type { TestWorth } from './next';
-import { EMF_SPREAD, type Predictions, type TestPrediction, voltsSpread } from './predictions';
+import { EMF_SPREAD, outcomeIndex, type Predictions, type TestPrediction, voltsSpread } from './predictions';
 
 export interface OutcomeMeaning {
   /** "about 12.5 V", "lit", "conducts". */
@@ -199,19 +199,8 @@ export function explainsReading(
     const spread = Math.hypot(volts.spread[hypothesis]!, mean * EMF_SPREAD);
     return Math.abs(reading.value.volts - mean) < 3.5 * spread;
   }
-  const index = stateIndex(reading);
+  const index = outcomeIndex(predictions.model, reading);
   return index === null || clean[hypothesis * outcomes + index]! > 0.05;
-}
-
-function stateIndex(reading: TakenReading): number | null {
-  const { value } = reading;
-  if ('lamp' in value) return ['lit', 'dim', 'off'].indexOf(value.lamp);
-  if ('state' in value) {
-    const index = ['works', 'weak', 'dead'].indexOf(value.state === 'on-when-off' ? 'works' : value.state);
-    return index < 0 ? null : index;
-  }
-  if ('overLimit' in value) return 1;
-  return null;
 }
 
 function meaningWords(predictions: Predictions, reading: TakenReading, prediction: TestPrediction): string {

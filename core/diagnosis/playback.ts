@@ -6,13 +6,8 @@ import type { CircuitModel } from '../circuit/model';
 import { type Fault, faultAlteration } from '../faults/faults';
 import { openOverloaded } from '../faults/overload';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
-import {
-  type FUNCTION_STATES,
-  fuseLampOhms,
-  LAMP_STATES,
-  lampChances,
-  testLampOhms,
-} from '../instruments/instruments';
+import { lampInPlaceOf, testLampAt } from '../instruments/attach';
+import { type FUNCTION_STATES, LAMP_STATES, lampChances } from '../instruments/instruments';
 import { type Alteration, combineAlterations } from '../network/solve';
 
 export interface FaultyCircuit {
@@ -57,11 +52,7 @@ export function readingOf(circuit: FaultyCircuit, ref: TestRef): ReadingValue {
     }
     case 'lamp': {
       const node = network.nodeIndex.get(ref.node)!;
-      const lamp = { a: node, b: network.datum, ohms: testLampOhms(model.circuit.nominalVolts) };
-      const point = model.solve(
-        ref.condition,
-        combineAlterations(alteration, { changes: [], bridges: [lamp] }),
-      );
+      const point = model.solve(ref.condition, combineAlterations(alteration, testLampAt(network, node)));
       const volts = point.floating[node] ? 0 : Math.abs(point.volts[node]!);
       return { lamp: mostLikely(LAMP_STATES, lampChances(volts / emf)) };
     }
@@ -80,13 +71,9 @@ export function readingOf(circuit: FaultyCircuit, ref: TestRef): ReadingValue {
       return { ohms: Math.round(((branch?.ohms ?? 0) + 0.3) * 10) / 10 };
     }
     case 'lamp-in-fuse': {
-      const held = (part: string) =>
-        (network.branchesOfPart.get(part) ?? []).map((branch) => ({ branch, held: 'open' as const }));
-      const changes = [...held(ref.part), ...(ref.unplugged ? held(ref.unplugged) : [])];
-      const fuse = network.branches[network.branchesOfPart.get(ref.part)![0]!]!;
-      const lamp = { a: fuse.a, b: fuse.b, ohms: fuseLampOhms(model.circuit.nominalVolts) };
-      const point = model.solve(ref.condition, combineAlterations(alteration, { changes, bridges: [lamp] }));
-      const across = Math.abs(point.volts[fuse.a]! - point.volts[fuse.b]!);
+      const lamp = lampInPlaceOf(network, ref.part, ref.unplugged);
+      const point = model.solve(ref.condition, combineAlterations(alteration, lamp.alteration));
+      const across = Math.abs(point.volts[lamp.a]! - point.volts[lamp.b]!);
       return { lamp: mostLikely(LAMP_STATES, lampChances(across / emf)) };
     }
     case 'substitute': {

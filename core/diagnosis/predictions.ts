@@ -4,16 +4,15 @@
  */
 import type { CircuitModel } from '../circuit/model';
 import { faultAlteration } from '../faults/faults';
-import type { ReadingValue, TestRef } from '../format/readingsSchema';
+import type { Reading, TestRef } from '../format/readingsSchema';
+import { lampInPlaceOf, testLampAt } from '../instruments/attach';
 import {
   CONTINUITY_STATES,
   FUNCTION_STATES,
   functionChances,
-  fuseLampOhms,
   LAMP_STATES,
   lampChances,
   normalBelow,
-  testLampOhms,
   voltmeterError,
 } from '../instruments/instruments';
 import { type Alteration, combineAlterations, type OperatingPoint, UNALTERED } from '../network/solve';
@@ -114,12 +113,7 @@ export class Predictions {
         const point = this.point(h, ref.condition);
         // A dead floating point cannot light anything; no need to solve.
         if (point.floating[node]) return lampChances(0);
-        const lamp = {
-          a: node,
-          b: model.network.datum,
-          ohms: testLampOhms(model.circuit.nominalVolts),
-        };
-        const lit = model.solve(ref.condition, combineAlterations(altered, { changes: [], bridges: [lamp] }));
+        const lit = model.solve(ref.condition, combineAlterations(altered, testLampAt(model.network, node)));
         return lampChances(Math.abs(lit.volts[node]!) / model.emfVolts);
       }
       case 'function': {
@@ -146,23 +140,9 @@ export class Predictions {
         return open ? [0.01, 0.99] : [0.99, 0.01];
       }
       case 'lamp-in-fuse': {
-        const changes = (model.network.branchesOfPart.get(ref.part) ?? []).map((branch) => ({
-          branch,
-          held: 'open' as const,
-        }));
-        const fuse = model.network.branches[changes[0]!.branch]!;
-        const unplugged = ref.unplugged
-          ? (model.network.branchesOfPart.get(ref.unplugged) ?? []).map((branch) => ({
-              branch,
-              held: 'open' as const,
-            }))
-          : [];
-        const lamp = { a: fuse.a, b: fuse.b, ohms: fuseLampOhms(model.circuit.nominalVolts) };
-        const point = model.solve(
-          ref.condition,
-          combineAlterations(altered, { changes: [...changes, ...unplugged], bridges: [lamp] }),
-        );
-        return lampChances(Math.abs(point.volts[fuse.a]! - point.volts[fuse.b]!) / model.emfVolts);
+        const { alteration, a, b } = lampInPlaceOf(model.network, ref.part, ref.unplugged);
+        const point = model.solve(ref.condition, combineAlterations(altered, alteration));
+        return lampChances(Math.abs(point.volts[a]! - point.volts[b]!) / model.emfVolts);
       }
     }
   }
@@ -246,11 +226,19 @@ export function voltsSpread(volts: number, emfVolts: number): number {
   return Math.hypot(voltmeterError(volts), RESISTANCE_TOLERANCE * Math.SQRT2 * emfVolts * x * (1 - x));
 }
 
+/** Ohms of the sound part between the pins of a continuity test. */
+function soundOhms(model: CircuitModel, part: string): number {
+  const branches = (model.network.branchesOfPart.get(part) ?? []).map(
+    (index) => model.network.branches[index]!,
+  );
+  return branches.find((branch) => branch.role !== 'contact')?.ohms ?? 0;
+}
+
 /** Index of a recorded value among the outcomes of its test; null where it says nothing about them. */
-export function outcomeIndex(ref: TestRef, value: ReadingValue, expectedOhms: number): number | null {
+export function outcomeIndex(model: CircuitModel, { test: ref, value }: Reading): number | null {
   if (ref.kind === 'continuity') {
     if ('overLimit' in value) return 1;
-    if ('ohms' in value) return value.ohms <= Math.max(10, expectedOhms * 5) ? 0 : 1;
+    if ('ohms' in value) return value.ohms <= Math.max(10, soundOhms(model, ref.part) * 5) ? 0 : 1;
     return null;
   }
   if ('lamp' in value) return LAMP_STATES.indexOf(value.lamp);

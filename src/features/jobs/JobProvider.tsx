@@ -57,6 +57,8 @@ export interface Diagnosis {
   readonly card: Proposal | null;
   readonly chosen: string | null;
   readonly choose: (testId: string | null) => void;
+  /** The last entry is still being worked in: no card may take another meanwhile. */
+  readonly pending: boolean;
   readonly failure: string | null;
 }
 
@@ -119,6 +121,8 @@ interface Opened {
 }
 
 interface Assessed {
+  /** What it was asked about; an answer to an older question is no card for the present one. */
+  readonly question: string;
   readonly assessment: Assessment;
   readonly card: Proposal | null;
   readonly proofs: readonly RequiredProof[];
@@ -128,6 +132,7 @@ interface Assessed {
 function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: number | null): Diagnosis {
   const worker = useRef<Worker | null>(null);
   const latest = useRef(0);
+  const asked = useRef('');
   const [described, setDescribed] = useState<Described | null>(null);
   const [opened, setOpened] = useState<Opened | null>(null);
   const [assessed, setAssessed] = useState<Assessed | null>(null);
@@ -148,7 +153,7 @@ function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: 
       else if (data.type === 'opened') {
         setOpened({ ...data, key: `${data.complaint.function}|${data.complaint.condition}` });
       } else if (data.type === 'assessed') {
-        if (data.request === latest.current) setAssessed(data);
+        if (data.request === latest.current) setAssessed({ ...data, question: asked.current });
       } else setFailure(data.message);
     };
     made.onerror = () => setFailure('The diagnosis stopped. Reload the page; every reading is kept.');
@@ -174,9 +179,11 @@ function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: 
 
   const readings = useMemo(() => takenReadings(job), [job]);
   const ready = opened !== null && opened.key === key;
+  const question = [...readings.map((one) => one.id), ...job.refused, chosen].join(' ');
   useEffect(() => {
     if (!ready) return;
     latest.current += 1;
+    asked.current = question;
     worker.current?.postMessage({
       type: 'assess',
       request: latest.current,
@@ -184,7 +191,7 @@ function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: 
       chosen,
       touched: job.found?.parts ?? [],
     } satisfies WorkerRequest);
-  }, [ready, readings, job.refused, job.opened, job.found, chosen]);
+  }, [ready, readings, job.refused, job.opened, job.found, chosen, question]);
 
   return useMemo(
     (): Diagnosis => ({
@@ -196,8 +203,9 @@ function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: 
       card: (chosen ? assessed?.card : assessed?.assessment.next[0]) ?? null,
       chosen,
       choose: setChosen,
+      pending: assessed?.question !== question,
       failure,
     }),
-    [described, opened, assessed, chosen, failure, ready],
+    [described, opened, assessed, chosen, failure, ready, question],
   );
 }

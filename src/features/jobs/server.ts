@@ -1,5 +1,6 @@
 /** Reading and writing jobs in the database. Every call names the actor, whose shop bounds what is seen. */
 import { and, asc, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm';
+import { cache } from 'react';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { JobEvent, JobFile } from '#core/format/jobSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
@@ -115,7 +116,7 @@ export async function followUps(
 }
 
 /** A job with its vehicle, the versions it is traced on and its whole log; null when the shop has none such. */
-export async function loadJob(actor: Actor, jobId: string): Promise<LoadedJob | null> {
+export const loadJob = cache(async (actor: Actor, jobId: string): Promise<LoadedJob | null> => {
   if (!/^[0-9a-f-]{36}$/.test(jobId)) return null;
   const db = database();
   const [row] = await db
@@ -149,7 +150,7 @@ export async function loadJob(actor: Actor, jobId: string): Promise<LoadedJob | 
     panelSetId: panelRows[0]?.id ?? null,
     events,
   };
-}
+});
 
 async function eventsOf(
   db: Pick<Transaction, 'select'>,

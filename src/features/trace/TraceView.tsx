@@ -266,7 +266,11 @@ export function TraceView() {
           ) : null}
         </div>
         <div id="pane-card" className={pane === 'card' ? '' : 'hidden lg:block'}>
-          {card ? (
+          {diagnosis.pending ? (
+            <p className="min-h-96 rounded-lg border-2 border-line bg-sheet p-5 text-soft" role="status">
+              Working the entry in …
+            </p>
+          ) : card ? (
             <TestCard
               key={card.id}
               circuit={circuit}

@@ -1,6 +1,7 @@
 /** Vehicles and their maps: circuits and panel sets, versioned, brought in from files. */
 import { randomUUID } from 'node:crypto';
 import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { cache } from 'react';
 import { mergeCircuits } from '#core/circuit/merge';
 import { checkCircuit } from '#core/format/checkCircuit';
 import { checkPanelSet } from '#core/format/checkPanelSet';
@@ -28,7 +29,7 @@ export interface VehicleMaps {
 }
 
 /** A vehicle with the newest version of each map; null when the shop has none such. */
-export async function loadVehicle(actor: Actor, vehicleId: string): Promise<VehicleMaps | null> {
+export const loadVehicle = cache(async (actor: Actor, vehicleId: string): Promise<VehicleMaps | null> => {
   if (!/^[0-9a-f-]{36}$/.test(vehicleId)) return null;
   const db = database();
   const [vehicle] = await db
@@ -38,7 +39,7 @@ export async function loadVehicle(actor: Actor, vehicleId: string): Promise<Vehi
   if (!vehicle) return null;
   const [maps, panels] = await Promise.all([newestCircuits(db, [vehicleId]), newestPanelSet(db, vehicleId)]);
   return { vehicle, circuits: maps, panelSet: panels };
-}
+});
 
 async function newestCircuits(db: Pick<Transaction, 'selectDistinctOn'>, vehicleIds: readonly string[]) {
   const rows = await db
