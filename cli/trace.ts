@@ -1,9 +1,17 @@
 /** `npm run -s trace -- VERB …`: the core on the command line. Exit 0 fine, 1 the input has problems, 2 wrong use. */
 import { readFileSync } from 'node:fs';
+import {
+  INTERVENTION_FORMS,
+  type Intervention,
+  intervene,
+  parseIntervention,
+} from '../core/circuit/interventions';
 import { CircuitModel } from '../core/circuit/model';
 import { DiagnosisSession } from '../core/diagnosis/session';
 import { testId } from '../core/diagnosis/tests';
-import { type Fault, faultAlteration, parseFault } from '../core/faults/faults';
+import { type Fault, parseFault } from '../core/faults/faults';
+import { openingTimeWords } from '../core/faults/openingTime';
+import { openOverloaded, overloads } from '../core/faults/overload';
 import { checkCircuitText } from '../core/format/checkCircuit';
 import { checkPanelSetText } from '../core/format/checkPanelSet';
 import { checkReadingsText } from '../core/format/checkReadings';
@@ -13,7 +21,6 @@ import { PanelSetFileSchema } from '../core/format/panelSchema';
 import type { Problem } from '../core/format/problem';
 import { ReadingsFileSchema } from '../core/format/readingsSchema';
 import { formatQuantity } from '../core/instruments/quantity';
-import { combineAlterations } from '../core/network/solve';
 import { spiceNetlist } from '../core/network/spice';
 
 const SCHEMAS: Readonly<Record<string, object>> = {
@@ -25,8 +32,10 @@ const SCHEMAS: Readonly<Record<string, object>> = {
 
 const USAGE = `Usage:
   check FILE                                             a circuit or panel-set file
-  solve FILE --condition C [--fault PART:MODE[:OHMS]]… [--json]
-  spice FILE --condition C [--fault PART:MODE[:OHMS]]…   a netlist for ngspice
+  solve FILE --condition C [--after C] [--fault PART:MODE[:VALUE]]… [--do WHAT]… [--open-fuses] [--json]
+  spice FILE --condition C [--after C] [--fault PART:MODE[:VALUE]]… [--do WHAT]…   a netlist for ngspice
+      VALUE: ohms, or ampere for wrong-rating
+      WHAT: ${INTERVENTION_FORMS.join(', ')}
   next FILE --readings FILE [--json]                     suspects, next test, why
   schema ${Object.keys(SCHEMAS).join('|')}`;
 
@@ -96,76 +105,118 @@ function check(args: readonly string[]): void {
   );
 }
 
-function parseFaults(options: Options): Fault[] {
-  return (options.named.get('--fault') ?? []).map((text) => {
-    const fault = parseFault(text);
-    if ('error' in fault) throw new WrongUse(fault.error);
-    return fault;
+function parseAll<T extends object>(
+  texts: readonly string[],
+  parse: (text: string) => T | { error: string },
+): T[] {
+  return texts.map((text) => {
+    const parsed = parse(text);
+    if ('error' in parsed) throw new WrongUse((parsed as { error: string }).error);
+    return parsed as T;
   });
 }
 
-/** The model, condition and faults that `solve` and `spice` are asked about. */
+const QUESTION_OPTIONS = ['--condition', '--after', '--fault', '--do'];
+
+/** The model, condition, faults and interventions that `solve` and `spice` are asked about. */
 function readQuestion(options: Options) {
   const circuit = readCircuit(onlyPath(options));
-  const conditionId = options.named.get('--condition')?.[0];
-  const condition = circuit.conditions.find((one) => one.id === conditionId);
-  if (!condition) {
-    throw new WrongUse(`--condition must be one of ${circuit.conditions.map((one) => one.id).join(', ')}.`);
-  }
   const model = new CircuitModel(circuit);
-  const faults = parseFaults(options);
+  const conditionOf = (id: string | undefined, option: string) => {
+    const found = circuit.conditions.find((one) => one.id === id);
+    if (found) return found;
+    throw new WrongUse(`${option} must be one of ${circuit.conditions.map((one) => one.id).join(', ')}.`);
+  };
+  const condition = conditionOf(options.named.get('--condition')?.[0], '--condition');
+  const named = options.named.get('--after')?.[0];
+  const after = named === undefined ? condition.after : conditionOf(named, '--after').id;
+  const faults = parseAll<Fault>(options.named.get('--fault') ?? [], parseFault);
+  const interventions = parseAll<Intervention>(options.named.get('--do') ?? [], parseIntervention);
   try {
-    const alteration = combineAlterations(...faults.map((fault) => faultAlteration(model.network, fault)));
-    return { circuit, condition, model, alteration };
+    return { circuit, condition, after, model, alteration: intervene(model.network, faults, interventions) };
   } catch (error) {
     throw new WrongUse((error as Error).message);
   }
 }
 
 function spice(args: readonly string[]): void {
-  const { model, condition, alteration } = readQuestion(parseArguments(args, [], ['--condition', '--fault']));
-  process.stdout.write(spiceNetlist(model.network, condition, alteration).text);
+  const { model, condition, after, alteration } = readQuestion(parseArguments(args, [], QUESTION_OPTIONS));
+  const start = model.start(condition.id, alteration, after);
+  const latches = model.solve(condition.id, alteration, after).sensed;
+  process.stdout.write(spiceNetlist(model.network, condition, alteration, { start, latches }).text);
 }
 
 function solve(args: readonly string[]): void {
-  const options = parseArguments(args, ['--json'], ['--condition', '--fault']);
-  const { circuit, condition, model, alteration } = readQuestion(options);
-  const point = model.solve(condition.id, alteration);
-  const relays = model.network.relays.map((relay, index) => ({
-    part: relay.part,
-    energised: point.energised[index] === 1,
+  const options = parseArguments(args, ['--json', '--open-fuses'], QUESTION_OPTIONS);
+  const { circuit, condition, after, model, ...asked } = readQuestion(options);
+  const { network } = model;
+  const opened = options.named.has('--open-fuses')
+    ? openOverloaded(model, condition.id, asked.alteration, after)
+    : { opened: [], alteration: asked.alteration };
+  const { alteration } = opened;
+  const point = model.solve(condition.id, alteration, after);
+  const hanging = model.solver(condition.id).hanging(alteration, point);
+  const sensors = network.sensors.map(({ part, label }, index) => ({
+    part,
+    sensor: label,
+    on: point.sensed[index] === 1,
   }));
   const nodes = circuit.nodes.map((node) => {
-    const index = model.network.nodeIndex.get(node.id)!;
-    return { node: node.id, volts: point.volts[index]!, floating: point.floating[index] === 1 };
+    const index = network.nodeIndex.get(node.id)!;
+    const floating = point.floating[index] === 1 || hanging[index] === 1;
+    return { node: node.id, volts: point.volts[index]!, floating };
   });
+  const branches = network.branches.map(({ part, label }, index) => ({
+    part,
+    branch: label,
+    amps: point.amps[index]!,
+  }));
+  const overloaded = overloads(network, point, alteration).map(({ part, amps, ratingAmps, opens }) => ({
+    part,
+    amps,
+    ratingAmps,
+    opens: openingTimeWords(opens),
+  }));
   const functions = circuit.functions.map((one) => ({ function: one.id, state: model.outcome(one, point) }));
+  const start = after === undefined ? 'relays at rest' : `relays as ${after} left them`;
+  const blown = opened.opened.map((one) => one.part);
+  const { oscillating } = point;
   if (options.named.has('--json')) {
-    console.log(
-      JSON.stringify(
-        {
-          condition: condition.id,
-          start: 'relays at rest',
-          oscillating: point.oscillating,
-          nodes,
-          relays,
-          functions,
-        },
-        null,
-        2,
-      ),
-    );
+    const answer = {
+      condition: condition.id,
+      start,
+      oscillating,
+      nodes,
+      branches,
+      sensors,
+      functions,
+      overloaded,
+      blown,
+    };
+    console.log(JSON.stringify(answer, null, 2));
     return;
   }
-  console.log(`${circuit.name}, ${condition.name}. Relays start at rest.`);
+  console.log(`${circuit.name}, ${condition.name}. Start: ${start}.`);
   for (const one of nodes) {
-    console.log(`  ${one.node.padEnd(20)} ${one.floating ? 'floating' : formatQuantity(one.volts, 'V')}`);
+    console.log(
+      `  ${one.node.padEnd(20)} ${one.floating ? 'floating' : formatQuantity(Math.abs(one.volts) < 5e-5 ? 0 : one.volts, 'V')}`,
+    );
   }
-  for (const one of relays)
-    console.log(`  ${one.part.padEnd(20)} ${one.energised ? 'pulled in' : 'at rest'}`);
+  for (const one of branches) {
+    if (Math.abs(one.amps) >= 0.001) {
+      console.log(`  ${`${one.part} ${one.branch}`.padEnd(20)} ${one.amps.toFixed(3)} A`);
+    }
+  }
+  for (const one of sensors)
+    console.log(`  ${`${one.part} ${one.sensor}`.padEnd(20)} ${one.on ? 'on' : 'off'}`);
   for (const one of functions) console.log(`  ${one.function.padEnd(20)} ${one.state}`);
-  if (point.oscillating.length > 0)
-    console.log(`  No steady state: ${point.oscillating.join(', ')} would buzz.`);
+  for (const part of blown) console.log(`  ${part.padEnd(20)} opened`);
+  for (const one of overloaded) {
+    console.log(
+      `  ${one.part.padEnd(20)} overloaded: ${one.amps.toFixed(1)} A on ${one.ratingAmps} A; ${one.opens}`,
+    );
+  }
+  if (oscillating.length > 0) console.log(`  No steady state: ${oscillating.join(', ')} would buzz.`);
 }
 
 function next(args: readonly string[]): void {

@@ -14,6 +14,64 @@ export function seeded(seed: number): () => number {
   };
 }
 
+/** One of the kinds that a vehicle has few of; what it feeds becomes a feed. */
+function rare(
+  id: (prefix: string) => string,
+  pick: <T>(list: readonly T[]) => T,
+  between: (low: number, high: number) => number,
+  feeds: string[],
+  earths: readonly string[],
+  fresh: () => string,
+): CircuitPart {
+  const from = pick(feeds);
+  const earth = pick(earths);
+  const to = fresh();
+  const build = pick<() => CircuitPart>([
+    () => {
+      const name = id('K');
+      return {
+        id: name,
+        kind: 'breaker',
+        name,
+        pins: { in: from, out: to },
+        ratingAmps: pick([10, 20, 30, 60]),
+        reset: 'manual',
+      };
+    },
+    () => {
+      const name = id('Z');
+      const pins = { feed: from, load: to, control: pick(feeds), return: earth };
+      return { id: name, kind: 'solenoid', name, pins };
+    },
+    () => {
+      const name = id('U');
+      return { id: name, kind: 'flasher', name, pins: { '49': from, '49a': to, '31': earth } };
+    },
+    () => {
+      const name = id('C');
+      return { id: name, kind: 'cut-off', name, pins: { in: from, out: to, minus: earth } };
+    },
+    () => {
+      const name = id('M');
+      return {
+        id: name,
+        kind: 'module-output',
+        name,
+        pins: { plus: from, minus: earth, out: to, request: pick(feeds) },
+        side: 'high',
+        rule: [{ key: ['run'], inputs: { request: 'high' } }, { key: ['off'] }],
+      };
+    },
+    () => {
+      const name = id('Q');
+      return { id: name, kind: 'resistor', name, pins: { a: from, b: to }, ohms: between(0.2, 5) };
+    },
+  ]);
+  const part = build();
+  feeds.push(to);
+  return part;
+}
+
 /** A circuit of about so many parts; the same seed gives the same circuit. */
 export function randomCircuit(seed: number, wantedParts: number): CircuitFile {
   const random = seeded(seed);
@@ -63,7 +121,7 @@ export function randomCircuit(seed: number, wantedParts: number): CircuitFile {
         ohms: between(0.001, 0.2),
       });
       earths.push(to);
-    } else if (choice < 0.45) {
+    } else if (choice < 0.44) {
       const name = id('S');
       const to = `f${++number}`;
       parts.push({
@@ -77,7 +135,7 @@ export function randomCircuit(seed: number, wantedParts: number): CircuitFile {
       });
       switches.push(name);
       feeds.push(to);
-    } else if (choice < 0.53) {
+    } else if (choice < 0.52) {
       const name = id('R');
       const to = `f${++number}`;
       const rest = `f${++number}`;
@@ -87,22 +145,25 @@ export function randomCircuit(seed: number, wantedParts: number): CircuitFile {
         name,
         pins: { '30': pick(feeds), '87': to, '87a': rest, '86': pick(feeds), '85': pick(earths) },
         coilOhms: between(60, 120),
+        suppression: pick(['none', 'none', 'resistor', 'diode']),
       });
       feeds.push(to, rest);
-    } else if (choice < 0.58) {
+    } else if (choice < 0.56) {
       const name = id('D');
       const to = `f${++number}`;
       parts.push({ id: name, kind: 'diode', name, pins: { anode: pick(feeds), cathode: to } });
       feeds.push(to);
+    } else if (choice < 0.62) {
+      parts.push(rare(id, pick, between, feeds, earths, () => `f${++number}`));
     } else {
       const name = id('L');
-      const kind = pick(['lamp', 'motor', 'heater', 'module'] as const);
+      const kind = pick(['lamp', 'motor', 'heater', 'module', 'pump', 'led'] as const);
       parts.push({
         id: name,
         kind,
         name,
         pins: { plus: pick(feeds), minus: pick(earths) },
-        watts: between(2, 90),
+        watts: kind === 'led' ? between(1, 20) : between(2, 90),
       });
     }
   }

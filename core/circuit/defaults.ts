@@ -42,6 +42,51 @@ export const SWITCH_OHMS = 0.01;
 export const RELAY_CONTACT_OHMS = 0.01;
 export const BATTERY_INNER_OHMS = 0.012;
 export const FUSIBLE_LINK_OHMS = 0.002;
+/** Ratio of current to rating from which a blade fuse opens, and a breaker trips, within minutes (ISO 8820-3, 135 %). */
+export const OPENS_FROM = 1.35;
+export const BREAKER_OHMS = 0.005;
+/** A resting battery takes a charge less willingly than it gives current. */
+export const BATTERY_CHARGE_OHMS = 0.15;
+/** Alternators and chargers hold about 14.4 V on a 12 V system, within 13.8 to 14.7 V. */
+export const CHARGING_EMF_PER_NOMINAL = 14.4 / 12;
+export const CHARGING_INNER_OHMS = 0.005;
+export const SUPPRESSOR_OHMS_12V = 680;
+export const SOLENOID_COIL_OHMS_12V = 12;
+export const SOLENOID_CONTACT_OHMS = 0.0005;
+export const LATCHING_COIL_OHMS_12V = 60;
+/** Electronics inside a flasher or cut-off, between its feed and its earth. */
+export const ELECTRONICS_OHMS_12V = 2000;
+/** A flasher with an earth works from this share of the nominal volts. */
+export const FLASHER_WORKS_PER_NOMINAL = 8 / 12;
+export const CUT_OFF_DISCONNECT_PER_NOMINAL = 12 / 12;
+export const CUT_OFF_RECONNECT_PER_NOMINAL = 12.8 / 12;
+export const CUT_OFF_OHMS = 0.005;
+export const MODULE_OUTPUT_OHMS = 0.03;
+export const MODULE_IDLE_AMPS = 0.02;
+export const MODULE_INPUT_OHMS = 10_000;
+/** A module works from this share of the nominal volts, and gives up below the other. */
+export const MODULE_WORKS_PER_NOMINAL = 6 / 12;
+export const MODULE_FAILS_PER_NOMINAL = 5 / 12;
+/** An input counts as high above, and as low below, these shares of the nominal volts. */
+export const INPUT_HIGH_PER_NOMINAL = 7 / 12;
+export const INPUT_LOW_PER_NOMINAL = 5 / 12;
+export const SOCKET_OHMS = 0.01;
+/** Three white diodes and their resistor on 12 V: this share of the nominal volts stands across the diodes. */
+export const LED_FORWARD_PER_NOMINAL = 0.7;
+/** Volts of one light-emitting diode; a lamp of more volts has several in series. */
+export const LED_SINGLE_VOLTS = 3;
+/** Emission coefficient of one light-emitting diode. */
+export const LED_EMISSION = 2;
+/**
+ * Current at the first moment, or with the shaft held, as a multiple of the running current: a cold filament
+ * has 1/8 to 1/14 of its hot resistance, a motor draws 3 to 6 times its running current.
+ */
+export const START_FACTOR: Readonly<Record<string, number>> = {
+  lamp: 10,
+  motor: 4.5,
+  pump: 4.5,
+  heater: 1.2,
+};
 /** A wire whose length or size nobody knows: three metres of 1.5 mm². */
 export const UNKNOWN_WIRE_METRES = 3;
 export const UNKNOWN_WIRE_MM2 = 1.5;
@@ -55,6 +100,8 @@ export const UNKNOWN_LOAD_WATTS = 21;
 /** Fractions of the nominal current below which a load counts as weak and as dead. */
 export const WEAK_BELOW = 0.8;
 export const DEAD_BELOW = 0.25;
+/** kT/q at 27 °C, the temperature that circuit simulators assume, volts. */
+export const THERMAL_VOLTS = 0.0258649;
 /** Power diode: 0.6 to 0.8 V at one ampere. */
 export const DIODE = { saturationAmps: 2e-9, emission: 1.5, seriesOhms: 0.03 } as const;
 

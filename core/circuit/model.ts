@@ -1,6 +1,7 @@
 /** A circuit ready to be questioned: its network, one solver per condition, and its sound state in each. */
 import type { CircuitFile, CircuitFunction, Condition } from '../format/circuitSchema';
-import { type Alteration, ConditionSolver, type OperatingPoint, UNALTERED } from '../network/solve';
+import { type Alteration, UNALTERED } from '../network/alteration';
+import { ConditionSolver, type OperatingPoint } from '../network/solve';
 import { buildNetwork, type Network } from './network';
 
 export type FunctionOutcome = 'works' | 'weak' | 'dead';
@@ -20,23 +21,59 @@ export class CircuitModel {
   solver(conditionId: string): ConditionSolver {
     const known = this.solvers.get(conditionId);
     if (known) return known;
-    const condition = this.conditions.find((one) => one.id === conditionId);
-    if (!condition) throw new Error(`The circuit has no condition ${conditionId}.`);
-    const solver = new ConditionSolver(this.network, condition);
+    const solver = new ConditionSolver(this.network, this.condition(conditionId));
     this.solvers.set(conditionId, solver);
     return solver;
   }
 
+  /** The operating point of the circuit as drawn. */
   sound(conditionId: string): OperatingPoint {
     const known = this.soundPoints.get(conditionId);
     if (known) return known;
-    const point = this.solver(conditionId).solve(UNALTERED);
+    const point = this.solve(conditionId, UNALTERED);
     this.soundPoints.set(conditionId, point);
     return point;
   }
 
-  solve(conditionId: string, alteration: Alteration): OperatingPoint {
-    return this.solver(conditionId).solve(alteration);
+  /**
+   * The operating point with faults and interventions. Relays start at rest, or as the condition before has
+   * left them when the condition names one (or `after` does) with the same alteration.
+   */
+  solve(conditionId: string, alteration: Alteration, after?: string): OperatingPoint {
+    return this.solver(conditionId).solve(alteration, this.start(conditionId, alteration, after));
+  }
+
+  /** The half of the pulses in which pulsed outputs are off; null where no output is pulsed. */
+  solveBetweenPulses(conditionId: string, alteration: Alteration): OperatingPoint | null {
+    if (this.duty === null) return null;
+    const key = `${conditionId}#off`;
+    let solver = this.solvers.get(key);
+    if (!solver) {
+      solver = new ConditionSolver(this.network, { ...this.condition(conditionId), pulse: 'off' });
+      this.solvers.set(key, solver);
+    }
+    return solver.solve(alteration, this.start(conditionId, alteration));
+  }
+
+  /** Share of the time that pulsed outputs are on, their mean where they differ; null where none is pulsed. */
+  get duty(): number | null {
+    const duties = this.circuit.parts.flatMap((part) =>
+      part.kind === 'module-output' && part.duty !== undefined ? [part.duty] : [],
+    );
+    return duties.length === 0 ? null : duties.reduce((sum, one) => sum + one, 0) / duties.length;
+  }
+
+  /** State of the sensors that a condition starts from; undefined for all at rest. */
+  start(conditionId: string, alteration: Alteration, after?: string): Uint8Array | undefined {
+    const before = after ?? this.condition(conditionId).after;
+    if (before === undefined) return undefined;
+    return alteration === UNALTERED ? this.sound(before).sensed : this.solve(before, alteration).sensed;
+  }
+
+  condition(id: string): Condition {
+    const found = this.conditions.find((one) => one.id === id);
+    if (!found) throw new Error(`The circuit has no condition ${id}.`);
+    return found;
   }
 
   /** Current through a function's load as a fraction of its nominal current. */

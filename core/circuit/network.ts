@@ -1,45 +1,37 @@
 /**
  * A circuit file as a network of branches: every part becomes one or more two-ended branches between node
- * numbers, some of them opened and closed by a switch, the key or a relay coil. Faults and interventions
- * are later changes of such branches, so that nothing else needs to know what kind of part it was.
+ * numbers, some of them opened and closed by a switch, the key or a sensor. Faults and interventions are
+ * later changes of such branches, so that nothing else needs to know what kind of part it was.
  */
 import type { CircuitFile, CircuitPart, Condition, KeyPositionName } from '../format/circuitSchema';
-import {
-  BATTERY_INNER_OHMS,
-  CONNECTOR_OHMS,
-  DEAD_BELOW,
-  DIODE,
-  EMF_PER_NOMINAL,
-  FUSIBLE_LINK_OHMS,
-  fuseColdOhms,
-  GROUND_OHMS,
-  RELAY_COIL_OHMS_12V,
-  RELAY_CONTACT_OHMS,
-  RELAY_DROP_OUT_PER_NOMINAL,
-  RELAY_PULL_IN_PER_NOMINAL,
-  SPLICE_LEG_OHMS,
-  SWITCH_OHMS,
-  UNKNOWN_LOAD_WATTS,
-  UNKNOWN_WIRE_METRES,
-  UNKNOWN_WIRE_MM2,
-  WEAK_BELOW,
-  wireOhms,
-} from './defaults';
+import { expandPart } from './expand';
 
-/** What decides whether a branch conducts. */
-export type Control =
-  | { readonly kind: 'always' }
+/** One thing that must hold for a branch to conduct. */
+export type Term =
   | { readonly kind: 'switch'; readonly part: string; readonly closedIn: readonly string[] }
   | { readonly kind: 'key'; readonly closedIn: readonly KeyPositionName[] }
-  | { readonly kind: 'relay'; readonly relay: number; readonly closedWhenEnergised: boolean };
+  | { readonly kind: 'engine'; readonly running: boolean }
+  | { readonly kind: 'plugged'; readonly socket: string; readonly appliance: string }
+  | { readonly kind: 'phase'; readonly is: 'on' | 'off' }
+  /** In the half of a pulse in which the output is on. */
+  | { readonly kind: 'pulse' }
+  /** Long enough, or not yet long enough, in the condition. */
+  | { readonly kind: 'elapsed'; readonly seconds: number; readonly reached: boolean }
+  | { readonly kind: 'sensor'; readonly sensor: number; readonly on: boolean };
+
+/** Conducts when every term of any one line holds; null conducts always. */
+export type Control = readonly (readonly Term[])[] | null;
 
 export type BranchRole =
   | 'source'
   | 'conductor'
   | 'fuse'
+  | 'breaker'
   | 'contact'
   | 'coil'
   | 'load'
+  /** Consumption of electronics, pull-up and pull-down, coil suppression. */
+  | 'internal'
   | 'junction-series'
   | 'earth';
 
@@ -57,11 +49,29 @@ export interface Branch {
   readonly control: Control;
 }
 
-export interface RelayCoil {
+/**
+ * What moves contacts: a relay's coil, the bimetal of a breaker, the electronics of a cut-off, an input of a
+ * module, the latch between two coils. It is on or off, with hysteresis between two thresholds.
+ */
+export interface Sensor {
   readonly part: string;
-  readonly coilBranch: number;
-  readonly pullInVolts: number;
-  readonly dropOutVolts: number;
+  /** "coil", "set", "latch", "input:door". */
+  readonly label: string;
+  /** Volts between `a` and `b`; amperes of `branch`; or two other sensors that set and reset it. */
+  readonly senses: 'volts' | 'amps' | 'latch';
+  readonly a: number;
+  readonly b: number;
+  /** The coil whose opening blinds it, or the branch whose current counts; -1 for neither. */
+  readonly branch: number;
+  /** The sign counts: electronics feel it, a coil does not. */
+  readonly signed: boolean;
+  readonly onAbove: number;
+  readonly offBelow: number;
+  readonly starts: 0 | 1;
+  readonly set: number;
+  readonly reset: number;
+  /** Seconds for which it stays on after release (delay-off). */
+  readonly holdsSeconds: number;
 }
 
 export interface Junction {
@@ -89,40 +99,35 @@ export interface Network {
   /** The node that all voltages are measured against. */
   readonly datum: number;
   readonly branches: readonly Branch[];
-  readonly relays: readonly RelayCoil[];
+  readonly sensors: readonly Sensor[];
   readonly junctions: readonly Junction[];
+  /** By part id; appliances of a socket as "socket:appliance". */
   readonly loads: ReadonlyMap<string, LoadModel>;
   readonly branchesOfPart: ReadonlyMap<string, readonly number[]>;
   readonly parts: ReadonlyMap<string, CircuitPart>;
 }
 
-const ALWAYS: Control = { kind: 'always' };
-/** kT/q at 27 °C, the temperature that circuit simulators assume. */
-export const THERMAL_VOLTS = 0.0258649;
-
-/** Ohms of a load at its nominal voltage, from ohms, watts or amps, whichever the file gives. */
-export function loadOhms(
-  part: { ohms?: number; watts?: number; amps?: number },
-  nominalVolts: number,
-): number {
-  if (part.ohms !== undefined) return part.ohms;
-  if (part.watts !== undefined) return (nominalVolts * nominalVolts) / part.watts;
-  if (part.amps !== undefined) return nominalVolts / part.amps;
-  return (nominalVolts * nominalVolts) / UNKNOWN_LOAD_WATTS;
-}
-
-class NetworkBuilder {
+/** Collects the branches of one part after another; what `expandPart` writes to. */
+export class NetworkBuilder {
   readonly nodeIds: string[] = [];
   readonly nodeIndex = new Map<string, number>();
   readonly branches: Branch[] = [];
-  readonly relays: RelayCoil[] = [];
+  readonly sensors: Sensor[] = [];
   readonly junctions: Junction[] = [];
   readonly loads = new Map<string, LoadModel>();
   readonly branchesOfPart = new Map<string, number[]>();
+  readonly nominalVolts: number;
+  /** More than one source: a battery may then be charged, and resists that more than it resists giving. */
+  readonly severalSources: boolean;
 
   constructor(readonly circuit: CircuitFile) {
+    this.nominalVolts = circuit.nominalVolts;
+    const sources = circuit.parts.filter(
+      (part) => part.kind === 'battery' || part.kind === 'charging-source',
+    );
+    this.severalSources = sources.length > 1;
     for (const node of circuit.nodes) this.node(node.id);
-    for (const part of circuit.parts) this.add(part);
+    for (const part of circuit.parts) expandPart(this, part);
   }
 
   node(id: string): number {
@@ -133,17 +138,17 @@ class NetworkBuilder {
     return index;
   }
 
+  /** Adds a branch between two nodes and gives its number. */
   branch(
     part: CircuitPart,
     role: BranchRole,
     label: string,
-    a: string,
-    b: string,
+    [a, b]: readonly [string, string],
     ohms: number,
-    control: Control = ALWAYS,
-    emfVolts = 0,
+    { control = null, emfVolts = 0 }: { control?: Control; emfVolts?: number } = {},
   ): number {
-    const index = this.branches.push({
+    const index = this.branches.length;
+    this.branches.push({
       part: part.id,
       role,
       label,
@@ -154,152 +159,46 @@ class NetworkBuilder {
       control,
     });
     const list = this.branchesOfPart.get(part.id);
-    if (list) list.push(index - 1);
-    else this.branchesOfPart.set(part.id, [index - 1]);
-    return index - 1;
+    if (list) list.push(index);
+    else this.branchesOfPart.set(part.id, [index]);
+    return index;
   }
 
-  add(part: CircuitPart): void {
-    const nominal = this.circuit.nominalVolts;
-    switch (part.kind) {
-      case 'battery':
-        this.branch(
-          part,
-          'source',
-          'cell',
-          part.pins.plus,
-          part.pins.minus,
-          part.innerOhms ?? BATTERY_INNER_OHMS,
-          ALWAYS,
-          part.emfVolts ?? nominal * EMF_PER_NOMINAL,
-        );
-        break;
-      case 'fuse':
-        this.branch(
-          part,
-          'fuse',
-          'element',
-          part.pins.in,
-          part.pins.out,
-          part.ohms ?? fuseColdOhms(part.ratingAmps),
-        );
-        break;
-      case 'fusible-link':
-        this.branch(part, 'fuse', 'link', part.pins.in, part.pins.out, part.ohms ?? FUSIBLE_LINK_OHMS);
-        break;
-      case 'wire':
-        this.branch(
-          part,
-          'conductor',
-          'wire',
-          part.pins.a,
-          part.pins.b,
-          part.ohms ?? wireOhms(part.lengthMetres ?? UNKNOWN_WIRE_METRES, part.sizeMm2 ?? UNKNOWN_WIRE_MM2),
-        );
-        break;
-      case 'connector':
-        this.branch(part, 'conductor', 'pin', part.pins.a, part.pins.b, part.ohms ?? CONNECTOR_OHMS);
-        break;
-      case 'splice':
-        for (const [pin, node] of Object.entries(part.pins)) {
-          this.branch(
-            part,
-            'conductor',
-            `leg:${pin}`,
-            node,
-            `${part.id}#joint`,
-            part.ohms ?? SPLICE_LEG_OHMS,
-          );
-        }
-        break;
-      case 'ground':
-        this.branch(part, 'earth', 'joint', part.pins.lug, part.pins.body, part.ohms ?? GROUND_OHMS);
-        break;
-      case 'switch':
-        for (const contact of part.contacts) {
-          this.branch(
-            part,
-            'contact',
-            `${contact.from}-${contact.to}`,
-            part.pins[contact.from]!,
-            part.pins[contact.to]!,
-            part.ohms ?? SWITCH_OHMS,
-            { kind: 'switch', part: part.id, closedIn: contact.closedIn },
-          );
-        }
-        break;
-      case 'key-contact':
-        this.branch(part, 'contact', 'contact', part.pins.in, part.pins.out, part.ohms ?? SWITCH_OHMS, {
-          kind: 'key',
-          closedIn: part.closedIn,
-        });
-        break;
-      case 'relay': {
-        const coilBranch = this.branch(
-          part,
-          'coil',
-          'coil',
-          part.pins['86'],
-          part.pins['85'],
-          part.coilOhms ?? RELAY_COIL_OHMS_12V * (nominal / 12) ** 2,
-        );
-        const relay =
-          this.relays.push({
-            part: part.id,
-            coilBranch,
-            pullInVolts: part.pullInVolts ?? nominal * RELAY_PULL_IN_PER_NOMINAL,
-            dropOutVolts: part.dropOutVolts ?? nominal * RELAY_DROP_OUT_PER_NOMINAL,
-          }) - 1;
-        const ohms = part.contactOhms ?? RELAY_CONTACT_OHMS;
-        for (const [pin, closedWhenEnergised] of [
-          ['87', true],
-          ['87a', false],
-        ] as const) {
-          const node = part.pins[pin];
-          if (node !== undefined) {
-            this.branch(part, 'contact', `30-${pin}`, part.pins['30'], node, ohms, {
-              kind: 'relay',
-              relay,
-              closedWhenEnergised,
-            });
-          }
-        }
-        break;
-      }
-      case 'lamp':
-      case 'motor':
-      case 'heater':
-      case 'module': {
-        const ohms = loadOhms(part, nominal);
-        const branch = this.branch(part, 'load', 'load', part.pins.plus, part.pins.minus, ohms);
-        this.loads.set(part.id, {
-          branch,
-          nominalAmps: nominal / ohms,
-          weakBelow: part.weakBelow ?? WEAK_BELOW,
-          deadBelow: part.deadBelow ?? DEAD_BELOW,
-        });
-        break;
-      }
-      case 'diode': {
-        const inner = `${part.id}#junction`;
-        this.branch(
-          part,
-          'junction-series',
-          'series',
-          part.pins.anode,
-          inner,
-          part.seriesOhms ?? DIODE.seriesOhms,
-        );
-        this.junctions.push({
-          part: part.id,
-          anode: this.node(inner),
-          cathode: this.node(part.pins.cathode),
-          saturationAmps: part.saturationAmps ?? DIODE.saturationAmps,
-          thermalVolts: (part.emission ?? DIODE.emission) * THERMAL_VOLTS,
-        });
-        break;
-      }
-    }
+  /** Adds a sensor and gives its number. */
+  sensor(part: CircuitPart, label: string, wanted: Partial<Omit<Sensor, 'part' | 'label'>>): number {
+    this.sensors.push({
+      senses: 'volts',
+      a: 0,
+      b: 0,
+      branch: -1,
+      signed: false,
+      onAbove: Number.POSITIVE_INFINITY,
+      offBelow: Number.NEGATIVE_INFINITY,
+      starts: 0,
+      set: -1,
+      reset: -1,
+      holdsSeconds: 0,
+      ...wanted,
+      part: part.id,
+      label,
+    });
+    return this.sensors.length - 1;
+  }
+
+  junction(
+    part: CircuitPart,
+    anode: string,
+    cathode: string,
+    saturationAmps: number,
+    thermalVolts: number,
+  ): void {
+    this.junctions.push({
+      part: part.id,
+      anode: this.node(anode),
+      cathode: this.node(cathode),
+      saturationAmps,
+      thermalVolts,
+    });
   }
 }
 
@@ -318,7 +217,7 @@ export function buildNetwork(circuit: CircuitFile): Network {
     nodeIndex: built.nodeIndex,
     datum,
     branches: built.branches,
-    relays: built.relays,
+    sensors: built.sensors,
     junctions: built.junctions,
     loads: built.loads,
     branchesOfPart: built.branchesOfPart,
@@ -326,25 +225,65 @@ export function buildNetwork(circuit: CircuitFile): Network {
   };
 }
 
-/** Whether a branch conducts in a condition, relays given by their energised state. */
-export function isClosed(
-  network: Network,
-  branch: Branch,
-  condition: Condition,
-  energised: ArrayLike<number>,
-): boolean {
-  const control = branch.control;
-  switch (control.kind) {
-    case 'always':
-      return true;
+/** A condition, and which half of the pulses of pulsed outputs is looked at; the on half when not said. */
+export interface Moment extends Condition {
+  readonly pulse?: 'on' | 'off';
+}
+
+/** Whether a term holds in a condition, sensors aside. */
+function holds(network: Network, term: Exclude<Term, { kind: 'sensor' }>, condition: Moment): boolean {
+  switch (term.kind) {
     case 'key':
-      return control.closedIn.includes(condition.key);
+      return term.closedIn.includes(condition.key);
     case 'switch': {
-      const part = network.parts.get(control.part);
+      const part = network.parts.get(term.part);
       const rest = part?.kind === 'switch' ? part.rest : '';
-      return control.closedIn.includes(condition.switches?.[control.part] ?? rest);
+      return term.closedIn.includes(condition.switches?.[term.part] ?? rest);
     }
-    case 'relay':
-      return (energised[control.relay] === 1) === control.closedWhenEnergised;
+    case 'engine':
+      return (condition.engineRunning ?? false) === term.running;
+    case 'plugged':
+      return condition.pluggedIn?.[term.socket] === term.appliance;
+    case 'phase':
+      return (condition.phase ?? 'on') === term.is;
+    case 'pulse':
+      return condition.pulse !== 'off';
+    case 'elapsed':
+      return (condition.secondsIn ?? Number.POSITIVE_INFINITY) >= term.seconds === term.reached;
   }
+}
+
+/** What is left of a control in one condition: always, never, or lines of sensor states. */
+export type Resolved =
+  | 'closed'
+  | 'open'
+  | readonly (readonly { readonly sensor: number; readonly on: boolean }[])[];
+
+/** Decides everything that the condition decides; only sensors are left open. */
+export function resolveControl(network: Network, control: Control, condition: Moment): Resolved {
+  if (control === null) return 'closed';
+  const lines: { sensor: number; on: boolean }[][] = [];
+  for (const line of control) {
+    const sensed: { sensor: number; on: boolean }[] = [];
+    let possible = true;
+    for (const term of line) {
+      if (term.kind === 'sensor') sensed.push({ sensor: term.sensor, on: term.on });
+      else if (!holds(network, term, condition)) possible = false;
+    }
+    if (!possible) continue;
+    if (sensed.length === 0) return 'closed';
+    lines.push(sensed);
+  }
+  return lines.length === 0 ? 'open' : lines;
+}
+
+/** Whether a resolved control conducts when the sensors stand as given. */
+export function conducts(resolved: Resolved, states: ArrayLike<number>): boolean {
+  if (typeof resolved === 'string') return resolved === 'closed';
+  for (const line of resolved) {
+    let all = true;
+    for (const { sensor, on } of line) if ((states[sensor] === 1) !== on) all = false;
+    if (all) return true;
+  }
+  return false;
 }

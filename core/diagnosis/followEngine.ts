@@ -1,6 +1,7 @@
 /** Plays a fault to its end by the engine's own proposals: for practice scores and for the proof that it works. */
 import type { Fault } from '../faults/faults';
 import type { TakenReading } from './evidence';
+import { repairUnit } from './hypotheses';
 import { breakCircuit, complaintOf, readingOf } from './playback';
 import type { Assessment, DiagnosisSession } from './session';
 
@@ -44,7 +45,7 @@ export function followEngine(
     const proposal = assessment.next[0];
     if (!proposal || readings.length > TEST_LIMIT) {
       const lead = session.groups([]).groups.find((group) => group.id === assessment.suspects[0]?.id);
-      const unit = fault.mode === 'short-to-earth' ? `short:${fault.part}` : fault.part;
+      const unit = repairUnit(fault, broken.blown.length > 0);
       return {
         fault,
         complaint,

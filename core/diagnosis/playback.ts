@@ -3,12 +3,12 @@
  * measure the engine; the readings come from the model, rounded as a meter rounds them.
  */
 import type { CircuitModel } from '../circuit/model';
-import { type Fault, faultAlteration } from '../faults/faults';
+import { type Fault, faultAlteration, OPEN_MODES } from '../faults/faults';
 import { openOverloaded } from '../faults/overload';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
 import { lampInPlaceOf, testLampAt } from '../instruments/attach';
 import { type FUNCTION_STATES, LAMP_STATES, lampChances } from '../instruments/instruments';
-import { type Alteration, combineAlterations } from '../network/solve';
+import { type Alteration, combineAlterations } from '../network/alteration';
 
 export interface FaultyCircuit {
   readonly model: CircuitModel;
@@ -23,7 +23,7 @@ export function breakCircuit(model: CircuitModel, faults: readonly Fault[]): Fau
   let alteration = combineAlterations(...faults.map((fault) => faultAlteration(model.network, fault)));
   const blown: string[] = [];
   for (const condition of model.conditions) {
-    const result = openOverloaded(model.solver(condition.id), alteration);
+    const result = openOverloaded(model, condition.id, alteration);
     alteration = result.alteration;
     for (const one of result.opened) if (!blown.includes(one.part)) blown.push(one.part);
   }
@@ -61,9 +61,7 @@ export function readingOf(circuit: FaultyCircuit, ref: TestRef): ReadingValue {
     case 'continuity': {
       const open =
         circuit.blown.includes(ref.part) ||
-        circuit.faults.some(
-          (fault) => fault.part === ref.part && (fault.mode === 'open' || fault.mode === 'coil-open'),
-        );
+        circuit.faults.some((fault) => fault.part === ref.part && OPEN_MODES.has(fault.mode));
       if (open) return { overLimit: true };
       const branch = (network.branchesOfPart.get(ref.part) ?? [])
         .map((index) => network.branches[index]!)

@@ -3,7 +3,7 @@
  * Volts are kept as mean and spread for judging a reading, and as chances of bins for choosing a test.
  */
 import type { CircuitModel } from '../circuit/model';
-import { faultAlteration } from '../faults/faults';
+import { faultAlteration, OPEN_MODES } from '../faults/faults';
 import type { Reading, TestRef } from '../format/readingsSchema';
 import { lampInPlaceOf, testLampAt } from '../instruments/attach';
 import {
@@ -15,7 +15,8 @@ import {
   normalBelow,
   voltmeterError,
 } from '../instruments/instruments';
-import { type Alteration, combineAlterations, type OperatingPoint, UNALTERED } from '../network/solve';
+import { type Alteration, combineAlterations, UNALTERED } from '../network/alteration';
+import type { OperatingPoint } from '../network/solve';
 import type { Hypothesis } from './hypotheses';
 
 /** One reading in a hundred is wrong; several in ten when the tester was not proved. */
@@ -122,7 +123,7 @@ export class Predictions {
       }
       case 'substitute': {
         const one = model.function(ref.function);
-        const shorted = hypothesis.faults.some((fault) => fault.mode === 'short-to-earth');
+        const shorted = hypothesis.unit.startsWith('short:');
         // A new fuse on a short opens again.
         const left = shorted
           ? hypothesis.faults
@@ -134,9 +135,7 @@ export class Predictions {
         return this.functionChances(one.load, model.solve(ref.condition, mended));
       }
       case 'continuity': {
-        const open = hypothesis.faults.some(
-          (fault) => fault.part === ref.part && (fault.mode === 'open' || fault.mode === 'coil-open'),
-        );
+        const open = hypothesis.faults.some((fault) => fault.part === ref.part && OPEN_MODES.has(fault.mode));
         return open ? [0.01, 0.99] : [0.99, 0.01];
       }
       case 'lamp-in-fuse': {

@@ -86,10 +86,15 @@ export function functionRuns(model: CircuitModel, functionId: string, conditionI
   const done = new Set<string>();
   for (let index = 0; index < runs.length; index++) {
     for (const station of runs[index]!.stations) {
-      const relay = network.relays.find((entry) => entry.part === station.part);
+      const relay = network.sensors.find(
+        (entry) =>
+          entry.part === station.part &&
+          entry.senses === 'volts' &&
+          network.branches[entry.branch]?.role === 'coil',
+      );
       if (!relay || done.has(relay.part)) continue;
       done.add(relay.part);
-      const coil = network.branches[relay.coilBranch]!;
+      const coil = network.branches[relay.branch]!;
       runs.push(
         runThrough(model, conditionId, coil, relay.part, `Control of ${network.parts.get(relay.part)?.name}`),
       );

@@ -1,7 +1,7 @@
 import { BATTERY, circuitOf, demoCircuit, fuse, lamp, ON, wire } from '../../testing/circuits';
 import { fuseColdOhms, wireOhms } from '../circuit/defaults';
 import { CircuitModel } from '../circuit/model';
-import { UNALTERED } from '../network/solve';
+import { UNALTERED } from '../network/alteration';
 import { faultAlteration, faultBranches, faultModes, faultWords, parseFault } from './faults';
 import { openOverloaded, overloads } from './overload';
 
@@ -26,8 +26,8 @@ describe('faults', () => {
       for (const mode of faultModes(part)) {
         const fault = { part: part.id, mode, ohms: 1 };
         expect(faultBranches(van.network, fault).length).toBeGreaterThan(0);
-        const { changes, bridges } = faultAlteration(van.network, fault);
-        expect(changes.length + bridges.length).toBeGreaterThan(0);
+        const { changes, bridges, ratings = [] } = faultAlteration(van.network, fault);
+        expect(changes.length + bridges.length + ratings.length).toBeGreaterThan(0);
         expect(faultWords(part, fault).length).toBeGreaterThan(3);
       }
     }
@@ -35,7 +35,7 @@ describe('faults', () => {
 
   test('what a part cannot have is refused in words', () => {
     expect(() => faultAlteration(van.network, { part: 'F14', mode: 'coil-open' })).toThrow(
-      'A fuse cannot be coil-open; it can be open.',
+      'A fuse cannot be coil-open; it can be open, high-resistance, not-fitted, wrong-rating.',
     );
     expect(() => faultAlteration(van.network, { part: 'F99', mode: 'open' })).toThrow('no part F99');
   });
@@ -98,7 +98,7 @@ describe('overloaded fuses', () => {
   test('a short opens the smaller fuse and spares the larger', () => {
     const circuit = model(6);
     const short = faultAlteration(circuit.network, { part: 'W', mode: 'short-to-earth' });
-    const { opened, point } = openOverloaded(circuit.solver(ON.id), short);
+    const { opened, point } = openOverloaded(circuit, ON.id, short);
     expect(opened.map((one) => one.part)).toEqual(['F2']);
     expect(point.volts[circuit.network.nodeIndex.get('c')!]).toBeCloseTo(0, 6);
     expect(point.volts[circuit.network.nodeIndex.get('a')!]).toBeGreaterThan(12);

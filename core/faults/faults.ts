@@ -1,28 +1,43 @@
-/**
- * What can be wrong with each kind of part, and what that does to its branches. Magnitudes of resistance
- * are chosen from the part's own current, so that each fault changes something a person would notice.
- */
+/** What can be wrong with each kind of part, and what that does to its branches. */
+import { startFactor } from '../circuit/expand';
 import type { Network } from '../circuit/network';
 import type { CircuitPart } from '../format/circuitSchema';
-import type { Alteration, BranchChange, Bridge } from '../network/solve';
+import type { Alteration, BranchChange, Bridge } from '../network/alteration';
 
-export type FaultMode =
-  | 'open'
-  | 'high-resistance'
-  | 'short-to-earth'
-  | 'coil-open'
-  | 'contact-open'
-  | 'contact-stuck'
-  | 'contact-resistance'
-  | 'weak';
+export const FAULT_MODES = [
+  'open',
+  'high-resistance',
+  'not-fitted',
+  'short-to-earth',
+  'short-to-feed',
+  'shorted',
+  'seized',
+  'reversed',
+  'coil-open',
+  'coil-shorted',
+  'contact-open',
+  'contact-stuck',
+  'contact-resistance',
+  'not-commanded',
+  'wrong-part',
+  'wrong-rating',
+  'weak',
+  'flat',
+  'over-voltage',
+] as const;
+export type FaultMode = (typeof FAULT_MODES)[number];
 
 export interface Fault {
   readonly part: string;
   readonly mode: FaultMode;
-  /** Ohms put in series (or to earth, for a short). */
+  /** Ohms put in series, or ohms of a short. */
   readonly ohms?: number;
+  /** Rating of the wrong fuse, ampere. */
+  readonly amps?: number;
   /** Which branch of the part, where it has several. */
   readonly branch?: string;
+  /** Node that a short to a feed reaches; the battery's plus when not said. */
+  readonly to?: string;
 }
 
 /** Ohms of a chafed wire on bare metal: low enough to open any fuse of a 12 V circuit. */
@@ -30,33 +45,86 @@ export const SHORT_OHMS = 0.02;
 /** A weak battery: this share of its emf, and this many times its inner resistance. */
 export const WEAK_EMF = 0.8;
 export const WEAK_INNER_FACTOR = 15;
+/** A flat one. */
+export const FLAT_EMF = 0.25;
+export const FLAT_INNER_FACTOR = 100;
+/** A coil with shorted turns keeps this share of its ohms, and pulls nothing. */
+export const SHORTED_COIL_SHARE = 0.02;
+/** An unregulated charging source gives this many times its set volts. */
+export const OVER_VOLTAGE = 1.2;
+/** Ohms in series of a bad joint whose size nobody chose. */
+const SOME_OHMS = 1;
+
+/** Faults that draw more current than the part is made for, and may open the fuse before it. */
+export const OVERCURRENT_MODES: ReadonlySet<FaultMode> = new Set([
+  'short-to-earth',
+  'short-to-feed',
+  'shorted',
+  'seized',
+  'coil-shorted',
+  'wrong-rating',
+  'over-voltage',
+]);
+/** Faults that leave no way through the part, out of the circuit too. */
+export const OPEN_MODES: ReadonlySet<FaultMode> = new Set(['open', 'not-fitted', 'coil-open']);
+/** Faults whose size is a resistance in series, chosen by the part's current. */
+export const RESISTANCE_MODES: ReadonlySet<FaultMode> = new Set(['high-resistance', 'contact-resistance']);
 
 /** Every fault a part can have, magnitudes aside. */
 export function faultModes(part: CircuitPart): readonly FaultMode[] {
   switch (part.kind) {
     case 'battery':
-      return ['weak'];
+      return ['weak', 'flat'];
+    case 'charging-source':
+      return ['open', 'weak', 'over-voltage'];
     case 'fuse':
+      return ['open', 'high-resistance', 'not-fitted', 'wrong-rating'];
     case 'fusible-link':
-      return ['open'];
+      return ['open', 'high-resistance'];
+    case 'breaker':
+      return ['open', 'high-resistance'];
     case 'wire':
-      return ['open', 'high-resistance', 'short-to-earth'];
+      return ['open', 'high-resistance', 'short-to-earth', 'short-to-feed'];
     case 'connector':
     case 'splice':
     case 'ground':
       return ['open', 'high-resistance'];
+    case 'resistor':
+      return ['open', 'shorted'];
     case 'switch':
     case 'key-contact':
-      return ['contact-open', 'contact-stuck', 'contact-resistance'];
+      return ['contact-open', 'contact-stuck', 'contact-resistance', 'not-commanded'];
     case 'relay':
-      return ['coil-open', 'contact-open', 'contact-stuck', 'contact-resistance'];
+      return [
+        'coil-open',
+        'coil-shorted',
+        'contact-open',
+        'contact-stuck',
+        'contact-resistance',
+        'wrong-part',
+        'not-fitted',
+      ];
+    case 'latching-relay':
+    case 'solenoid':
+      return ['coil-open', 'coil-shorted', 'contact-open', 'contact-stuck', 'contact-resistance'];
+    case 'flasher':
+    case 'cut-off':
+    case 'module-output':
+      return ['contact-open', 'contact-stuck', 'contact-resistance'];
     case 'lamp':
-    case 'motor':
     case 'heater':
     case 'module':
-      return ['open', 'short-to-earth'];
+    case 'horn':
+      return ['open', 'shorted'];
+    case 'motor':
+    case 'pump':
+      return ['open', 'shorted', 'seized'];
+    case 'led':
+      return ['open', 'shorted', 'reversed'];
+    case 'socket':
+      return ['open', 'high-resistance', 'shorted'];
     case 'diode':
-      return ['open'];
+      return ['open', 'shorted', 'reversed'];
   }
 }
 
@@ -66,21 +134,44 @@ export function faultWords(part: CircuitPart | undefined, fault: Fault): string 
     case 'open':
       if (part?.kind === 'fuse') return 'blown';
       if (part?.kind === 'fusible-link') return 'melted';
+      if (part?.kind === 'breaker') return 'tripped or open';
       return 'open';
+    case 'not-fitted':
+      return 'not fitted';
     case 'high-resistance':
-      return `high resistance (about ${formatOhms(fault.ohms ?? 0)})`;
+      return `high resistance (about ${formatOhms(fault.ohms ?? SOME_OHMS)})`;
     case 'short-to-earth':
       return 'shorted to earth';
+    case 'short-to-feed':
+      return 'shorted to another feed';
+    case 'shorted':
+      return 'shorted inside';
+    case 'seized':
+      return 'seized';
+    case 'reversed':
+      return 'fitted the wrong way round';
     case 'coil-open':
-      return 'coil open';
+      return `${fault.branch && fault.branch !== 'coil' ? `${fault.branch} ` : ''}coil open`;
+    case 'coil-shorted':
+      return `${fault.branch && fault.branch !== 'coil' ? `${fault.branch} ` : ''}coil shorted`;
     case 'contact-open':
       return part?.kind === 'relay' ? 'contact does not close' : 'does not close';
     case 'contact-stuck':
       return 'stuck closed';
     case 'contact-resistance':
-      return `worn contact (about ${formatOhms(fault.ohms ?? 0)})`;
+      return `worn contact (about ${formatOhms(fault.ohms ?? SOME_OHMS)})`;
+    case 'not-commanded':
+      return 'not where it was believed to be';
+    case 'wrong-part':
+      return 'one with 30 and 86 exchanged is fitted';
+    case 'wrong-rating':
+      return fault.amps ? `a ${fault.amps} A one is fitted` : 'one of another rating is fitted';
     case 'weak':
-      return 'weak or flat';
+      return part?.kind === 'charging-source' ? 'charges too little' : 'weak';
+    case 'flat':
+      return 'flat';
+    case 'over-voltage':
+      return 'charges too much';
   }
 }
 
@@ -97,76 +188,152 @@ export function faultBranches(network: Network, fault: Fault): readonly number[]
   }
   const branches = network.branchesOfPart.get(fault.part) ?? [];
   const wanted = branches.filter((index) => {
-    const branch = network.branches[index]!;
-    if (fault.mode === 'coil-open') return branch.role === 'coil';
-    if (fault.mode.startsWith('contact')) {
-      return branch.role === 'contact' && (!fault.branch || branch.label === fault.branch);
-    }
-    return !fault.branch || branch.label === fault.branch;
+    const { role, label } = network.branches[index]!;
+    if (fault.branch && label !== fault.branch) return false;
+    if (fault.mode.startsWith('coil')) return role === 'coil';
+    if (fault.mode.startsWith('contact') || fault.mode === 'not-commanded') return role === 'contact';
+    if (fault.mode === 'wrong-part') return role === 'coil' || role === 'contact';
+    if (part.kind === 'socket') return role === 'conductor';
+    return true;
   });
   if (wanted.length === 0) throw new Error(`${fault.part} has no branch ${fault.branch}.`);
   return wanted;
 }
 
-/** A fault as a change of the network. */
-export function faultAlteration(network: Network, fault: Fault): Alteration {
+/** Whether a switch or key contact is closed with everything at rest and the key off. */
+function closedAtRest(network: Network, branch: number): boolean {
+  const { control } = network.branches[branch]!;
+  return (control ?? []).some((line) =>
+    line.every((term) => {
+      if (term.kind === 'key') return term.closedIn.includes('off');
+      if (term.kind !== 'switch') return false;
+      const part = network.parts.get(term.part);
+      return part?.kind === 'switch' && term.closedIn.includes(part.rest);
+    }),
+  );
+}
+
+/** Node of the battery's plus: what a stray feed is when nobody says which. */
+function strayFeed(network: Network): number {
+  const battery = network.circuit.parts.find((part) => part.kind === 'battery');
+  if (battery?.kind !== 'battery') throw new Error('The circuit has no battery to short to.');
+  return network.nodeIndex.get(battery.pins.plus)!;
+}
+
+/** A relay whose plastic fits but whose pins 30 and 86 are exchanged. */
+function exchangedPins(network: Network, part: CircuitPart): Alteration {
+  if (part.kind !== 'relay') throw new Error(`${part.name} has no pins 30 and 86 to exchange.`);
+  const node = (pin: '30' | '85' | '86') => network.nodeIndex.get(part.pins[pin])!;
   const changes: BranchChange[] = [];
   const bridges: Bridge[] = [];
-  for (const index of faultBranches(network, fault)) {
+  for (const index of network.branchesOfPart.get(part.id) ?? []) {
+    const branch = network.branches[index]!;
+    if (branch.role === 'coil') {
+      changes.push({ branch: index, held: 'open' });
+      bridges.push({ a: node('30'), b: node('85'), ohms: branch.ohms });
+    }
+    if (branch.role === 'contact') {
+      changes.push({ branch: index, held: 'open' });
+      bridges.push({ a: node('86'), b: branch.b, ohms: branch.ohms, follows: index });
+    }
+  }
+  const sensor = network.sensors.findIndex((one) => one.part === part.id);
+  return { changes, bridges, sensing: [{ sensor, a: node('30'), b: node('85') }] };
+}
+
+/** Branches for which a reversed load or diode turns its junction round. */
+function junctionsOf(network: Network, part: string): number[] {
+  return [...network.junctions.keys()].filter((j) => network.junctions[j]!.part === part);
+}
+
+/** A fault as a change of the network. Throws when the part does not exist or cannot have the fault. */
+export function faultAlteration(network: Network, fault: Fault): Alteration {
+  const part = network.parts.get(fault.part);
+  const indices = faultBranches(network, fault);
+  const changes: BranchChange[] = [];
+  const bridges: Bridge[] = [];
+  const sensing: { sensor: number; a: number; b: number }[] = [];
+  const ratings: { branch: number; amps: number }[] = [];
+  const reversed = fault.mode === 'reversed' ? junctionsOf(network, fault.part) : [];
+  if (fault.mode === 'wrong-part') return exchangedPins(network, part!);
+  if (fault.mode === 'shorted' && part && 'pins' in part) {
+    const [a, b] = Object.values(part.pins).map((id) => network.nodeIndex.get(id)!);
+    bridges.push({ a: a!, b: b!, ohms: fault.ohms ?? SHORT_OHMS });
+    return { changes, bridges };
+  }
+  for (const index of indices) {
     const branch = network.branches[index]!;
     switch (fault.mode) {
       case 'open':
+      case 'not-fitted':
       case 'coil-open':
       case 'contact-open':
         changes.push({ branch: index, held: 'open' });
         break;
       case 'high-resistance':
       case 'contact-resistance':
-        changes.push({ branch: index, ohms: branch.ohms + (fault.ohms ?? 1) });
+        changes.push({ branch: index, ohms: branch.ohms + (fault.ohms ?? SOME_OHMS) });
         break;
       case 'contact-stuck':
         changes.push({ branch: index, held: 'closed' });
         break;
+      case 'not-commanded':
+        changes.push({ branch: index, held: closedAtRest(network, index) ? 'closed' : 'open' });
+        break;
       case 'short-to-earth':
-        // The far end of a wire, the feed end of a load: where chafing bares the conductor.
-        bridges.push({
-          a: branch.role === 'load' ? branch.a : branch.b,
-          b: network.datum,
-          ohms: fault.ohms ?? SHORT_OHMS,
-        });
+        // The far end of a wire: where chafing bares the conductor.
+        bridges.push({ a: branch.b, b: network.datum, ohms: fault.ohms ?? SHORT_OHMS });
+        break;
+      case 'short-to-feed': {
+        const to = fault.to === undefined ? strayFeed(network) : network.nodeIndex.get(fault.to);
+        if (to === undefined) throw new Error(`There is no point ${fault.to} in this circuit.`);
+        bridges.push({ a: branch.b, b: to, ohms: fault.ohms ?? SHORT_OHMS });
+        break;
+      }
+      case 'seized':
+        changes.push({ branch: index, ohms: branch.ohms / startFactor(part!) });
+        break;
+      case 'coil-shorted': {
+        changes.push({ branch: index, ohms: fault.ohms ?? branch.ohms * SHORTED_COIL_SHARE });
+        const sensor = network.sensors.findIndex((one) => one.branch === index);
+        sensing.push({ sensor, a: network.datum, b: network.datum });
+        break;
+      }
+      case 'wrong-rating':
+        ratings.push({ branch: index, amps: fault.amps ?? 0 });
         break;
       case 'weak':
         changes.push({
           branch: index,
-          ohms: branch.ohms * WEAK_INNER_FACTOR,
+          ohms: branch.ohms * (part?.kind === 'battery' ? WEAK_INNER_FACTOR : 1),
           emfVolts: branch.emfVolts * WEAK_EMF,
         });
         break;
+      case 'flat':
+        changes.push({
+          branch: index,
+          ohms: branch.ohms * FLAT_INNER_FACTOR,
+          emfVolts: branch.emfVolts * FLAT_EMF,
+        });
+        break;
+      case 'over-voltage':
+        changes.push({ branch: index, emfVolts: branch.emfVolts * OVER_VOLTAGE });
+        break;
     }
   }
-  return { changes, bridges };
+  return { changes, bridges, reversed, sensing, ratings };
 }
 
-/** Reads `PART:MODE[:VALUE]` of the command line; the value is in ohms. */
+/** Reads `PART:MODE[:VALUE]` of the command line; the value is in ohms, or ampere for a wrong rating. */
 export function parseFault(text: string): Fault | { error: string } {
   const [part, mode, value, ...rest] = text.split(':');
-  const modes: readonly FaultMode[] = [
-    'open',
-    'high-resistance',
-    'short-to-earth',
-    'coil-open',
-    'contact-open',
-    'contact-stuck',
-    'contact-resistance',
-    'weak',
-  ];
   if (!part || !mode || rest.length > 0)
-    return { error: `Write a fault as PART:MODE or PART:MODE:OHMS, not "${text}".` };
-  const known = modes.find((one) => one === mode);
-  if (!known) return { error: `"${mode}" is not a fault. Use one of ${modes.join(', ')}.` };
+    return { error: `Write a fault as PART:MODE or PART:MODE:VALUE, not "${text}".` };
+  const known = FAULT_MODES.find((one) => one === mode);
+  if (!known) return { error: `"${mode}" is not a fault. Use one of ${FAULT_MODES.join(', ')}.` };
   if (value === undefined) return { part, mode: known };
-  const ohms = Number(value);
-  if (!(ohms > 0) || !Number.isFinite(ohms))
-    return { error: `"${value}" is not a resistance in ohms above 0.` };
-  return { part, mode: known, ohms };
+  const number = Number(value);
+  if (!(number > 0) || !Number.isFinite(number))
+    return { error: `"${value}" is not a value in ohms (or ampere) above 0.` };
+  return known === 'wrong-rating' ? { part, mode: known, amps: number } : { part, mode: known, ohms: number };
 }

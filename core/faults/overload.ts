@@ -1,50 +1,75 @@
-/** Which fuses would open at an operating point, and what the circuit does after they have. */
+/** Which fuses would open at an operating point, how soon, and what the circuit does after they have. */
+import { OPENS_FROM } from '../circuit/defaults';
+import type { CircuitModel } from '../circuit/model';
 import type { Network } from '../circuit/network';
-import {
-  type Alteration,
-  type ConditionSolver,
-  combineAlterations,
-  type OperatingPoint,
-} from '../network/solve';
-
-/** Ratio of current to rating from which a blade fuse opens within minutes (ISO 8820-3, 135 %). */
-export const OPENS_FROM = 1.35;
+import { type Alteration, combineAlterations, UNALTERED } from '../network/alteration';
+import type { OperatingPoint } from '../network/solve';
+import { type OpeningTime, openingTime } from './openingTime';
 
 export interface Overload {
+  /** The fuse; `jumper` for the fuse in a fused lead. */
   readonly part: string;
+  /** Its branch, or -1 and the number of its bridge. */
   readonly branch: number;
+  readonly bridge: number;
   readonly amps: number;
   readonly ratingAmps: number;
+  /** Null where the family has no public band. */
+  readonly opens: OpeningTime | null;
 }
 
-/** Fuses and links that carry more than they hold, the most overloaded first. */
-export function overloads(network: Network, point: OperatingPoint): Overload[] {
+/** Fuses and links that carry more than they hold, the most overloaded first; ratings as altered. */
+export function overloads(
+  network: Network,
+  point: OperatingPoint,
+  { ratings = [], bridges }: Pick<Alteration, 'ratings' | 'bridges'> = UNALTERED,
+): Overload[] {
   const found: Overload[] = [];
+  bridges.forEach(({ fuseAmps }, bridge) => {
+    const amps = Math.abs(point.amps[network.branches.length + bridge]!);
+    if (fuseAmps === undefined || amps <= fuseAmps * OPENS_FROM) return;
+    const opens = openingTime(amps / fuseAmps, 'regular');
+    found.push({ part: 'jumper', branch: -1, bridge, amps, ratingAmps: fuseAmps, opens });
+  });
   for (let index = 0; index < network.branches.length; index++) {
     const branch = network.branches[index]!;
     if (branch.role !== 'fuse') continue;
     const part = network.parts.get(branch.part);
     if (part?.kind !== 'fuse' && part?.kind !== 'fusible-link') continue;
+    const ratingAmps = ratings.find((one) => one.branch === index)?.amps ?? part.ratingAmps;
     const amps = Math.abs(point.amps[index]!);
-    if (amps > part.ratingAmps * OPENS_FROM) {
-      found.push({ part: branch.part, branch: index, amps, ratingAmps: part.ratingAmps });
+    if (amps > ratingAmps * OPENS_FROM) {
+      const family = part.kind === 'fuse' ? part.family : part.kind;
+      found.push({
+        part: branch.part,
+        branch: index,
+        bridge: -1,
+        amps,
+        ratingAmps,
+        opens: openingTime(amps / ratingAmps, family),
+      });
     }
   }
   return found.sort((x, y) => y.amps / y.ratingAmps - x.amps / x.ratingAmps);
 }
 
-/** Opens the most overloaded fuse, then the next, until none is overloaded. */
+/** Opens the most overloaded fuse, then the next, until none is overloaded; fused leads included. */
 export function openOverloaded(
-  solver: ConditionSolver,
+  model: CircuitModel,
+  conditionId: string,
   alteration: Alteration,
+  after?: string,
 ): { point: OperatingPoint; opened: readonly Overload[]; alteration: Alteration } {
   const opened: Overload[] = [];
   let current = alteration;
   for (;;) {
-    const point = solver.solve(current);
-    const worst = overloads(solver.network, point)[0];
+    const point = model.solve(conditionId, current, after);
+    const worst = overloads(model.network, point, current)[0];
     if (!worst) return { point, opened, alteration: current };
     opened.push(worst);
-    current = combineAlterations(current, { changes: [{ branch: worst.branch, held: 'open' }], bridges: [] });
+    current =
+      worst.bridge >= 0
+        ? { ...current, bridges: current.bridges.filter((_, k) => k !== worst.bridge) }
+        : combineAlterations(current, { changes: [{ branch: worst.branch, held: 'open' }], bridges: [] });
   }
 }

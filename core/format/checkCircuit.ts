@@ -1,6 +1,8 @@
 /** Reads a circuit file and reports every problem at once: shape first, then what the shape cannot say. */
+import { RELAY_PULL_IN_PER_NOMINAL } from '../circuit/defaults';
+import { LOAD_KINDS, moduleInputs } from '../circuit/expand';
 import { buildNetwork } from '../circuit/network';
-import type { CircuitFile } from './circuitSchema';
+import type { CircuitFile, CircuitPart, PartOf } from './circuitSchema';
 import validateCircuit from './generated/circuitFile';
 import { type Checked, fail, type Problem, readJson, validateWith } from './problem';
 
@@ -116,8 +118,33 @@ function meaningProblems(circuit: CircuitFile): Problem[] {
         }
       });
     }
-    if (part.kind === 'relay' && part.pins['87'] === undefined && part.pins['87a'] === undefined) {
-      report('no-contact', `/parts/${part.id}/pins`, `${part.name} has neither pin 87 nor pin 87a.`);
+    if (part.kind === 'relay' || part.kind === 'latching-relay') {
+      if (part.pins['87'] === undefined && part.pins['87a'] === undefined) {
+        report('no-contact', `/parts/${part.id}/pins`, `${part.name} has neither pin 87 nor pin 87a.`);
+      }
+    }
+    if ('dropOutVolts' in part || 'pullInVolts' in part)
+      thresholdProblems(part, circuit.nominalVolts, report);
+    if (part.kind === 'cut-off') {
+      const { disconnectVolts = circuit.nominalVolts, reconnectVolts = (circuit.nominalVolts * 12.8) / 12 } =
+        part;
+      if (disconnectVolts >= reconnectVolts) {
+        report(
+          'thresholds-crossed',
+          `/parts/${part.id}/disconnectVolts`,
+          `${part.name} disconnects at ${disconnectVolts} V and reconnects at ${reconnectVolts} V; it must disconnect lower.`,
+        );
+      }
+    }
+    if (part.kind === 'module-output') moduleProblems(part, report);
+    if (part.kind === 'socket') {
+      for (const id of repeats(part.appliances.map((one) => one.id))) {
+        report(
+          'repeated-id',
+          `/parts/${part.id}/appliances/${id}`,
+          `“${id}” stands twice among the appliances.`,
+        );
+      }
     }
   }
   for (const node of circuit.nodes) {
@@ -146,18 +173,104 @@ function meaningProblems(circuit: CircuitFile): Problem[] {
       }
     }
   }
+  conditionProblems(circuit, parts, report);
   for (const one of circuit.functions) {
-    const load = parts.get(one.load);
-    if (!load || !['lamp', 'motor', 'heater', 'module'].includes(load.kind)) {
+    if (!isLoad(one.load, parts)) {
       report(
         'unknown-load',
         `/functions/${one.id}/load`,
-        `“${one.load}” is not a lamp, motor, heater or module of this circuit.`,
+        `“${one.load}” is not a load of this circuit (for an appliance write SOCKET:APPLIANCE).`,
       );
     }
   }
   if (problems.length === 0) problems.push(...sourceProblems(circuit));
   return problems;
+}
+
+type Report = (code: string, path: string, message: string) => void;
+
+/** A coil must let go below where it pulls in. */
+function thresholdProblems(
+  part: Extract<CircuitPart, { pullInVolts?: number }>,
+  nominalVolts: number,
+  report: Report,
+): void {
+  const pullIn = part.pullInVolts ?? nominalVolts * RELAY_PULL_IN_PER_NOMINAL;
+  const dropOut = 'dropOutVolts' in part ? part.dropOutVolts : undefined;
+  if (dropOut !== undefined && dropOut >= pullIn) {
+    report(
+      'thresholds-crossed',
+      `/parts/${part.id}/dropOutVolts`,
+      `${part.name} lets go at ${dropOut} V and pulls in at ${pullIn.toPrecision(3)} V; it must let go lower.`,
+    );
+  }
+}
+
+function moduleProblems(part: PartOf<'module-output'>, report: Report): void {
+  for (const pin of ['plus', 'minus', 'out']) {
+    if (!(pin in part.pins)) {
+      report('missing-pin', `/parts/${part.id}/pins`, `${part.name} needs a pin “${pin}”.`);
+    }
+  }
+  const inputs = moduleInputs(part);
+  const named = [...part.rule.flatMap((line) => Object.keys(line.inputs ?? {})), ...(part.pullUps ?? [])];
+  for (const pin of new Set(named)) {
+    if (!inputs.includes(pin)) {
+      report(
+        'unknown-pin',
+        `/parts/${part.id}/rule`,
+        `The rule of ${part.name} names the input “${pin}”, which it does not have.`,
+      );
+    }
+  }
+}
+
+function isLoad(id: string, parts: ReadonlyMap<string, CircuitPart>): boolean {
+  const part = parts.get(id);
+  if (part) return part.kind === 'led' || LOAD_KINDS.includes(part.kind);
+  const at = id.lastIndexOf(':');
+  const socket = at > 0 ? parts.get(id.slice(0, at)) : undefined;
+  return socket?.kind === 'socket' && socket.appliances.some((one) => one.id === id.slice(at + 1));
+}
+
+/** What is plugged in must exist, and conditions that follow one another must not go round in a circle. */
+function conditionProblems(
+  circuit: CircuitFile,
+  parts: ReadonlyMap<string, CircuitPart>,
+  report: Report,
+): void {
+  const after = new Map(circuit.conditions.map((one) => [one.id, one.after]));
+  for (const condition of circuit.conditions) {
+    for (const [socket, appliance] of Object.entries(condition.pluggedIn ?? {})) {
+      const part = parts.get(socket);
+      if (part?.kind !== 'socket' || !part.appliances.some((one) => one.id === appliance)) {
+        report(
+          'unknown-appliance',
+          `/conditions/${condition.id}/pluggedIn/${socket}`,
+          part?.kind === 'socket'
+            ? `${part.name} has no appliance “${appliance}”.`
+            : `“${socket}” is not a socket of this circuit.`,
+        );
+      }
+    }
+    const seen = new Set([condition.id]);
+    for (let before = condition.after; before !== undefined; before = after.get(before)) {
+      const path = `/conditions/${condition.id}/after`;
+      if (!after.has(before)) {
+        report('unknown-condition', path, `“${before}” is not a condition of this circuit.`);
+        break;
+      }
+      if (seen.has(before)) {
+        report(
+          'circular-condition',
+          path,
+          `${condition.name} comes after itself: its conditions go round in a circle.`,
+        );
+        break;
+      }
+      seen.add(before);
+    }
+  }
 }
 
 /** Two sources joined pole to pole by nothing but their own resistance, or one joined to itself. */

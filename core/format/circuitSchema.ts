@@ -72,6 +72,8 @@ const load = {
   watts: Type.Optional(Watts),
   ohms: Type.Optional(Ohms),
   amps: Type.Optional(Amps),
+  /** Current in the first moment, or with the shaft held, as a multiple of the running current. */
+  startFactor: Type.Optional(Type.Number({ minimum: 1, maximum: 30 })),
   /** Below this fraction of its nominal current it counts as weak, below the other as dead. */
   weakBelow: Type.Optional(Fraction),
   deadBelow: Type.Optional(Fraction),
@@ -84,6 +86,20 @@ const Battery = Type.Object(
     pins: loadPins,
     emfVolts: Type.Optional(Volts),
     innerOhms: Type.Optional(Ohms),
+    /** Inner ohms while it takes a charge; more than when it gives current. */
+    chargeOhms: Type.Optional(Ohms),
+  },
+  strict,
+);
+/** Alternator, charger or supply unit: holds its volts while it is active and is not there otherwise. */
+const ChargingSource = Type.Object(
+  {
+    ...common,
+    kind: Type.Literal('charging-source'),
+    pins: loadPins,
+    emfVolts: Type.Optional(Volts),
+    innerOhms: Type.Optional(Ohms),
+    active: Type.Enum(['engine-running', 'always']),
   },
   strict,
 );
@@ -120,6 +136,18 @@ const FusibleLink = Type.Object(
   },
   strict,
 );
+/** Trips by its own current. Manual: stays open until somebody resets it. Automatic: closes again when cool. */
+const Breaker = Type.Object(
+  {
+    ...common,
+    kind: Type.Literal('breaker'),
+    pins: feedPins,
+    ratingAmps: Amps,
+    reset: Type.Enum(['manual', 'automatic']),
+    ohms: Type.Optional(Ohms),
+  },
+  strict,
+);
 const Wire = Type.Object(
   {
     ...common,
@@ -139,16 +167,19 @@ const Connector = Type.Object(
     kind: Type.Literal('connector'),
     pins: twoPins,
     cavity: Type.Optional(Type.String({ maxLength: 20 })),
+    /** The plug it sits in: all pins of one plug part together. */
+    plug: Type.Optional(Id),
     ohms: Type.Optional(Ohms),
   },
   strict,
 );
+const PinName = Type.String({ pattern: '^[A-Za-z0-9-]{1,20}$' });
 const Splice = Type.Object(
   {
     ...common,
     kind: Type.Literal('splice'),
     /** Any pin names; every pin is one leg. */
-    pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9-]{1,20}$' }), NodeId, { minProperties: 2 }),
+    pins: Type.Record(PinName, NodeId, { minProperties: 2 }),
     ohms: Type.Optional(Ohms),
   },
   strict,
@@ -167,10 +198,12 @@ const Switch = Type.Object(
   {
     ...common,
     kind: Type.Literal('switch'),
-    pins: Type.Record(Type.String({ pattern: '^[A-Za-z0-9-]{1,20}$' }), NodeId, { minProperties: 2 }),
+    pins: Type.Record(PinName, NodeId, { minProperties: 2 }),
     positions: Type.Array(Id, { minItems: 2, maxItems: 12, uniqueItems: true }),
     /** The position it has when a condition does not name it. */
     rest: Id,
+    /** Springs back to rest when the hand leaves it. */
+    momentary: Type.Optional(Type.Boolean()),
     contacts: Type.Array(
       Type.Object(
         {
@@ -196,11 +229,25 @@ const KeyContact = Type.Object(
   },
   strict,
 );
+const contactParameters = {
+  contactOhms: Type.Optional(Ohms),
+  contactRatingAmps: Type.Optional(Amps),
+};
+const coilParameters = {
+  coilOhms: Type.Optional(Ohms),
+  pullInVolts: Type.Optional(Volts),
+  dropOutVolts: Type.Optional(Volts),
+};
+/** What quenches the coil: a resistor across it, or a diode with its cathode at 86. */
+const Suppression = Type.Enum(['none', 'resistor', 'diode']);
 const Relay = Type.Object(
   {
     ...common,
     kind: Type.Literal('relay'),
-    /** Terminal numbers of DIN 72552; two terminals may share a node (three-pin relays). */
+    /**
+     * Roles by the terminal numbers of DIN 72552, whatever is printed on the plastic. Two roles may share a
+     * node (three-pin relays). 87b closes with 87.
+     */
     pins: Type.Object(
       {
         '30': NodeId,
@@ -208,21 +255,168 @@ const Relay = Type.Object(
         '86': NodeId,
         '87': Type.Optional(NodeId),
         '87a': Type.Optional(NodeId),
+        '87b': Type.Optional(NodeId),
+      },
+      strict,
+    ),
+    ...coilParameters,
+    ...contactParameters,
+    suppression: Type.Optional(Suppression),
+    suppressorOhms: Type.Optional(Ohms),
+    /** A timed relay: its contact follows the coil late, or for a while only. */
+    timing: Type.Optional(
+      Type.Object(
+        {
+          mode: Type.Enum(['delay-on', 'delay-off', 'pulse']),
+          seconds: Type.Number({ exclusiveMinimum: 0, maximum: 86400 }),
+        },
+        strict,
+      ),
+    ),
+  },
+  strict,
+);
+/** Two coils, no spring: stays where the last of them put it. */
+const LatchingRelay = Type.Object(
+  {
+    ...common,
+    kind: Type.Literal('latching-relay'),
+    pins: Type.Object(
+      {
+        '30': NodeId,
+        '87': Type.Optional(NodeId),
+        '87a': Type.Optional(NodeId),
+        set: NodeId,
+        'set-return': NodeId,
+        reset: NodeId,
+        'reset-return': NodeId,
       },
       strict,
     ),
     coilOhms: Type.Optional(Ohms),
     pullInVolts: Type.Optional(Volts),
-    dropOutVolts: Type.Optional(Volts),
-    contactOhms: Type.Optional(Ohms),
-    contactRatingAmps: Type.Optional(Amps),
+    ...contactParameters,
+    /** Where it lies before anything has moved it. */
+    starts: Type.Optional(Type.Enum(['set', 'reset'])),
+  },
+  strict,
+);
+/** Two studs and one or two small terminals; the coil's return is the body or a terminal of its own. */
+const Solenoid = Type.Object(
+  {
+    ...common,
+    kind: Type.Literal('solenoid'),
+    pins: Type.Object({ feed: NodeId, load: NodeId, control: NodeId, return: NodeId }, strict),
+    ...coilParameters,
+    ...contactParameters,
+    /** A second winding from the control terminal to the load stud, which only pulls in. */
+    pullInCoilOhms: Type.Optional(Ohms),
+  },
+  strict,
+);
+/** 49 in, 49a out, 31 where it needs an earth. Looked at in one phase at a time. */
+const Flasher = Type.Object(
+  {
+    ...common,
+    kind: Type.Literal('flasher'),
+    pins: Type.Object({ '49': NodeId, '49a': NodeId, '31': Type.Optional(NodeId) }, strict),
+    ohms: Type.Optional(Ohms),
+  },
+  strict,
+);
+/** Parts a feed from its load by the feed's own volts: protects a battery, or joins a second one. */
+const CutOff = Type.Object(
+  {
+    ...common,
+    kind: Type.Literal('cut-off'),
+    pins: Type.Object({ in: NodeId, out: NodeId, minus: NodeId }, strict),
+    disconnectVolts: Type.Optional(Volts),
+    reconnectVolts: Type.Optional(Volts),
+    starts: Type.Optional(Type.Enum(['connected', 'disconnected'])),
+    ohms: Type.Optional(Ohms),
+  },
+  strict,
+);
+/** An output that a module switches by a rule over the key, the engine and its inputs. */
+const ModuleOutput = Type.Object(
+  {
+    ...common,
+    kind: Type.Literal('module-output'),
+    /** `plus`, `minus` and `out`; every other pin is an input. */
+    pins: Type.Record(PinName, NodeId, { minProperties: 3 }),
+    /** High: joins the output to plus. Low: joins it to minus. */
+    side: Type.Enum(['high', 'low']),
+    /** On where every term of one line holds; inputs by pin name. */
+    rule: Type.Array(
+      Type.Object(
+        {
+          key: Type.Optional(Type.Array(KeyPosition, { minItems: 1 })),
+          engineRunning: Type.Optional(Type.Boolean()),
+          inputs: Type.Optional(Type.Record(PinName, Type.Enum(['high', 'low']))),
+        },
+        strict,
+      ),
+      { minItems: 1, maxItems: 12 },
+    ),
+    /** Inputs that idle at plus and are pulled to earth; the others idle at minus. */
+    pullUps: Type.Optional(Type.Array(PinName, { maxItems: 24 })),
+    /** Share of the time it is on, where it is pulsed. */
+    duty: Type.Optional(Type.Number({ exclusiveMinimum: 0, exclusiveMaximum: 1 })),
+    ohms: Type.Optional(Ohms),
+    idleAmps: Type.Optional(Amps),
   },
   strict,
 );
 const Lamp = Type.Object({ ...load, kind: Type.Literal('lamp') }, strict);
 const Motor = Type.Object({ ...load, kind: Type.Literal('motor') }, strict);
+const Pump = Type.Object({ ...load, kind: Type.Literal('pump') }, strict);
+const Horn = Type.Object({ ...load, kind: Type.Literal('horn') }, strict);
 const Heater = Type.Object({ ...load, kind: Type.Literal('heater') }, strict);
 const Module = Type.Object({ ...load, kind: Type.Literal('module') }, strict);
+/** Light-emitting diodes in series with a resistor: polarity matters, and ohms tell nothing. */
+const Led = Type.Object(
+  {
+    ...common,
+    kind: Type.Literal('led'),
+    pins: loadPins,
+    watts: Type.Optional(Watts),
+    amps: Type.Optional(Amps),
+    /** Volts across the diodes at the nominal current. */
+    forwardVolts: Type.Optional(Volts),
+    weakBelow: Type.Optional(Fraction),
+    deadBelow: Type.Optional(Fraction),
+  },
+  strict,
+);
+const Resistor = Type.Object(
+  { ...common, kind: Type.Literal('resistor'), pins: twoPins, ohms: Ohms },
+  strict,
+);
+/** An outlet. A condition says which of its appliances is plugged in; \`X1:cooler\` names one as a load. */
+const Socket = Type.Object(
+  {
+    ...common,
+    kind: Type.Literal('socket'),
+    pins: loadPins,
+    appliances: Type.Array(
+      Type.Object(
+        {
+          id: Id,
+          name: Name,
+          watts: Type.Optional(Watts),
+          ohms: Type.Optional(Ohms),
+          amps: Type.Optional(Amps),
+          weakBelow: Type.Optional(Fraction),
+          deadBelow: Type.Optional(Fraction),
+        },
+        strict,
+      ),
+      { maxItems: 20 },
+    ),
+    ohms: Type.Optional(Ohms),
+  },
+  strict,
+);
 const Diode = Type.Object(
   {
     ...common,
@@ -237,8 +431,10 @@ const Diode = Type.Object(
 
 export const PartSchema = oneOfKind(
   Battery,
+  ChargingSource,
   Fuse,
   FusibleLink,
+  Breaker,
   Wire,
   Connector,
   Splice,
@@ -246,10 +442,20 @@ export const PartSchema = oneOfKind(
   Switch,
   KeyContact,
   Relay,
+  LatchingRelay,
+  Solenoid,
+  Flasher,
+  CutOff,
+  ModuleOutput,
   Lamp,
+  Led,
   Motor,
+  Pump,
+  Horn,
   Heater,
   Module,
+  Resistor,
+  Socket,
   Diode,
 );
 
@@ -261,11 +467,19 @@ export const ConditionSchema = Type.Object(
     /** Switch positions by part id; switches not named are at rest. */
     switches: Type.Optional(Type.Record(Id, Id)),
     engineRunning: Type.Optional(Type.Boolean()),
+    /** What is plugged in, appliance by socket. */
+    pluggedIn: Type.Optional(Type.Record(Id, Id)),
+    /** Which half of a flasher's beat is looked at; the lit half when not said. */
+    phase: Type.Optional(Type.Enum(['on', 'off'])),
+    /** Seconds since it was entered, for timed relays; long ago when not said. */
+    secondsIn: Type.Optional(Type.Number({ minimum: 0, maximum: 86400 })),
+    /** The condition before this one, from which relays start; all at rest when not said. */
+    after: Type.Optional(Id),
   },
   strict,
 );
 
-/** Something a person sees work or not: one load, named as the customer names it. */
+/** Something a person sees work or not: one load (`X1:cooler` for an appliance in a socket), named as the customer names it. */
 export const FunctionSchema = Type.Object(
   {
     id: Id,

@@ -1,6 +1,6 @@
 /** Instruments that load the circuit, as changes of its network. */
 import type { Network } from '../circuit/network';
-import type { Alteration, BranchChange } from '../network/solve';
+import type { Alteration, BranchChange } from '../network/alteration';
 import { fuseLampOhms, testLampOhms } from './instruments';
 
 function heldOpen(network: Network, part: string): BranchChange[] {

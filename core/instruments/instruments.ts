@@ -1,8 +1,66 @@
-/** What hand instruments show at an operating point, and how far they can be trusted. */
+/** Hand instruments: what they load a circuit with, and how far they can be trusted. */
+import { fuseColdOhms } from '../circuit/defaults';
 
 /** A digital meter's error on volts: 0.5 % and two digits of 10 mV, as one standard deviation. */
 export function voltmeterError(volts: number): number {
   return Math.abs(volts) * 0.005 + 0.02;
+}
+
+/** Input of a digital meter on volts, ohms. */
+export const METER_OHMS = 10e6;
+
+/** A clamp's error: 2 % and 0.1 A, zeroed before; one standard deviation. */
+export function clampError(amps: number): number {
+  return Math.abs(amps) * 0.02 + 0.1;
+}
+
+/** A tester with light-emitting diodes draws about 7 mA, ohms. */
+export function ledTesterOhms(nominalVolts: number): number {
+  return nominalVolts / 0.007;
+}
+
+/** Fractions of the supply above which such a tester is lit, and below which it is off. */
+export const LED_LIT = 0.4;
+export const LED_DIM = 0.2;
+
+/** Ohms of a meter's leads and tips: nothing below one ohm is judged. */
+export const OHMMETER_LEADS = 0.3;
+/** Ohms from which the meter shows over limit. */
+export const OHMMETER_LIMIT = 20e6;
+
+/** Smallest step of a meter on millivolts, volts. */
+export const DROP_RESOLUTION_VOLTS = 0.0001;
+/** Spread of a fuse's cold resistance, and how much warmer a loaded one may be. */
+const COLD_SPREAD = 0.15;
+const WARM_FACTOR = 1.4;
+
+export type FuseDropAmps =
+  /** Ampere as the cold resistance says, and the band in which they lie. */
+  | { readonly amps: number; readonly fromAmps: number; readonly toAmps: number }
+  /** Nothing can be said: why, in words. */
+  | { readonly nothing: string };
+
+/**
+ * Current from the drop across a fuse, read on its own ends: drop over cold resistance (ISO 8820-3 blade fuses).
+ * The true current is lower when the fuse is warm. Refuses what lies below the meter's resolution.
+ */
+export function fuseDropAmps(volts: number, ratingAmps: number, family: string | undefined): FuseDropAmps {
+  if (family !== undefined && family !== 'regular' && family !== 'mini') {
+    return { nothing: 'The cold resistance of this family is not known here: use the maker’s figure.' };
+  }
+  if (volts === 0) return { nothing: '0 mV proves nothing: no current flows, or the load has no path.' };
+  if (volts < DROP_RESOLUTION_VOLTS) {
+    return { nothing: 'Below the resolution of the meter: no current can be read from it.' };
+  }
+  const cold = fuseColdOhms(ratingAmps);
+  if (volts > 2 * ratingAmps * cold * WARM_FACTOR) {
+    return { nothing: 'More than any whole fuse drops: it is open or nearly so.' };
+  }
+  return {
+    amps: volts / cold,
+    fromAmps: (volts - DROP_RESOLUTION_VOLTS / 2) / (cold * (1 + COLD_SPREAD) * WARM_FACTOR),
+    toAmps: (volts + DROP_RESOLUTION_VOLTS / 2) / (cold * (1 - COLD_SPREAD)),
+  };
 }
 
 /** A 4 W filament test lamp on its own nominal voltage, ohms. */

@@ -2,10 +2,12 @@ import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
 import { runNgspice } from '../../testing/ngspice';
 import { randomCircuit, seeded } from '../../testing/randomCircuit';
 import { CircuitModel } from '../circuit/model';
+import { conducts, resolveControl } from '../circuit/network';
 import { buildHypotheses } from '../diagnosis/hypotheses';
 import { faultAlteration, faultModes } from '../faults/faults';
 import type { Condition } from '../format/circuitSchema';
-import { type Alteration, combineAlterations, type OperatingPoint, UNALTERED } from './solve';
+import { type Alteration, combineAlterations, UNALTERED } from './alteration';
+import type { OperatingPoint } from './solve';
 import { spiceNetlist } from './spice';
 
 /** Allowed difference at a node, volts: 1 mV or 0.1 %, whichever is larger. */
@@ -26,39 +28,65 @@ interface Comparison {
   readonly wrong: readonly string[];
 }
 
-/** Every relay contact held as a point has it, so that both programs look at the same of several states. */
-function contactsHeld(model: CircuitModel, point: OperatingPoint): Alteration {
-  const changes = model.network.branches.flatMap(({ control }, branch) => {
-    if (control.kind !== 'relay') return [];
-    const closed = (point.energised[control.relay] === 1) === control.closedWhenEnergised;
-    return [{ branch, held: closed ? ('closed' as const) : ('open' as const) }];
+/** Every contact held as a point has it, so that both programs look at the same of several states. */
+function contactsHeld(
+  model: CircuitModel,
+  { condition, alteration }: Case,
+  point: OperatingPoint,
+): Alteration {
+  const { network } = model;
+  const closed = (branch: number) => {
+    const resolved = resolveControl(network, network.branches[branch]!.control, condition);
+    return typeof resolved === 'string' ? null : conducts(resolved, point.sensed);
+  };
+  const changes = network.branches.flatMap((_, branch) => {
+    const state = closed(branch);
+    return state === null ? [] : [{ branch, held: state ? ('closed' as const) : ('open' as const) }];
   });
-  return { changes, bridges: [] };
+  const bridges = alteration.bridges.map(({ follows, ...bridge }) =>
+    follows !== undefined && closed(follows) === false
+      ? { ...bridge, ohms: Number.POSITIVE_INFINITY }
+      : bridge,
+  );
+  return combineAlterations({ changes, bridges: [] }, { ...alteration, bridges });
+}
+
+/** What a sensor feels at a point, volts or ampere, as altered. */
+function felt(model: CircuitModel, { alteration }: Case, point: OperatingPoint, s: number): number {
+  const sensor = model.network.sensors[s]!;
+  if (sensor.senses === 'amps') return Math.abs(point.amps[sensor.branch]!);
+  const moved = alteration.sensing?.find((one) => one.sensor === s);
+  const blind = alteration.changes.some((one) => one.branch === sensor.branch && one.held === 'open');
+  if (blind && !moved) return 0;
+  const volts = point.volts[moved?.a ?? sensor.a]! - point.volts[moved?.b ?? sensor.b]!;
+  return sensor.signed ? volts : Math.abs(volts);
 }
 
 /**
- * Whether every contact is where its coil would keep it. Between drop-out and pull-in, and where a relay holds
- * itself, more than one such state exists, and the programs may come to rest in different ones.
+ * Whether everything that moves contacts stands where what it feels would keep it. Between two thresholds, and
+ * where a relay holds itself, more than one such state exists, and the programs may come to rest in different ones.
  */
-function keepsItself(model: CircuitModel, point: OperatingPoint): boolean {
-  return model.network.relays.every((relay, index) => {
-    const coil = model.network.branches[relay.coilBranch]!;
-    const across = Math.abs(point.volts[coil.a]! - point.volts[coil.b]!);
-    return point.energised[index] === 1 ? across >= relay.dropOutVolts : across < relay.pullInVolts;
+function keepsItself(model: CircuitModel, one: Case, point: OperatingPoint): boolean {
+  return model.network.sensors.every((sensor, s) => {
+    if (sensor.senses === 'latch') return true;
+    const feels = felt(model, one, point, s);
+    return point.sensed[s] === 1 ? feels >= sensor.offBelow : feels < sensor.onAbove;
   });
 }
 
 /** Largest difference at the nodes that are joined to the reference; infinite where it is not allowed. */
 function differenceOf(
   model: CircuitModel,
+  { condition, alteration }: Case,
   point: OperatingPoint,
   nodes: readonly string[],
   answer: ReadonlyMap<string, number>,
 ): number {
   let largest = 0;
+  const hanging = model.solver(condition.id).hanging(alteration, point);
   point.volts.forEach((volts, node) => {
-    // A floating node has no voltage of its own; where it floats to is nobody's business.
-    if (point.floating[node] || node === model.network.datum) return;
+    // A floating node has no voltage of its own, and one that hangs on leakage has that of ngspice's own leaks.
+    if (point.floating[node] || hanging[node] || node === model.network.datum) return;
     const difference = Math.abs(volts - (answer.get(nodes[node]!) ?? Number.NaN));
     largest = difference <= allowed(volts) ? Math.max(largest, difference) : Number.POSITIVE_INFINITY;
   });
@@ -80,7 +108,7 @@ function compare(model: CircuitModel, cases: readonly Case[]): Comparison {
     const point = points[index]!;
     const answer = answers[index];
     const difference = answer
-      ? differenceOf(model, point, netlists[index]!.nodes, answer)
+      ? differenceOf(model, cases[index]!, point, netlists[index]!.nodes, answer)
       : Number.POSITIVE_INFINITY;
     // A relay that buzzes has no operating point: ngspice must find none either, and says so by giving none.
     if (point.oscillating.length > 0) {
@@ -89,22 +117,17 @@ function compare(model: CircuitModel, cases: readonly Case[]): Comparison {
     } else if (Number.isFinite(difference)) {
       compared += 1;
       largest = Math.max(largest, difference);
-    } else if (network.relays.length > 0 && keepsItself(model, point)) again.push(index);
+    } else if (network.sensors.length > 0 && keepsItself(model, cases[index]!, point)) again.push(index);
     else wrong.push(`${words} (${condition.name}): differs`);
   });
-  const held = again.map((index) => {
-    const { condition, alteration } = cases[index]!;
-    return spiceNetlist(
-      network,
-      condition,
-      combineAlterations(contactsHeld(model, points[index]!), alteration),
-    );
-  });
+  const held = again.map((index) =>
+    spiceNetlist(network, cases[index]!.condition, contactsHeld(model, cases[index]!, points[index]!)),
+  );
   const heldAnswers = held.length > 0 ? runNgspice(held.map((netlist) => netlist.text)) : [];
   again.forEach((index, at) => {
     const answer = heldAnswers[at];
     const difference = answer
-      ? differenceOf(model, points[index]!, held[at]!.nodes, answer)
+      ? differenceOf(model, cases[index]!, points[index]!, held[at]!.nodes, answer)
       : Number.POSITIVE_INFINITY;
     if (Number.isFinite(difference)) largest = Math.max(largest, difference);
     else
