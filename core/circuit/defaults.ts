@@ -73,8 +73,8 @@ export const INPUT_LOW_PER_NOMINAL = 5 / 12;
 export const SOCKET_OHMS = 0.01;
 /** Three white diodes and their resistor on 12 V: this share of the nominal volts stands across the diodes. */
 export const LED_FORWARD_PER_NOMINAL = 0.7;
-/** Volts of one light-emitting diode; a lamp of more volts has several in series. */
-export const LED_SINGLE_VOLTS = 3;
+/** No single light-emitting diode takes more volts; a lamp of more has several in series. */
+export const LED_SINGLE_VOLTS = 3.5;
 /** Emission coefficient of one light-emitting diode. */
 export const LED_EMISSION = 2;
 /**

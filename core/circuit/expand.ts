@@ -374,7 +374,7 @@ function expandLed(net: NetworkBuilder, part: PartOf<'led'>): void {
   const nominal = net.nominalVolts;
   const amps = part.amps ?? (part.watts ?? UNKNOWN_LOAD_WATTS) / nominal;
   const forward = Math.min(part.forwardVolts ?? nominal * LED_FORWARD_PER_NOMINAL, nominal * 0.95);
-  const inSeries = Math.max(1, Math.round(forward / LED_SINGLE_VOLTS));
+  const inSeries = Math.ceil(forward / LED_SINGLE_VOLTS);
   const thermalVolts = inSeries * LED_EMISSION * THERMAL_VOLTS;
   const inner = `${part.id}#junction`;
   const branch = net.branch(part, 'load', 'load', [part.pins.plus, inner], (nominal - forward) / amps);
@@ -461,6 +461,9 @@ const EXPAND: { readonly [K in CircuitPart['kind']]: Expand<K> } = {
   socket: expandSocket,
   diode: expandDiode,
 };
+
+/** Every part kind that the model knows. */
+export const PART_KINDS = Object.keys(EXPAND) as readonly CircuitPart['kind'][];
 
 /** Adds the branches, junctions and sensors of one part. */
 export function expandPart<K extends CircuitPart['kind']>(net: NetworkBuilder, part: PartOf<K>): void {

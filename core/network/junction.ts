@@ -6,7 +6,7 @@
 /** Conductance that a junction keeps in reverse, siemens. */
 export const JUNCTION_GMIN = 1e-12;
 /** Exponent above which the law goes on as a straight line, so that nothing overflows. */
-const LARGEST_EXPONENT = 80;
+const LARGEST_EXPONENT = 300;
 
 /** Current of a junction in ampere at a voltage. */
 export function junctionAmps(volts: number, saturationAmps: number, thermalVolts: number): number {

@@ -1,9 +1,13 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
+import { KIND_CIRCUITS, OTHER_VOLTAGES } from '../../testing/kindCircuits';
 import { runNgspice } from '../../testing/ngspice';
 import { randomCircuit, seeded } from '../../testing/randomCircuit';
+import { PART_KINDS } from '../circuit/expand';
 import { CircuitModel } from '../circuit/model';
 import { conducts, resolveControl } from '../circuit/network';
-import { buildHypotheses } from '../diagnosis/hypotheses';
+import { faultsOfPart, withBlownFuses } from '../faults/enumerate';
 import { faultAlteration, faultModes } from '../faults/faults';
 import type { Condition } from '../format/circuitSchema';
 import { type Alteration, combineAlterations, UNALTERED } from './alteration';
@@ -97,7 +101,12 @@ function differenceOf(
 function compare(model: CircuitModel, cases: readonly Case[]): Comparison {
   const { network } = model;
   const points = cases.map(({ condition, alteration }) => model.solve(condition.id, alteration));
-  const netlists = cases.map(({ condition, alteration }) => spiceNetlist(network, condition, alteration));
+  const netlists = cases.map(({ condition, alteration }, index) =>
+    spiceNetlist(network, condition, alteration, {
+      start: model.start(condition.id, alteration),
+      latches: points[index]!.sensed,
+    }),
+  );
   const answers = runNgspice(netlists.map((netlist) => netlist.text));
   const wrong: string[] = [];
   const again: number[] = [];
@@ -144,12 +153,91 @@ function report(name: string, { compared, buzzing, history, largest }: Compariso
   );
 }
 
+/** Sound, every fault by itself, and every fault with the fuses that it opens, in every condition. */
+function everyCase(model: CircuitModel): Case[] {
+  const altered = model.circuit.parts.flatMap((part) =>
+    faultsOfPart(model, part).flatMap((fault) => {
+      const words = `${part.id} ${fault.mode}`;
+      const blown = withBlownFuses(model, fault);
+      return [
+        { words, alteration: faultAlteration(model.network, fault) },
+        ...(blown ? [{ words: `${words} with its fuse`, alteration: blown.alteration }] : []),
+      ];
+    }),
+  );
+  return [{ words: 'sound', alteration: UNALTERED }, ...altered].flatMap((one) =>
+    model.conditions.map((condition) => ({ ...one, condition })),
+  );
+}
+
+const NETLISTS = path.resolve('testing/netlists');
+/** Condition of each hand-written netlist's circuit that it was written for. */
+const BY_HAND: readonly (readonly [string, string])[] = [
+  ['lamp', 'run'],
+  ['shared-earth', 'S'],
+  ['relay', 'S'],
+  ['changeover', 'off'],
+  ['suppressed-by-diode', 'S'],
+  ['steering-diodes', 'S-T'],
+  ['led', 'run'],
+  ['alternator', 'engine'],
+  ['stepped-motor', 'lo'],
+  ['socket', 'pumping'],
+  ['solenoid', 'S'],
+  ['module-high-side', 'D'],
+];
+
+describe('agreement with netlists written by hand', () => {
+  const texts = BY_HAND.map(([name]) => readFileSync(path.join(NETLISTS, `${name}.cir`), 'utf8'));
+  const answers = runNgspice(texts);
+
+  test.each(BY_HAND.map(([name, condition], index) => ({ name, condition, index })))(
+    '$name, $condition',
+    ({ name, condition, index }) => {
+      const model = new CircuitModel(KIND_CIRCUITS.get(name)!);
+      const point = model.sound(condition);
+      const answer = answers[index];
+      let compared = 0;
+      for (const node of model.circuit.nodes) {
+        const volts = answer?.get(node.id.toLowerCase());
+        if (volts === undefined) continue;
+        const ours = point.volts[model.network.nodeIndex.get(node.id)!]!;
+        expect({ node: node.id, far: Math.abs(ours - volts) > allowed(volts) }).toEqual({
+          node: node.id,
+          far: false,
+        });
+        compared += 1;
+      }
+      expect(compared).toBeGreaterThanOrEqual(3);
+    },
+  );
+});
+
 describe('agreement with ngspice', () => {
+  test('circuits of every part kind, every condition, sound and with every fault', () => {
+    const total = { compared: 0, buzzing: 0, history: 0, largest: 0 };
+    const wrong: string[] = [];
+    const kinds = new Set<string>();
+    const circuits = [...KIND_CIRCUITS, ...OTHER_VOLTAGES];
+    for (const [name, circuit] of circuits) {
+      for (const part of circuit.parts) kinds.add(part.kind);
+      const result = compare(new CircuitModel(circuit), everyCase(new CircuitModel(circuit)));
+      total.compared += result.compared;
+      total.buzzing += result.buzzing;
+      total.history += result.history;
+      total.largest = Math.max(total.largest, result.largest);
+      wrong.push(...result.wrong.map((words) => `${name}: ${words}`));
+    }
+    report(`${circuits.length} circuits of ${kinds.size} part kinds`, { ...total, wrong });
+    expect(wrong.slice(0, 10)).toEqual([]);
+    expect(KIND_CIRCUITS.size).toBeGreaterThanOrEqual(30);
+    expect(kinds).toEqual(new Set(PART_KINDS));
+    expect(total.compared).toBeGreaterThan(2000);
+  }, 240_000);
+
   test.each(DEMO_CIRCUITS)('%s, every condition, sound and with every fault', (name) => {
     const model = new CircuitModel(demoCircuit(name));
-    const cases = buildHypotheses(model).flatMap(({ alteration, words }) =>
-      alteration === null ? [] : model.conditions.map((condition) => ({ condition, alteration, words })),
-    );
+    const cases = everyCase(model);
     const result = compare(model, cases);
     report(name, result);
     expect(result.wrong.slice(0, 10)).toEqual([]);
