@@ -74,7 +74,7 @@ export const SOCKET_OHMS = 0.01;
 /** Three white diodes and their resistor on 12 V: this share of the nominal volts stands across the diodes. */
 export const LED_FORWARD_PER_NOMINAL = 0.7;
 /** No single light-emitting diode takes more volts; a lamp of more has several in series. */
-export const LED_SINGLE_VOLTS = 3.5;
+export const LED_SINGLE_VOLTS = 3;
 /** Emission coefficient of one light-emitting diode. */
 export const LED_EMISSION = 2;
 /**
