@@ -12,6 +12,7 @@ import {
   functionChances,
   LAMP_STATES,
   lampChances,
+  METER_OHMS,
   normalBelow,
   voltmeterError,
 } from '../instruments/instruments';
@@ -24,6 +25,8 @@ export const WRONG_READING = 0.01;
 export const WRONG_UNPROVED = 0.06;
 /** Standard deviation of the battery around its assumed value, as a fraction (12.2 to 12.8 V on 12 V). */
 export const EMF_SPREAD = 0.015;
+/** Spread of a reading that leakage decides, as a fraction of the supply. */
+const LEAKAGE_SPREAD = 0.1;
 /** Relative tolerance of resistances. */
 const RESISTANCE_TOLERANCE = 0.1;
 
@@ -51,6 +54,7 @@ export interface TestPrediction {
 export class Predictions {
   readonly binEdges: readonly number[];
   private readonly points: OperatingPoint[][] = [];
+  private readonly hangs: Map<string, Uint8Array>[] = [];
   private readonly conditionIndex: ReadonlyMap<string, number>;
   private readonly made = new Map<string, TestPrediction>();
 
@@ -183,9 +187,14 @@ export class Predictions {
             clean[h * outcomes + k] = clean[h * outcomes + k]! + 0.25 / outcomes;
           }
         } else {
-          const volts = point.volts[node]! - point.volts[against]!;
+          // Where only leakage decides, the meter's own ohms do: what it shows is solved with it attached.
+          const hangs = this.hanging(h, ref.condition, point);
+          const decided = hangs[node] === 0 && hangs[against] === 0;
+          const volts = decided
+            ? point.volts[node]! - point.volts[against]!
+            : this.metered(h, ref.condition, node, against);
           mean[h] = volts;
-          spread[h] = voltsSpread(volts, emf);
+          spread[h] = Math.hypot(voltsSpread(volts, emf), decided ? 0 : LEAKAGE_SPREAD * emf);
           const withEmf = Math.hypot(spread[h]!, volts * EMF_SPREAD);
           this.fillBins(clean, h * outcomes, volts, withEmf, 1);
         }
@@ -196,6 +205,23 @@ export class Predictions {
       }
     }
     return { ref, outcomes, chances, clean, volts: { mean, spread, floating } };
+  }
+
+  private hanging(h: number, condition: string, point: OperatingPoint): Uint8Array {
+    const alteration = this.hypotheses[h]!.alteration ?? UNALTERED;
+    const row = (this.hangs[h] ??= new Map());
+    const known = row.get(condition);
+    if (known) return known;
+    const found = this.model.solver(condition).hanging(alteration, point);
+    row.set(condition, found);
+    return found;
+  }
+
+  private metered(h: number, condition: string, a: number, b: number): number {
+    const meter = { changes: [], bridges: [{ a, b, ohms: METER_OHMS }] };
+    const altered = this.hypotheses[h]!.alteration ?? UNALTERED;
+    const point = this.model.solve(condition, combineAlterations(altered, meter));
+    return point.volts[a]! - point.volts[b]!;
   }
 
   private fillBins(into: Float32Array, at: number, mean: number, spread: number, share: number): void {
