@@ -5,12 +5,15 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { mergeCircuits } from '../core/circuit/merge';
 import { CircuitModel } from '../core/circuit/model';
+import { resolveControl } from '../core/circuit/network';
 import type { TakenReading } from '../core/diagnosis/evidence';
 import { breakCircuit, readingOf } from '../core/diagnosis/playback';
 import { DiagnosisSession } from '../core/diagnosis/session';
 import { faultAlteration, faultModes } from '../core/faults/faults';
 import type { CircuitFile } from '../core/format/circuitSchema';
 import type { Alteration } from '../core/network/alteration';
+import { SmallSystem } from '../core/network/smallSystem';
+import { SparseFactor, SparsePattern } from '../core/network/sparse';
 import { spiceNetlist } from '../core/network/spice';
 import { demoCircuit } from '../testing/circuits';
 import { randomCircuit } from '../testing/randomCircuit';
@@ -60,7 +63,9 @@ function ngspicePointsPerSecond(model: CircuitModel, repeats: number): number {
   try {
     const condition = model.conditions.find((one) => one.id === 'all')!;
     const { text } = spiceNetlist(model.network, condition, { changes: [], bridges: [] });
-    writeFileSync(path.join(folder, 'circuit.cir'), text);
+    // Both give the same: volts at every point and the current of every part.
+    const withCurrents = text.replace('.options ', '.options savecurrents ');
+    writeFileSync(path.join(folder, 'circuit.cir'), withCurrents);
     const resistor = /^(R\d+) /m.exec(text)?.[1]?.toLowerCase() ?? 'r1';
     const driver = (analyses: boolean) =>
       [
@@ -86,6 +91,51 @@ function ngspicePointsPerSecond(model: CircuitModel, repeats: number): number {
   } finally {
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+/** Microseconds for factoring the same matrix sparse and dense: what the choice of sparse rests on. */
+function factorMicroseconds(size: number): { sparse: number; dense: number } {
+  const { network, conditions } = new CircuitModel(vehicleCircuit(1000 * size + 1, size));
+  const all = conditions.find((one) => one.id === 'all')!;
+  const siemens = network.branches.map((branch) =>
+    resolveControl(network, branch.control, all) === 'open' ? 0 : 1 / branch.ohms,
+  );
+  const a = network.branches.map((branch) => branch.a);
+  const b = network.branches.map((branch) => branch.b);
+  const factor = new SparseFactor(new SparsePattern(network.nodeCount, network.datum, a, b, a.length));
+  // A tie everywhere keeps both solvable whatever is switched off.
+  const ties = new Float64Array(network.nodeCount).fill(1e-6);
+  factor.assemble(siemens, ties, 0, 0);
+  const dense = new SmallSystem();
+  const n = network.nodeCount;
+  const fill = () => {
+    dense.resize(n);
+    dense.matrix.fill(0);
+    for (let i = 0; i < n; i++) dense.matrix[i * n + i] = 1e-6;
+    siemens.forEach((g, e) => {
+      for (const [i, j, value] of [
+        [a[e]!, a[e]!, g],
+        [b[e]!, b[e]!, g],
+        [a[e]!, b[e]!, -g],
+        [b[e]!, a[e]!, -g],
+      ] as const) {
+        dense.matrix[i * n + j] = dense.matrix[i * n + j]! + value;
+      }
+    });
+  };
+  const time = (repeats: number, work: () => void) => {
+    for (let i = 0; i < repeats; i++) work();
+    const started = performance.now();
+    for (let i = 0; i < repeats; i++) work();
+    return (1000 * (performance.now() - started)) / repeats;
+  };
+  return {
+    sparse: time(2000, () => factor.factor(siemens, 0, 0)),
+    dense: time(30, () => {
+      fill();
+      dense.factor();
+    }),
+  };
 }
 
 const CIRCUITS_PER_SIZE = 5;
@@ -157,8 +207,14 @@ function benchDiagnosis(): void {
 try {
   execFileSync('ngspice', ['--version'], { stdio: 'ignore' });
   console.log(
-    `Every open, bad joint and weak battery of ${CIRCUITS_PER_SIZE} circuits a size, all switches on. ngspice: one process per circuit, \`alter\` and \`op\` repeated, loading subtracted.`,
+    `Every open, bad joint and weak battery of ${CIRCUITS_PER_SIZE} circuits a size, all switches on. ngspice: one process per circuit, \`alter\` and \`op\` repeated with savecurrents (volts and currents, as here), loading subtracted.`,
   );
+  for (const size of [10, 40, 120, 300]) {
+    const { sparse, dense } = factorMicroseconds(size);
+    console.log(
+      `Factoring ${size} parts: ${sparse.toFixed(1)} µs sparse, ${dense.toFixed(1)} µs dense, ratio ${(dense / sparse).toFixed(1)}`,
+    );
+  }
   benchSolver('circuits built as vehicles are', vehicleCircuit);
   benchSolver('random networks of every kind of part, many diodes', randomCircuit);
 } catch {

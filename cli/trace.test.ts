@@ -52,6 +52,30 @@ test('solve gives the volts of a faulty circuit', () => {
   expect(solved.functions.find((one) => one.function === 'cabinet-fan')?.state).toBe('dead');
 });
 
+test('solve takes what was done to the circuit, opens overloaded fuses, and starts from a condition before', () => {
+  const pulled = trace('solve', VAN, '--condition', 'fan-on', '--do', 'pulled:F31', '--json');
+  expect(JSON.parse(pulled.out)).toMatchObject({ blown: [], start: 'relays at rest', oscillating: [] });
+  const short = ['solve', VAN, '--condition', 'fan-on', '--fault', 'W32:short-to-earth'];
+  expect(trace(...short).out).toMatch(/overloaded: \d+\.\d A on 15 A; opens within 100 ms/);
+  const opened = trace(...short, '--open-fuses', '--after', 'all-off');
+  expect(opened.out).toContain('F31                  opened');
+  expect(opened.out).toContain('Start: relays as all-off left them.');
+  expect(opened.out).not.toContain('overloaded');
+});
+
+test('what cannot be done is said with every form', () => {
+  const wrong = (...what: string[]) => trace('solve', VAN, '--condition', 'fan-on', ...what);
+  expect(wrong('--do', 'kick:F31')).toMatchObject({
+    code: 2,
+    err: expect.stringContaining('jumper:POINT:POINT:AMPS'),
+  });
+  expect(wrong('--do', 'pulled:F99')).toMatchObject({ code: 2, err: expect.stringContaining('no part F99') });
+  expect(wrong('--after', 'yesterday')).toMatchObject({
+    code: 2,
+    err: expect.stringContaining('--after must be one of'),
+  });
+});
+
 test('spice gives a netlist that ngspice runs as it is', () => {
   const result = trace('spice', VAN, '--condition', 'fan-on', '--fault', 'W34:high-resistance:3');
   expect(result.code).toBe(0);

@@ -209,7 +209,8 @@ export class Predictions {
 
   private hanging(h: number, condition: string, point: OperatingPoint): Uint8Array {
     const alteration = this.hypotheses[h]!.alteration ?? UNALTERED;
-    const row = (this.hangs[h] ??= new Map());
+    this.hangs[h] ??= new Map();
+    const row = this.hangs[h]!;
     const known = row.get(condition);
     if (known) return known;
     const found = this.model.solver(condition).hanging(alteration, point);

@@ -50,6 +50,8 @@ export class Base implements FactoredState {
   /** 1 where no path joins the node to the datum. */
   readonly floating: Uint8Array;
   readonly anyFloating: boolean;
+  /** The state in which the sound circuit comes to rest. */
+  isRest = false;
   /** Branches that conduct. */
   readonly conducting: Int32Array;
   private readonly columns: (Float64Array | undefined)[];

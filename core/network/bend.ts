@@ -14,11 +14,13 @@ const SINGLE_STEP_ROUNDS = 25;
 /** Newton steps below this, volts, leave an error of the order of their square: below 1e-10 V. */
 const LAST_NEWTON_STEP = 1e-6;
 /** Single steps converge by a constant factor, so that the last must be small itself. */
-const LAST_SINGLE_STEP = 2e-11;
+const LAST_SINGLE_STEP = 5e-10;
 /** Volts by which a junction may leave its straight line before it counts as bent. */
 const BENT_FROM = 1e-8;
 /** Share of its thermal volts from which it has bent far. */
 const FAR_SHARE = 0.3;
+/** Volts of error that a junction taken as straight may cause in an exact look. */
+const STRAIGHT_VOLTS = 1e-10;
 /** In a rough look: volts of error that a junction taken as straight may cause, and the last step. */
 const ROUGH_VOLTS = 1e-4;
 const ROUGH_STEP = 1e-3;
@@ -198,10 +200,8 @@ export class BentJunctions {
         // Second-order error of the straight line, times the ohms that the network shows the junction.
         const ohms = base.junctionOhms[j * this.junctions + j]!;
         const error = ((base.siemens[this.branchCount + j]! * away * away) / this.thermalVolts[j]!) * ohms;
-        if (rough) {
-          if (!far && error < ROUGH_VOLTS) continue;
-          far = true;
-        }
+        if (!far && error < (rough ? ROUGH_VOLTS : STRAIGHT_VOLTS)) continue;
+        if (rough) far = true;
       }
       state[j] = 1;
       const start = far ? (fromGuess && this.guess[j] !== 0 ? this.guess[j]! : at) : across;

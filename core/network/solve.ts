@@ -215,7 +215,10 @@ export class ConditionSolver {
     this.stamp = new Int32Array(this.branchCount);
     this.entryOf = new Int32Array(this.branchCount);
     // Factors every state that the sound circuit passes through on its way to rest.
-    this.solve(UNALTERED);
+    const { sensed } = this.solve(UNALTERED);
+    this.closeContacts(sensed);
+    const rest = this.bases.find((base) => base.closed.every((state, m) => state === this.closed[m]));
+    if (rest) rest.isRest = true;
   }
 
   /** Numbers kept for this condition: what its memory grows with. */
@@ -295,12 +298,14 @@ export class ConditionSolver {
       this.closeContacts(states);
       const next = this.stateAt(step + 1);
       next.set(states);
-      const rough = !anew && this.mayBeRough;
-      let settled = anew ? this.anew(alteration, null) : this.settle(alteration, rough);
+      const base = anew ? null : this.chooseBase(alteration);
+      // Where the sound circuit came to rest the altered one mostly does too: no rough look first.
+      const rough = base !== null && this.mayBeRough && !base.isRest;
+      let settled = anew ? this.anew(alteration, null) : this.settle(base, alteration, rough);
       if (settled) this.sense(alteration, next);
       if (rough && (!settled || this.closeCall || equalStates(next, states))) {
         next.set(states);
-        settled = this.settle(alteration, false);
+        settled = this.settle(base, alteration, false);
         if (settled) this.sense(alteration, next);
       }
       if (!settled) return this.finish(point, states, alteration, this.junctionParts());
@@ -310,7 +315,7 @@ export class ConditionSolver {
         while (before >= 0 && !equalStates(this.stateAt(before), next)) before--;
         if (before < 0 && step < limit) continue;
         oscillating = this.loopParts(Math.max(before, step - 3), step + 1);
-        if (rough) settled = this.settle(alteration, false);
+        if (rough) settled = this.settle(base, alteration, false);
       }
       if (!this.complete(alteration) && !anew) return null;
       return this.finish(point, states, alteration, oscillating);
@@ -427,9 +432,8 @@ export class ConditionSolver {
    * Finds the present state, by the quick way where it is exact. A rough look is good to a few millivolts: enough
    * to see which way sensors go on the way to rest. False when nothing settles.
    */
-  private settle(alteration: Alteration, rough: boolean): boolean {
+  private settle(base: Base | null, alteration: Alteration, rough: boolean): boolean {
     const { ports, bent } = this;
-    const base = this.chooseBase(alteration);
     if (!base) return this.anew(alteration, null);
     this.base = base;
     this.gatherPorts(base, alteration);
@@ -997,8 +1001,14 @@ function spread(
   let source = from;
   let i = 0;
   for (; i + 3 < count; i += 4) {
-    const [c0, c1, c2, c3] = [columns[i]!, columns[i + 1]!, columns[i + 2]!, columns[i + 3]!];
-    const [a0, a1, a2, a3] = [amps[i]!, amps[i + 1]!, amps[i + 2]!, amps[i + 3]!];
+    const c0 = columns[i]!;
+    const c1 = columns[i + 1]!;
+    const c2 = columns[i + 2]!;
+    const c3 = columns[i + 3]!;
+    const a0 = amps[i]!;
+    const a1 = amps[i + 1]!;
+    const a2 = amps[i + 2]!;
+    const a3 = amps[i + 3]!;
     for (let k = 0; k < n; k++) {
       into[k] = source[k]! - a0 * c0[k]! - a1 * c1[k]! - a2 * c2[k]! - a3 * c3[k]!;
     }

@@ -1,7 +1,7 @@
 'use client';
 
 import { Delete } from 'lucide-react';
-import { type KeyboardEvent, type ReactNode, useEffect, useRef } from 'react';
+import { type KeyboardEvent, type ReactNode, useEffect, useLayoutEffect, useRef } from 'react';
 import type { AnswerKind } from '#core/diagnosis/card';
 import type { ReadingValue } from '#core/format/readingsSchema';
 import { parseReading, type Unit } from '#core/instruments/quantity';
@@ -70,11 +70,12 @@ export function ReadingPad({
 
 /** With nothing in focus the card has it: whatever is typed goes there, and nobody hunts for the field. */
 function useKeysOfPage(onKeyDown: (event: globalThis.KeyboardEvent) => void): void {
+  // Before the card is seen, not after: the first key must not be lost.
   const latest = useRef(onKeyDown);
-  useEffect(() => {
+  useLayoutEffect(() => {
     latest.current = onKeyDown;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     const listen = (event: globalThis.KeyboardEvent) => {
       if (document.activeElement === document.body) latest.current(event);
     };
