@@ -21,6 +21,7 @@ const BENT_FROM = 1e-8;
 const FAR_SHARE = 0.3;
 /** Volts of error that a junction taken as straight may cause in an exact look. */
 const STRAIGHT_VOLTS = 1e-10;
+const CONDUCTING_SIEMENS = 1e-2;
 /** In a rough look: volts of error that a junction taken as straight may cause, and the last step. */
 const ROUGH_VOLTS = 1e-4;
 const ROUGH_STEP = 1e-3;
@@ -199,8 +200,10 @@ export class BentJunctions {
         far = away > FAR_SHARE * this.thermalVolts[j]!;
         // Second-order error of the straight line, times the ohms that the network shows the junction.
         const ohms = base.junctionOhms[j * this.junctions + j]!;
-        const error = ((base.siemens[this.branchCount + j]! * away * away) / this.thermalVolts[j]!) * ohms;
-        if (!far && error < (rough ? ROUGH_VOLTS : STRAIGHT_VOLTS)) continue;
+        const siemens = base.siemens[this.branchCount + j]!;
+        const error = ((siemens * away * away) / this.thermalVolts[j]!) * ohms;
+        // One that hardly conducts may be shown far more ohms by the altered network.
+        if (!far && siemens > CONDUCTING_SIEMENS && error < (rough ? ROUGH_VOLTS : STRAIGHT_VOLTS)) continue;
         if (rough) far = true;
       }
       state[j] = 1;
