@@ -28,7 +28,10 @@ export function spoken(value: ReadingValue): string {
   if ('volts' in value) return String(value.volts);
   if ('ohms' in value) return String(value.ohms);
   if ('overLimit' in value) return 'OL';
-  return 'lamp' in value ? value.lamp : value.state;
+  if ('amps' in value) return String(value.amps);
+  if ('state' in value) return value.state;
+  if ('lamp' in value) return value.lamp;
+  return 'click' in value ? value.click : value.look;
 }
 
 const LETTERS: Readonly<Record<string, string>> = {
@@ -38,12 +41,21 @@ const LETTERS: Readonly<Record<string, string>> = {
   works: 'w',
   weak: 'k',
   dead: 'd',
+  clicks: 'c',
+  silent: 's',
+  whole: 'w',
+  broken: 'b',
 };
+
+/** Whether the answer is one of a few words and not a number. */
+function isWord(value: ReadingValue): boolean {
+  return 'lamp' in value || 'state' in value || 'click' in value || 'look' in value;
+}
 
 /** Enters a reading with the keyboard only. */
 export async function enterByKeyboard(page: Page, value: ReadingValue): Promise<void> {
   const words = spoken(value);
-  if ('lamp' in value || 'state' in value) await page.keyboard.press(LETTERS[words] ?? '');
+  if (isWord(value)) await page.keyboard.press(LETTERS[words] ?? '');
   else {
     await page.keyboard.type(words);
     await page.keyboard.press('Enter');
@@ -54,7 +66,7 @@ export async function enterByKeyboard(page: Page, value: ReadingValue): Promise<
 export async function enterByTouch(page: Page, value: ReadingValue): Promise<void> {
   const words = spoken(value);
   const card = page.locator('article[data-test]');
-  if ('lamp' in value || 'state' in value) {
+  if (isWord(value)) {
     const name = `${words[0]?.toUpperCase()}${words.slice(1)}`;
     await card.getByRole('button', { name, exact: false }).first().tap();
     return;

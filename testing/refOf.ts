@@ -14,6 +14,12 @@ export function refOf(id: string): TestRef {
       return { kind, part: first, from: second, to: third };
     case 'lamp-in-fuse':
       return { kind, part: first, condition: second, ...(third ? { unplugged: third } : {}) };
+    case 'click':
+    case 'clamp':
+      return { kind, part: first, condition: second };
+    case 'look':
+      return { kind, part: first };
+    case 'bridge':
     case 'substitute':
       return { kind, part: first, function: second, condition: third };
     default:

@@ -3,7 +3,7 @@
  * one alteration, so that any combination can be solved.
  */
 import { type Fault, faultAlteration } from '../faults/faults';
-import { fuseLampOhms, ledTesterOhms, METER_OHMS, testLampOhms } from '../instruments/instruments';
+import { fuseLampOhms, LEAD_OHMS, ledTesterOhms, METER_OHMS, testLampOhms } from '../instruments/instruments';
 import { type Alteration, type BranchChange, combineAlterations } from '../network/alteration';
 import { fuseColdOhms } from './defaults';
 import type { Network } from './network';
@@ -24,9 +24,6 @@ export type Intervention =
   /** A lamp across the contacts of a fuse that is out. */
   | { readonly kind: 'lamp-in-place'; readonly part: string }
   | { readonly kind: 'meter' | 'lamp' | 'led'; readonly at: string; readonly against: string };
-
-/** Leads and clips of a jumper or powered probe, ohms. */
-export const LEAD_OHMS = 0.02;
 
 function node(network: Network, id: string): number {
   const found = network.nodeIndex.get(id);

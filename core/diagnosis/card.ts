@@ -3,7 +3,7 @@ import type { CircuitFile, CircuitPart, Condition } from '../format/circuitSchem
 import type { TestRef } from '../format/readingsSchema';
 
 /** How the answer is given: a number of a unit, or one of a few words. */
-export type AnswerKind = 'volts' | 'ohms' | 'lamp' | 'function';
+export type AnswerKind = 'volts' | 'ohms' | 'amps' | 'lamp' | 'function' | 'click' | 'look';
 
 export interface TestCardWords {
   readonly title: string;
@@ -64,11 +64,20 @@ export function testCardWords(
   switch (ref.kind) {
     case 'volts':
       return {
-        title: `Volts at ${nodeName(ref.node)}`,
+        title:
+          ref.against === circuit.reference
+            ? `Volts at ${nodeName(ref.node)}`
+            : `Drop from ${nodeName(ref.node)} to ${nodeName(ref.against)}`,
         answer: 'volts',
         settings: conditionSettings(circuit, ref.condition),
         instrument: 'Meter on DC volts',
-        steps: [`Red lead on ${lead}.`, `Black lead on ${nodeName(ref.against)}.`],
+        steps: [
+          `Red lead on ${lead}.`,
+          `Black lead on ${nodeName(ref.against)}.`,
+          ...(ref.against === circuit.reference
+            ? []
+            : ['The load stays switched on: without current a drop of 0 V says nothing.']),
+        ],
         cautions: placeCautions,
         slot: slotAtNode(circuit, ref.node, place),
       };
@@ -132,6 +141,56 @@ export function testCardWords(
         ],
         slot: partOf(ref.part)?.slot ?? null,
       };
+    case 'click':
+      return {
+        title: `Does ${partName(ref.part)} click`,
+        answer: 'click',
+        settings: conditionSettings(circuit, ref.condition),
+        instrument: 'Finger and ear',
+        steps: [`Finger on ${partName(ref.part)}.`, 'Switch its control off and on again. Does it click?'],
+        cautions: ['What it feeds may start: hands and clothes clear.', ...placeCautions],
+        slot: partOf(ref.part)?.slot ?? null,
+      };
+    case 'look':
+      return {
+        title: `Look at ${partName(ref.part)}`,
+        answer: 'look',
+        settings: ['Key: off', 'Its load switched off'],
+        instrument: 'Eyes and a light',
+        steps: [`Pull ${partName(ref.part)} and hold its element against the light.`, 'Is it whole?'],
+        cautions: ['Load off before it is pulled. Insulated puller, no metal pliers.', ...placeCautions],
+        slot: partOf(ref.part)?.slot ?? null,
+      };
+    case 'clamp':
+      return {
+        title: `Current through ${partName(ref.part)}`,
+        answer: 'amps',
+        settings: conditionSettings(circuit, ref.condition),
+        instrument: 'Clamp on DC amperes, zeroed first',
+        steps: [`Clamp around the one wire that leads from ${lead} to the load.`],
+        cautions: placeCautions,
+        slot: partOf(ref.part)?.slot ?? null,
+      };
+    case 'bridge': {
+      const name = circuit.functions.find((one) => one.id === ref.function)?.name ?? ref.function;
+      const fuses = circuit.parts.flatMap((one) => (one.kind === 'fuse' ? [one.ratingAmps] : []));
+      return {
+        title: `Bridge ${partName(ref.part)} from 30 to 87`,
+        answer: 'function',
+        settings: conditionSettings(circuit, ref.condition),
+        instrument: 'Momentary lead with a fuse in it',
+        steps: [
+          `Take ${partName(ref.part)} out.`,
+          'Find 30 and 87 by a reading: 30 is live, 87 is not. Never a coil pin.',
+          `Touch the lead from 30 to 87 for a moment. Does ${name.toLowerCase()} work?`,
+        ],
+        cautions: [
+          `The fuse in the lead no larger than the circuit’s own (at most ${Math.max(1, ...fuses)} A here). Only a load that may run now: hands clear.`,
+          ...placeCautions,
+        ],
+        slot: partOf(ref.part)?.slot ?? null,
+      };
+    }
     case 'substitute': {
       const name = circuit.functions.find((one) => one.id === ref.function)?.name ?? ref.function;
       return {

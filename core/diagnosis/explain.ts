@@ -1,11 +1,19 @@
 /** Sentences: what a reading means and clears, what each result of a test would mean, why it is proposed. */
 import type { Place } from '../format/circuitSchema';
 import type { TestRef } from '../format/readingsSchema';
+import { clampLimits } from '../instruments/instruments';
 import { formatQuantity } from '../instruments/quantity';
 import type { TakenReading } from './evidence';
 import { NO_FAULT } from './hypotheses';
 import type { TestWorth } from './next';
-import { EMF_SPREAD, outcomeIndex, type Predictions, type TestPrediction, voltsSpread } from './predictions';
+import {
+  clampedAmps,
+  EMF_SPREAD,
+  outcomeIndex,
+  type Predictions,
+  type TestPrediction,
+  voltsSpread,
+} from './predictions';
 
 export interface OutcomeMeaning {
   /** "about 12.5 V", "lit", "conducts". */
@@ -23,6 +31,10 @@ const RESULT_WORDS: Readonly<Record<Exclude<TestRef['kind'], 'volts'>, readonly 
   function: ['works', 'weak', 'dead'],
   substitute: ['works', 'weak', 'dead'],
   continuity: ['conducts', 'open (over limit)'],
+  bridge: ['works', 'weak', 'dead'],
+  click: ['clicks', 'silent'],
+  look: ['whole', 'broken'],
+  clamp: ['no current', 'clearly less current', 'current as expected', 'clearly more current'],
 };
 
 function percent(chance: number): string {
@@ -262,6 +274,32 @@ function meaningWords(predictions: Predictions, reading: TakenReading, predictio
     return open
       ? `${part(ref.part)} reads open out of the circuit.`
       : `${part(ref.part)} conducts out of the circuit; ohms below one are not judged.`;
+  }
+  if (ref.kind === 'click' && 'click' in value) {
+    return value.click === 'clicks'
+      ? `${part(ref.part)} clicks: its coil circuit works. That says nothing of its contact.`
+      : `${part(ref.part)} is silent: coil, its feed, its earth or the command is missing, or the relay hangs.`;
+  }
+  if (ref.kind === 'look' && 'look' in value) {
+    return value.look === 'broken'
+      ? `${part(ref.part)} looks broken. Why did it blow?`
+      : `${part(ref.part)} looks whole; one hairline break in ten is not seen, so this proves nothing.`;
+  }
+  if (ref.kind === 'clamp' && 'amps' in value) {
+    const expected = clampedAmps(model, ref.part, model.sound(ref.condition));
+    const [nothing, less, more] = clampLimits(expected);
+    const size = Math.abs(value.amps);
+    const flows = `${formatQuantity(value.amps, 'A')} through ${part(ref.part)}, where ${formatQuantity(expected, 'A')} belong`;
+    if (size < nothing) return `${flows}: no current, so the way is open somewhere before or behind it.`;
+    if (size < less) return `${flows}: resistance in the way, or part of the load is missing.`;
+    return size < more
+      ? `${flows}: feed, way and load carry it.`
+      : `${flows}: overload or a short behind it.`;
+  }
+  if (ref.kind === 'bridge' && 'state' in value) {
+    return value.state === 'works'
+      ? `It works with ${part(ref.part)} bridged: path and load carry the current. Contact, coil or command remain.`
+      : `Bridging ${part(ref.part)} does not make it work: look behind pin 87, or at the feed of pin 30.`;
   }
   if (ref.kind === 'substitute' && 'state' in value) {
     return value.state === 'works'

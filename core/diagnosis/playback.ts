@@ -6,9 +6,10 @@ import type { CircuitModel } from '../circuit/model';
 import { type Fault, faultAlteration, OPEN_MODES } from '../faults/faults';
 import { openOverloaded } from '../faults/overload';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
-import { lampInPlaceOf, testLampAt } from '../instruments/attach';
+import { bridgeRelay, lampInPlaceOf, testLampAt } from '../instruments/attach';
 import { type FUNCTION_STATES, LAMP_STATES, lampChances } from '../instruments/instruments';
 import { type Alteration, combineAlterations } from '../network/alteration';
+import { clampedAmps } from './predictions';
 
 export interface FaultyCircuit {
   readonly model: CircuitModel;
@@ -28,6 +29,11 @@ export function breakCircuit(model: CircuitModel, faults: readonly Fault[]): Fau
     for (const one of result.opened) if (!blown.includes(one.part)) blown.push(one.part);
   }
   return { model, faults, alteration, blown };
+}
+
+/** Whether no way is left through a part: blown, burnt through or not there. */
+function isOpen({ blown, faults }: FaultyCircuit, part: string): boolean {
+  return blown.includes(part) || faults.some((fault) => fault.part === part && OPEN_MODES.has(fault.mode));
 }
 
 /** What the instrument of a test shows on the faulty circuit. */
@@ -59,15 +65,29 @@ export function readingOf(circuit: FaultyCircuit, ref: TestRef): ReadingValue {
     case 'function':
       return functionState(ref.function, ref.condition, alteration);
     case 'continuity': {
-      const open =
-        circuit.blown.includes(ref.part) ||
-        circuit.faults.some((fault) => fault.part === ref.part && OPEN_MODES.has(fault.mode));
-      if (open) return { overLimit: true };
+      if (isOpen(circuit, ref.part)) return { overLimit: true };
       const branch = (network.branchesOfPart.get(ref.part) ?? [])
         .map((index) => network.branches[index]!)
         .find((one) => one.role !== 'contact');
       return { ohms: Math.round(((branch?.ohms ?? 0) + 0.3) * 10) / 10 };
     }
+    case 'click': {
+      const sensor = network.sensors.findIndex((one) => one.part === ref.part);
+      const pulledIn = model.solve(ref.condition, alteration).sensed[sensor] === 1;
+      return { click: pulledIn ? 'clicks' : 'silent' };
+    }
+    case 'look':
+      return { look: isOpen(circuit, ref.part) ? 'broken' : 'whole' };
+    case 'clamp': {
+      const amps = clampedAmps(model, ref.part, model.solve(ref.condition, alteration));
+      return { amps: Math.round(amps * 10) / 10 };
+    }
+    case 'bridge':
+      return functionState(
+        ref.function,
+        ref.condition,
+        combineAlterations(alteration, bridgeRelay(network, ref.part)),
+      );
     case 'lamp-in-fuse': {
       const lamp = lampInPlaceOf(network, ref.part, ref.unplugged);
       const point = model.solve(ref.condition, combineAlterations(alteration, lamp.alteration));

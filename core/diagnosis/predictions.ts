@@ -5,13 +5,20 @@
 import type { CircuitModel } from '../circuit/model';
 import { faultAlteration, OPEN_MODES } from '../faults/faults';
 import type { Reading, TestRef } from '../format/readingsSchema';
-import { lampInPlaceOf, testLampAt } from '../instruments/attach';
+import { bridgeRelay, lampInPlaceOf, testLampAt } from '../instruments/attach';
 import {
+  CLAMP_STATES,
+  CLICK_STATES,
   CONTINUITY_STATES,
+  clampChances,
+  clampLimits,
+  clickChances,
   FUNCTION_STATES,
   functionChances,
   LAMP_STATES,
+  LOOK_STATES,
   lampChances,
+  lookChances,
   METER_OHMS,
   normalBelow,
   voltmeterError,
@@ -34,6 +41,19 @@ const RESISTANCE_TOLERANCE = 0.1;
 const BIN_EDGES_12V = [
   -0.3, 0.12, 0.35, 0.8, 1.6, 2.6, 4, 5.5, 7, 8.5, 9.7, 10.6, 11.2, 11.6, 11.9, 12.2, 12.5,
 ] as const;
+
+/** The answers that a test other than volts can have, in order. */
+export const STATES_OF: Readonly<Record<Exclude<TestRef['kind'], 'volts'>, readonly string[]>> = {
+  lamp: LAMP_STATES,
+  'lamp-in-fuse': LAMP_STATES,
+  function: FUNCTION_STATES,
+  substitute: FUNCTION_STATES,
+  bridge: FUNCTION_STATES,
+  continuity: CONTINUITY_STATES,
+  click: CLICK_STATES,
+  look: LOOK_STATES,
+  clamp: CLAMP_STATES,
+};
 
 export interface VoltsColumn {
   readonly mean: Float64Array;
@@ -92,7 +112,7 @@ export class Predictions {
 
   private make(ref: TestRef): TestPrediction {
     if (ref.kind === 'volts') return this.makeVolts(ref);
-    const outcomes = ref.kind === 'continuity' ? CONTINUITY_STATES.length : LAMP_STATES.length;
+    const outcomes = STATES_OF[ref.kind].length;
     const count = this.hypotheses.length;
     const clean = new Float32Array(count * outcomes);
     const chances = new Float32Array(count * outcomes);
@@ -141,6 +161,25 @@ export class Predictions {
       case 'continuity': {
         const open = hypothesis.faults.some((fault) => fault.part === ref.part && OPEN_MODES.has(fault.mode));
         return open ? [0.01, 0.99] : [0.99, 0.01];
+      }
+      case 'click': {
+        const sensor = model.network.sensors.findIndex((one) => one.part === ref.part);
+        return clickChances(this.point(h, ref.condition).sensed[sensor] === 1);
+      }
+      case 'look': {
+        const broken = hypothesis.faults.some(
+          (fault) => fault.part === ref.part && OPEN_MODES.has(fault.mode),
+        );
+        return lookChances(broken);
+      }
+      case 'clamp': {
+        const amps = clampedAmps(model, ref.part, this.point(h, ref.condition));
+        return clampChances(amps, clampedAmps(model, ref.part, model.sound(ref.condition)));
+      }
+      case 'bridge': {
+        const one = model.function(ref.function);
+        const bridged = combineAlterations(altered, bridgeRelay(model.network, ref.part));
+        return this.functionChances(one.load, model.solve(ref.condition, bridged));
       }
       case 'lamp-in-fuse': {
         const { alteration, a, b } = lampInPlaceOf(model.network, ref.part, ref.unplugged);
@@ -260,6 +299,12 @@ function soundOhms(model: CircuitModel, part: string): number {
   return branches.find((branch) => branch.role !== 'contact')?.ohms ?? 0;
 }
 
+/** Ampere through the wire of a part at a point. */
+export function clampedAmps(model: CircuitModel, part: string, point: OperatingPoint): number {
+  const [branch] = model.network.branchesOfPart.get(part) ?? [];
+  return branch === undefined ? 0 : Math.abs(point.amps[branch]!);
+}
+
 /** Index of a recorded value among the outcomes of its test; null where it says nothing about them. */
 export function outcomeIndex(model: CircuitModel, { test: ref, value }: Reading): number | null {
   if (ref.kind === 'continuity') {
@@ -268,6 +313,12 @@ export function outcomeIndex(model: CircuitModel, { test: ref, value }: Reading)
     return null;
   }
   if ('lamp' in value) return LAMP_STATES.indexOf(value.lamp);
+  if ('click' in value) return CLICK_STATES.indexOf(value.click);
+  if ('look' in value) return LOOK_STATES.indexOf(value.look);
+  if ('amps' in value && ref.kind === 'clamp') {
+    const expected = clampedAmps(model, ref.part, model.sound(ref.condition));
+    return clampLimits(expected).filter((limit) => Math.abs(value.amps) >= limit).length;
+  }
   if ('state' in value) {
     if (value.state === 'on-when-off') return 0;
     const index = (FUNCTION_STATES as readonly string[]).indexOf(value.state);

@@ -272,6 +272,14 @@ export class DiagnosisSession {
         return `${part(ref.part)} measured out of the circuit`;
       case 'lamp-in-fuse':
         return `the lamp in place of ${part(ref.part)}`;
+      case 'click':
+        return `the click of ${part(ref.part)}`;
+      case 'look':
+        return `how ${part(ref.part)} looks`;
+      case 'clamp':
+        return `the current through ${part(ref.part)}`;
+      case 'bridge':
+        return `${part(ref.part)} bridged`;
       case 'substitute':
         return `a known good part for ${part(ref.part)}`;
     }

@@ -28,6 +28,10 @@ export const TEST_MINUTES = {
   continuity: 1.5,
   'lamp-in-fuse': 2,
   substitute: 3,
+  click: 0.4,
+  look: 0.8,
+  clamp: 1,
+  bridge: 2.5,
 } as const;
 /** Minutes to go back and change key or switches from the positions of the complaint. */
 export const SWITCHING_MINUTES = 0.3;
@@ -49,6 +53,13 @@ export function testId(ref: TestRef): string {
       return `lamp-in-fuse|${ref.part}|${ref.condition}|${ref.unplugged ?? ''}`;
     case 'substitute':
       return `substitute|${ref.part}|${ref.function}|${ref.condition}`;
+    case 'click':
+    case 'clamp':
+      return `${ref.kind}|${ref.part}|${ref.condition}`;
+    case 'look':
+      return `look|${ref.part}`;
+    case 'bridge':
+      return `bridge|${ref.part}|${ref.function}|${ref.condition}`;
   }
 }
 
@@ -65,6 +76,13 @@ export function setUpOf(ref: TestRef): string {
       return `lamp-in-fuse|${ref.condition}|${ref.unplugged ?? ''}`;
     case 'substitute':
       return `substitute|${ref.part}|${ref.condition}`;
+    case 'click':
+    case 'clamp':
+      return `${ref.kind}|${ref.condition}`;
+    case 'look':
+      return 'look';
+    case 'bridge':
+      return `bridge|${ref.part}|${ref.condition}`;
   }
 }
 
@@ -79,6 +97,10 @@ export function spotOf(ref: TestRef): string {
     case 'continuity':
     case 'lamp-in-fuse':
     case 'substitute':
+    case 'click':
+    case 'look':
+    case 'clamp':
+    case 'bridge':
       return `part|${ref.part}`;
   }
 }
@@ -97,6 +119,43 @@ export function continuityPins(part: CircuitPart): readonly (readonly [string, s
     default:
       return [];
   }
+}
+
+/** A relay whose contact may be bridged for a test: it comes out, feeds no safety function, and has a 30 and an 87. */
+export function bridgeable(part: CircuitPart): boolean {
+  return part.kind === 'relay' && part.pins['87'] !== undefined && !part.fixed && !part.safetyCritical;
+}
+
+/** Nodes of a part between which a drop can be read at one place, in the direction of its current. */
+function dropEnds(model: CircuitModel, part: CircuitPart): readonly [string, string] | null {
+  const ends: Readonly<Partial<Record<CircuitPart['kind'], readonly [string, string]>>> = {
+    fuse: ['in', 'out'],
+    connector: ['a', 'b'],
+    ground: ['lug', 'body'],
+    relay: ['30', '87'],
+    'key-contact': ['in', 'out'],
+  };
+  const pins = ends[part.kind];
+  if (!pins) return null;
+  const at = part.pins as Readonly<Record<string, string | undefined>>;
+  const from = at[pins[0]];
+  const to = at[pins[1]];
+  if (from === undefined || to === undefined) return null;
+  const allowed = [from, to].every(
+    (id) => model.circuit.nodes.find((node) => node.id === id)?.probe !== 'do-not-probe',
+  );
+  return allowed ? [from, to] : null;
+}
+
+/** Places from which both ends of a drop are reached, with the lead for the second end. */
+function commonAccess(model: CircuitModel, from: string, to: string): TestCandidate['accesses'] {
+  const accessOf = (id: string) => model.circuit.nodes.find((node) => node.id === id)?.access ?? [];
+  return accessOf(from).flatMap((one) => {
+    const other = accessOf(to).find((access) => access.place === one.place);
+    if (!other) return [];
+    const minutes = (one.minutes ?? 0) + (other.minutes ?? 0) + TEST_MINUTES.volts;
+    return [{ place: one.place, lead: one.lead, minutes }];
+  });
 }
 
 function substitutable(part: CircuitPart): boolean {
@@ -160,6 +219,25 @@ export function candidateTests(
   for (const part of circuit.parts) {
     if (!concerned(part.id)) continue;
     const place = part.place ?? null;
+    const { condition } = complaint;
+    const drop = dropEnds(model, part);
+    // Against the reference it is the plain reading at the other end.
+    if (drop && !drop.includes(circuit.reference)) {
+      add({ kind: 'volts', node: drop[0], against: drop[1], condition }, commonAccess(model, ...drop));
+    }
+    const hand = (kind: 'click' | 'look' | 'clamp' | 'bridge') => [
+      { place, lead: part.name, minutes: TEST_MINUTES[kind] },
+    ];
+    if (part.kind === 'relay' || part.kind === 'solenoid') {
+      add({ kind: 'click', part: part.id, condition }, hand('click'));
+    }
+    if (part.kind === 'fuse' && !part.fixed) add({ kind: 'look', part: part.id }, hand('look'));
+    if (part.kind === 'fuse' && part.place) {
+      add({ kind: 'clamp', part: part.id, condition }, hand('clamp'));
+    }
+    if (bridgeable(part)) {
+      add({ kind: 'bridge', part: part.id, function: complaint.function, condition }, hand('bridge'), true);
+    }
     for (const [from, to] of continuityPins(part)) {
       add(
         { kind: 'continuity', part: part.id, from, to },

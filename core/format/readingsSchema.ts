@@ -28,6 +28,14 @@ export const TestRefSchema = oneOfKind(
     strict,
   ),
   Type.Object({ kind: Type.Literal('substitute'), part: Id, function: Id, condition: Id }, strict),
+  /** Feel or hear a relay pull in. */
+  Type.Object({ kind: Type.Literal('click'), part: Id, condition: Id }, strict),
+  /** Look at the element of a fuse. */
+  Type.Object({ kind: Type.Literal('look'), part: Id }, strict),
+  /** A clamp around the wire of a part. */
+  Type.Object({ kind: Type.Literal('clamp'), part: Id, condition: Id }, strict),
+  /** The relay out, a fused lead from its 30 to its 87: does the function work? */
+  Type.Object({ kind: Type.Literal('bridge'), part: Id, function: Id, condition: Id }, strict),
 );
 
 export const ReadingValueSchema = Type.Union([
@@ -36,6 +44,9 @@ export const ReadingValueSchema = Type.Union([
   Type.Object({ overLimit: Type.Literal(true) }, strict),
   Type.Object({ lamp: LampState }, strict),
   Type.Object({ state: FunctionState }, strict),
+  Type.Object({ click: Type.Enum(['clicks', 'silent']) }, strict),
+  Type.Object({ look: Type.Enum(['whole', 'broken']) }, strict),
+  Type.Object({ amps: Type.Number({ minimum: -5000, maximum: 5000 }) }, strict),
 ]);
 
 export const ReadingSchema = Type.Object({ test: TestRefSchema, value: ReadingValueSchema }, strict);

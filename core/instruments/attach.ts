@@ -1,7 +1,7 @@
 /** Instruments that load the circuit, as changes of its network. */
 import type { Network } from '../circuit/network';
 import type { Alteration, BranchChange } from '../network/alteration';
-import { fuseLampOhms, testLampOhms } from './instruments';
+import { fuseLampOhms, LEAD_OHMS, testLampOhms } from './instruments';
 
 function heldOpen(network: Network, part: string): BranchChange[] {
   return (network.branchesOfPart.get(part) ?? []).map((branch) => ({ branch, held: 'open' }));
@@ -11,6 +11,17 @@ function heldOpen(network: Network, part: string): BranchChange[] {
 export function testLampAt(network: Network, node: number): Alteration {
   const ohms = testLampOhms(network.circuit.nominalVolts);
   return { changes: [], bridges: [{ a: node, b: network.datum, ohms }] };
+}
+
+/** A relay out, and a fused lead from its 30 to its 87. */
+export function bridgeRelay(network: Network, relay: string): Alteration {
+  const part = network.parts.get(relay);
+  if (part?.kind !== 'relay' || part.pins['87'] === undefined) {
+    throw new Error(`${relay} is no relay with a pin 87.`);
+  }
+  const a = network.nodeIndex.get(part.pins['30'])!;
+  const b = network.nodeIndex.get(part.pins['87'])!;
+  return { changes: heldOpen(network, relay), bridges: [{ a, b, ohms: LEAD_OHMS }] };
 }
 
 /** A lamp across the contacts of a fuse that was pulled, with one connector opened or none; `a` and `b` are its ends. */

@@ -6,6 +6,9 @@ export function voltmeterError(volts: number): number {
   return Math.abs(volts) * 0.005 + 0.02;
 }
 
+/** Leads and clips of a jumper or powered probe, ohms. */
+export const LEAD_OHMS = 0.02;
+
 /** Input of a digital meter on volts, ohms. */
 export const METER_OHMS = 10e6;
 
@@ -80,6 +83,38 @@ export const LAMP_DIM = 0.2;
 export const LAMP_STATES = ['lit', 'dim', 'off'] as const;
 export const FUNCTION_STATES = ['works', 'weak', 'dead'] as const;
 export const CONTINUITY_STATES = ['conducts', 'open'] as const;
+export const CLICK_STATES = ['clicks', 'silent'] as const;
+export const LOOK_STATES = ['whole', 'broken'] as const;
+/** What a clamp is asked: nothing, clearly less than expected, as expected, clearly more. */
+export const CLAMP_STATES = ['nothing', 'less', 'as expected', 'more'] as const;
+/** Looking misses about one broken element in ten, and takes one whole one in fifty for broken. */
+export const LOOK_MISSES = 0.1;
+const LOOK_WRONG = 0.02;
+/** A click is heard or felt in all but one case in twenty. */
+const CLICK_MISSED = 0.05;
+
+/** Chances of whole, broken for what the eye says of an element. */
+export function lookChances(broken: boolean): [number, number] {
+  return broken ? [LOOK_MISSES, 1 - LOOK_MISSES] : [1 - LOOK_WRONG, LOOK_WRONG];
+}
+
+/** Chances of clicks, silent for a relay that pulls in or does not. */
+export function clickChances(pullsIn: boolean): [number, number] {
+  return pullsIn ? [1 - CLICK_MISSED, CLICK_MISSED] : [CLICK_MISSED, 1 - CLICK_MISSED];
+}
+
+/** Limits between the four answers of a clamp, ampere, for an expected current. */
+export function clampLimits(expectedAmps: number): [number, number, number] {
+  const least = 0.25;
+  return [least, Math.max(2 * least, 0.75 * expectedAmps), Math.max(3 * least, 1.25 * expectedAmps)];
+}
+
+/** Chances of the four answers when so many ampere flow. */
+export function clampChances(amps: number, expectedAmps: number): [number, number, number, number] {
+  const blur = Math.hypot(clampError(amps), 0.1 * amps);
+  const [nothing, less, more] = clampLimits(expectedAmps).map((limit) => normalBelow((limit - amps) / blur));
+  return [nothing!, less! - nothing!, more! - less!, 1 - more!];
+}
 
 /** Standard normal distribution function (Abramowitz and Stegun 7.1.26, error below 1.5e-7). */
 export function normalBelow(x: number): number {

@@ -127,7 +127,10 @@ function rawOf(value: ReadingValue): string {
   if ('volts' in value) return value.volts.toFixed(2);
   if ('ohms' in value) return String(value.ohms);
   if ('overLimit' in value) return 'OL';
-  return 'lamp' in value ? value.lamp : value.state;
+  if ('amps' in value) return String(value.amps);
+  if ('state' in value) return value.state;
+  if ('lamp' in value) return value.lamp;
+  return 'click' in value ? value.click : value.look;
 }
 
 /** The log of a demo job, in the order in which a person would have made it. */

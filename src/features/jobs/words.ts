@@ -17,7 +17,10 @@ export function valueWords(value: ReadingValue): string {
   if ('volts' in value) return formatQuantity(value.volts, 'V');
   if ('ohms' in value) return formatQuantity(value.ohms, 'Ω');
   if ('overLimit' in value) return 'over limit';
-  return 'lamp' in value ? value.lamp : STATE_WORDS[value.state];
+  if ('amps' in value) return formatQuantity(value.amps, 'A');
+  if ('state' in value) return STATE_WORDS[value.state];
+  if ('lamp' in value) return value.lamp;
+  return 'click' in value ? value.click : value.look;
 }
 
 export function conditionName(circuit: CircuitFile | null, id: string): string {
@@ -34,7 +37,9 @@ export function testWords(circuit: CircuitFile | null, ref: TestRef): string {
   const part = (id: string) => circuit?.parts.find((one) => one.id === id)?.name ?? id;
   switch (ref.kind) {
     case 'volts':
-      return `Volts at ${node(ref.node)}`;
+      return circuit && ref.against !== circuit.reference
+        ? `Drop from ${node(ref.node)} to ${node(ref.against)}`
+        : `Volts at ${node(ref.node)}`;
     case 'lamp':
       return `Test lamp at ${node(ref.node)}`;
     case 'function':
@@ -43,6 +48,14 @@ export function testWords(circuit: CircuitFile | null, ref: TestRef): string {
       return `${part(ref.part)}, out of the circuit`;
     case 'lamp-in-fuse':
       return `Lamp in place of ${part(ref.part)}${ref.unplugged ? `, ${part(ref.unplugged)} unplugged` : ''}`;
+    case 'click':
+      return `Click of ${part(ref.part)}`;
+    case 'look':
+      return `Look at ${part(ref.part)}`;
+    case 'clamp':
+      return `Current through ${part(ref.part)}`;
+    case 'bridge':
+      return `${part(ref.part)} bridged from 30 to 87`;
     case 'substitute':
       return `Known good part for ${part(ref.part)}`;
   }

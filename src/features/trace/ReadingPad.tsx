@@ -24,6 +24,14 @@ const WORD_ANSWERS = {
     { key: 'd', word: 'Dead', value: { state: 'dead' } },
     { key: 'c', word: 'Comes and goes', value: { state: 'comes-and-goes' } },
   ],
+  click: [
+    { key: 'c', word: 'Clicks', value: { click: 'clicks' } },
+    { key: 's', word: 'Silent', value: { click: 'silent' } },
+  ],
+  look: [
+    { key: 'w', word: 'Whole', value: { look: 'whole' } },
+    { key: 'b', word: 'Broken', value: { look: 'broken' } },
+  ],
 } as const satisfies Record<string, readonly { key: string; word: string; value: ReadingValue }[]>;
 
 /** What a number entry means on a card of this unit, or why it cannot be read. */
@@ -31,9 +39,24 @@ export function readAnswer(text: string, unit: Unit): { answer: Answer } | { pro
   const parsed = parseReading(text, unit);
   if (!parsed.ok) return { problem: parsed.message };
   if ('overLimit' in parsed) return { answer: { value: { overLimit: true }, raw: text.trim() } };
-  const value: ReadingValue = unit === 'Ω' ? { ohms: parsed.value } : { volts: parsed.value };
+  const values: Readonly<Record<Unit, ReadingValue>> = {
+    V: { volts: parsed.value },
+    Ω: { ohms: parsed.value },
+    A: { amps: parsed.value },
+  };
+  const value = values[unit];
   return { answer: { value, raw: text.trim() } };
 }
+
+type WordKind = keyof typeof WORD_ANSWERS;
+const UNIT_OF: Readonly<Partial<Record<AnswerKind, Unit>>> = { volts: 'V', ohms: 'Ω', amps: 'A' };
+
+/** The unit of a card that takes a number; null where it takes a word. */
+export function unitOf(kind: AnswerKind): Unit | null {
+  return UNIT_OF[kind] ?? null;
+}
+
+const UNIT_NAMES: Readonly<Record<Unit, string>> = { V: 'volts', Ω: 'ohms', A: 'amperes' };
 
 export function ReadingPad({
   kind,
@@ -53,9 +76,10 @@ export function ReadingPad({
   onKey: (key: string) => boolean;
   keysOn: boolean;
 }) {
-  return kind === 'volts' || kind === 'ohms' ? (
+  const unit = unitOf(kind);
+  return unit !== null ? (
     <NumberPad
-      unit={kind === 'volts' ? 'V' : 'Ω'}
+      unit={unit}
       draft={draft}
       problem={problem}
       onDraft={onDraft}
@@ -64,7 +88,7 @@ export function ReadingPad({
       keysOn={keysOn}
     />
   ) : (
-    <WordPad kind={kind} onAnswer={onAnswer} onKey={onKey} keysOn={keysOn} />
+    <WordPad kind={kind as WordKind} onAnswer={onAnswer} onKey={onKey} keysOn={keysOn} />
   );
 }
 
@@ -137,7 +161,7 @@ function NumberPad({
   return (
     <div>
       <label className="mb-1 block font-semibold" htmlFor="reading-entry">
-        Reading, in {unit === 'V' ? 'volts' : 'ohms'}
+        Reading, in {UNIT_NAMES[unit]}
       </label>
       <div className="flex items-stretch gap-2">
         <input
@@ -211,7 +235,7 @@ function WordPad({
   onKey,
   keysOn,
 }: {
-  kind: 'lamp' | 'function';
+  kind: WordKind;
   onAnswer: (answer: Answer) => void;
   onKey: (key: string) => boolean;
   keysOn: boolean;

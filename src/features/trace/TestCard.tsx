@@ -7,7 +7,7 @@ import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 import { PanelView } from '@/features/panels';
 import { Button, Caution } from '@/ui/controls';
-import { type Answer, ReadingPad, readAnswer } from './ReadingPad';
+import { type Answer, ReadingPad, readAnswer, unitOf } from './ReadingPad';
 
 /** One test at a time: set, touch, read, record. */
 export function TestCard({
@@ -52,7 +52,7 @@ export function TestCard({
       onAnswer(given);
       return;
     }
-    const read = readAnswer(given.text, words.answer === 'ohms' ? 'Ω' : 'V');
+    const read = readAnswer(given.text, unitOf(words.answer) ?? 'V');
     if ('problem' in read) setProblem(read.problem);
     else {
       setProblem(null);
