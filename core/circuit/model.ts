@@ -14,6 +14,7 @@ export class CircuitModel {
 
   constructor(readonly circuit: CircuitFile) {
     this.network = buildNetwork(circuit);
+    this.emfVolts = this.network.branches.reduce((most, branch) => Math.max(most, branch.emfVolts), 0);
     this.conditions = circuit.conditions;
   }
 
@@ -102,7 +103,5 @@ export class CircuitModel {
   }
 
   /** Supply voltage of the sound circuit: the highest voltage that any source brings to the datum's net. */
-  get emfVolts(): number {
-    return Math.max(...this.network.branches.map((branch) => branch.emfVolts));
-  }
+  readonly emfVolts: number;
 }

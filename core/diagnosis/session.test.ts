@@ -146,6 +146,46 @@ describe('sentences', () => {
   });
 });
 
+describe('readings that do not fit together', () => {
+  // The plug C12 is open: what the fan's circuit shows, and one reading beside the point.
+  const broken = breakCircuit(session.model, [{ part: 'C12', mode: 'open' }]);
+  const truth = (node: string, condition = 'fan-on') => {
+    const test: TestRef = { kind: 'volts', node, against: 'bat-minus', condition };
+    return taken(test, readingOf(broken, test), node);
+  };
+  const slipped = { ...volts('bay-bus', 0), id: 'slip' };
+  const others = [FAN_DEAD, truth('f31-out'), truth('r4-87'), truth('c12-box'), truth('c12-cab')];
+
+  test('nothing is called odd while all fit', () => {
+    expect(assess(...others).contradiction).toBeNull();
+    expect(assess().contradiction).toBeNull();
+  });
+
+  test('the slip is named and its repeat proposed, wherever in the order it came', () => {
+    for (const at of [0, 2, 5]) {
+      const readings = [...others.slice(0, at), slipped, ...others.slice(at)];
+      const { contradiction, next, verdict } = assess(...readings);
+      expect(contradiction?.reading).toBe('slip');
+      expect(contradiction?.sentence).toContain('Repeat it');
+      if (verdict.strength !== 'proved') {
+        expect(next[0]?.id).toBe('volts|bay-bus|bat-minus|fan-on');
+        expect(next[0]?.why).toContain('disagrees with the others');
+      }
+    }
+  });
+
+  test('once repeated it is not proposed again, and the map itself is doubted when it stays', () => {
+    const again = { ...slipped, id: 'again' };
+    const { contradiction, next } = assess(...others, slipped, again);
+    expect(contradiction?.sentence).toMatch(/this map/);
+    expect(next.some((one) => one.id === 'volts|bay-bus|bat-minus|fan-on')).toBe(false);
+  });
+
+  test('taken away by a correction, nothing is odd any more', () => {
+    expect(assess(...others, { ...truth('bay-bus'), id: 'right' }).contradiction).toBeNull();
+  });
+});
+
 describe('a fault outside the map', () => {
   test('leads once no part explains the readings', () => {
     const readings = [

@@ -5,6 +5,7 @@
 import { CircuitModel } from '../circuit/model';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { TestRef } from '../format/readingsSchema';
+import { findContradiction } from './contradiction';
 import { EvidenceState, normalise, type TakenReading } from './evidence';
 import {
   explainProposal,
@@ -90,6 +91,8 @@ export interface Assessment {
   readonly verdict: Verdict;
   readonly next: readonly Proposal[];
   readonly notInMap: number;
+  /** The reading that disagrees with the others, and what to do about it; null while all fit together. */
+  readonly contradiction: { readonly reading: string; readonly sentence: string } | null;
 }
 
 /** A group at this chance is likely; its confirming test is proposed. */
@@ -178,7 +181,11 @@ export class DiagnosisSession {
     const lead = order[0]!;
     const support = this.support(groups[lead]!, p, input.readings, logs);
     const verdict = this.verdict(groups[lead]!, mass[lead]!, support, suspects[0]!, input.readings);
-    const next = this.propose(input, p, groups, groupOf, lead, mass[lead]!, verdict, support);
+    const found = findContradiction(this.hypotheses, logs);
+    const odd = found ? input.readings[found.reading]! : null;
+    const proposed = this.propose(input, p, groups, groupOf, lead, mass[lead]!, verdict, support);
+    const repeat = odd && verdict.strength !== 'proved' ? this.repeatOf(odd, input) : null;
+    const next = repeat ? [repeat, ...proposed].slice(0, PROPOSALS) : proposed;
     const notInMap = this.hypotheses.findIndex((one) => one.id === NOT_IN_MAP);
     return {
       suspects: suspects.filter((one) => one.chance >= 0.001),
@@ -190,7 +197,37 @@ export class DiagnosisSession {
       verdict: { ...verdict, sentence: this.closing(verdict, next) },
       next,
       notInMap: p[notInMap]!,
+      contradiction:
+        found && odd
+          ? { reading: odd.id, sentence: this.contradictionWords(odd, found.restFits, input) }
+          : null,
     };
+  }
+
+  private timesTaken(test: TestRef, input: AssessmentInput): number {
+    const id = testId(test);
+    return input.readings.filter((reading) => testId(reading.test) === id).length;
+  }
+
+  /** The card that repeats a reading, once; null where it was repeated already or cannot be. */
+  private repeatOf(odd: TakenReading, input: AssessmentInput): Proposal | null {
+    const id = testId(odd.test);
+    if (this.timesTaken(odd.test, input) > 1 || input.refused.includes(id)) return null;
+    const card = this.card(id, input);
+    if (!card) return null;
+    const why =
+      'This reading disagrees with the others. Taken again it shows whether the probe slipped, or whether the circuit does something that this map does not contain.';
+    return { ...card, why };
+  }
+
+  private contradictionWords(odd: TakenReading, restFits: boolean, input: AssessmentInput): string {
+    const what = this.readingName(odd);
+    if (restFits && this.timesTaken(odd.test, input) < 2) {
+      return `The reading that disagrees with the others is ${what}. Repeat it; check the spot, the key and the switches.`;
+    }
+    return restFits
+      ? `It still disagrees after a repeat: ${what}. The fault may lie in something that this map does not contain: a splice, a feed or a part behind that point.`
+      : `These readings together fit nothing on this map; ${what} disagrees most. Look for what the map does not contain: a splice, a feed or a part that somebody added.`;
   }
 
   private closing(verdict: Verdict, next: readonly Proposal[]): string {

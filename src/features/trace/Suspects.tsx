@@ -35,6 +35,11 @@ export function Suspects({
       >
         {verdict.strength ? <p className="text-lg font-bold">{STRENGTH_WORDS[verdict.strength]}</p> : null}
         <p>{verdict.sentence}</p>
+        {assessment.contradiction ? (
+          <p className="mt-2 font-semibold text-bad" data-testid="contradiction">
+            ⚠ {assessment.contradiction.sentence}
+          </p>
+        ) : null}
         {verdict.evidence.length > 0 ? (
           <ul className="mt-1 text-sm text-soft">
             {verdict.evidence.map((id) => (

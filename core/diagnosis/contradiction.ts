@@ -1,0 +1,57 @@
+/**
+ * Readings that do not fit together: which one disagrees with the others, whatever the order they came in, and
+ * whether taking it away would leave the rest explained.
+ */
+import type { Hypothesis } from './hypotheses';
+
+export interface Contradiction {
+  /** Index of the reading that disagrees most. */
+  readonly reading: number;
+  /** Without it the map explains the rest; otherwise the set as a whole fits nothing on the map. */
+  readonly restFits: boolean;
+}
+
+/** From this log-likelihood below the best possible on, no hypothesis explains all readings well (about 1 in 30). */
+const MISFIT = 3.4;
+
+/** Loss of log-likelihood of the best hypothesis on the map against every reading at its own best. */
+function misfit(logs: readonly Float64Array[], live: readonly number[], except: number): number {
+  let best = Number.NEGATIVE_INFINITY;
+  for (const h of live) {
+    let sum = 0;
+    for (let r = 0; r < logs.length; r++) if (r !== except) sum += logs[r]![h]!;
+    if (sum > best) best = sum;
+  }
+  let possible = 0;
+  for (let r = 0; r < logs.length; r++) {
+    if (r === except) continue;
+    let peak = Number.NEGATIVE_INFINITY;
+    for (const h of live) peak = Math.max(peak, logs[r]![h]!);
+    possible += peak;
+  }
+  return possible - best;
+}
+
+/**
+ * The reading that disagrees most with the others; null while some hypothesis on the map explains all of them.
+ * `logs` are the log-likelihoods by reading and hypothesis; readings that say nothing are null.
+ */
+export function findContradiction(
+  hypotheses: readonly Hypothesis[],
+  logs: readonly (Float64Array | null)[],
+): Contradiction | null {
+  const indices = [...logs.keys()].filter((r) => logs[r] !== null);
+  const said = indices.map((r) => logs[r]!);
+  const live = [...hypotheses.keys()].filter((h) => hypotheses[h]!.alteration !== null);
+  if (said.length < 2 || misfit(said, live, -1) < MISFIT) return null;
+  let least = Number.POSITIVE_INFINITY;
+  let odd = 0;
+  for (let r = 0; r < said.length; r++) {
+    const without = misfit(said, live, r);
+    if (without < least) {
+      least = without;
+      odd = r;
+    }
+  }
+  return { reading: indices[odd]!, restFits: least < MISFIT };
+}
