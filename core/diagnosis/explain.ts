@@ -228,6 +228,9 @@ function meaningWords(predictions: Predictions, reading: TakenReading, predictio
     const floats = prediction.volts.floating[sound] === 1;
     const nominal = model.circuit.nominalVolts;
     const at = node(ref.node);
+    if (ref.against !== model.circuit.reference) {
+      return dropWords(volts, expected, `from ${at} to ${node(ref.against)}`, nominal);
+    }
     if (volts < -0.3) {
       return `${formatQuantity(volts, 'V')} at ${at}: the minus sign says that the leads are reversed, or the polarity is.`;
     }
@@ -323,6 +326,23 @@ function meaningWords(predictions: Predictions, reading: TakenReading, predictio
     }
   }
   return 'Recorded.';
+}
+
+/** Volts lost over one joint, contact or fuse that count as too much at working current, on a 12 V system. */
+const DROP_LIMIT = 0.2;
+
+/** What a drop between two points means. Without current it means nothing, and says so. */
+function dropWords(volts: number, expected: number, between: string, nominalVolts: number): string {
+  const shown = formatQuantity(volts, 'V');
+  const limit = Math.max(DROP_LIMIT * (nominalVolts / 12), 2 * Math.abs(expected));
+  if (volts < -limit)
+    return `${shown} ${between}: the minus sign says that the leads are reversed, or current flows backwards.`;
+  if (volts > 0.5 * nominalVolts) {
+    return `${shown} ${between}: all of the supply is lost here, so it is open between these points while the rest of the way is joined.`;
+  }
+  if (volts > limit)
+    return `${shown} ${between}, more than a good joint or contact loses: resistance between these points.`;
+  return `${shown} ${between}: good only if the load’s current flows. Without current a drop of nothing is no pass.`;
 }
 
 /** Whether anything draws current through the point in the sound circuit. */

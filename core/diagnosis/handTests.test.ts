@@ -1,6 +1,7 @@
 /** Click, look, clamp, bridge and drop: what they are predicted to show, what they mean, and what they never prove. */
 import { demoCircuit } from '../../testing/circuits';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
+import { testCardWords } from './card';
 import type { TakenReading } from './evidence';
 import { breakCircuit, readingOf } from './playback';
 import { DiagnosisSession } from './session';
@@ -85,6 +86,33 @@ test('a bridged relay that makes the fan run clears path and load, and leaves co
   expect(works.verdict.strength).not.toBe('proved');
   const silent = assess([bridge, { state: 'dead' }]);
   expect(silent.effects.at(-1)?.sentence).toContain('behind pin 87');
+});
+
+describe('a drop between two points', () => {
+  const drop: TestRef = { kind: 'volts', node: 'c12-box', against: 'c12-cab', condition };
+  const said = (volts: number) => assess([drop, { volts }]);
+
+  test('of nothing is no pass while nothing flows: an open elsewhere shows it too', () => {
+    expect(said(0).effects.at(-1)?.sentence).toContain('no pass');
+    // The motor being open explains it as well as a good plug does: the plug is told apart only from an open one.
+    expect(said(0).parts.find((one) => one.part === 'M1')?.standing).not.toBe('cleared');
+  });
+
+  test('of the whole supply is the open itself', () => {
+    const { effects, suspects } = said(12.4);
+    expect(effects.at(-1)?.sentence).toContain('open between these points');
+    expect(suspects[0]?.parts).toContain('C12');
+  });
+
+  test('of a volt is resistance, and a minus sign is reversed leads', () => {
+    expect(said(1.1).effects.at(-1)?.sentence).toContain('resistance between');
+    expect(said(-1.1).effects.at(-1)?.sentence).toContain('leads are reversed');
+  });
+
+  test('is named as a drop and not as the volts at a point', () => {
+    expect(testCardWords(circuit, drop, null, 'cavity 3').title).toMatch(/^Drop from .* to /);
+    expect(said(12.4).suspects[0]?.reason).toContain('the drop from');
+  });
 });
 
 test('only a relay that comes out, with 30 and 87 and no safety duty, may be bridged', () => {

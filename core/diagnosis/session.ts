@@ -300,7 +300,9 @@ export class DiagnosisSession {
     const part = (id: string) => this.model.network.parts.get(id)?.name ?? id;
     switch (ref.kind) {
       case 'volts':
-        return `the volts at ${node(ref.node)}`;
+        return ref.against === this.circuit.reference
+          ? `the volts at ${node(ref.node)}`
+          : `the drop from ${node(ref.node)} to ${node(ref.against)}`;
       case 'lamp':
         return `the lamp at ${node(ref.node)}`;
       case 'function':

@@ -57,13 +57,15 @@ export function TraceView() {
         !struck &&
         body.test.kind === 'volts' &&
         body.test.condition === condition &&
+        // A drop belongs to two stops; only a reading against the reference stands at one.
+        body.test.against === circuit?.reference &&
         'volts' in body.value
       ) {
         found.set(body.test.node, body.value.volts);
       }
     }
     return found;
-  }, [job]);
+  }, [job, circuit]);
   const standings = useMemo(
     () => new Map((assessment?.parts ?? []).map((part) => [part.part, part])),
     [assessment],
