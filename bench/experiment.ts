@@ -7,8 +7,7 @@
  */
 import { writeFileSync } from 'node:fs';
 import { CircuitModel } from '../core/circuit/model';
-import type { TakenReading } from '../core/diagnosis/evidence';
-import { repairUnit } from '../core/diagnosis/hypotheses';
+import { endsRight, leadToEnd } from '../core/diagnosis/followEngine';
 import { type Complaint, DiagnosisSession } from '../core/diagnosis/session';
 import type { CircuitFile } from '../core/format/circuitSchema';
 import { seeded } from '../testing/randomCircuit';
@@ -17,7 +16,6 @@ import { brokenWorld, examinersFaults, handReading } from './examiner';
 import { habitualWalk } from './habitualWalk';
 
 const CIRCUITS = 30;
-const MOST_TESTS = 40;
 
 interface Played {
   readonly right: boolean;
@@ -38,33 +36,6 @@ interface Sum {
   habitMinutes: number;
 }
 
-function play(
-  session: DiagnosisSession,
-  world: NonNullable<ReturnType<typeof brokenWorld>>,
-  random: () => number,
-) {
-  const { complaint, broken } = world;
-  const readings: TakenReading[] = [
-    {
-      id: 'complaint',
-      test: { kind: 'function', function: complaint.function, condition: complaint.condition },
-      value: { state: complaint.state },
-      testerProved: true,
-    },
-  ];
-  const opened = new Set<string>();
-  let minutes = 0;
-  for (;;) {
-    const assessment = session.assess({ readings, refused: [], opened: [...opened] });
-    const [proposal] = assessment.next;
-    if (!proposal || readings.length > MOST_TESTS) return { assessment, tests: readings.length - 1, minutes };
-    minutes += proposal.minutes;
-    if (proposal.place) opened.add(proposal.place);
-    const value = handReading(broken, proposal.ref, random, { meter: true });
-    readings.push({ id: `r${readings.length}`, test: proposal.ref, value, testerProved: true });
-  }
-}
-
 function playCircuit(circuit: CircuitFile, seed: number, most: number): Played[] {
   const model = new CircuitModel(circuit);
   const sessions = new Map<string, DiagnosisSession>();
@@ -81,12 +52,14 @@ function playCircuit(circuit: CircuitFile, seed: number, most: number): Played[]
     const world = brokenWorld(circuit, fault, random);
     if (!world) return [];
     const session = sessionFor(world.complaint);
-    const { assessment, tests, minutes } = play(session, world, random);
+    const { broken, complaint } = world;
+    const { assessment, tests, minutes } = leadToEnd(session, complaint, (ref) =>
+      handReading(broken, ref, random, { meter: true }),
+    );
     const [lead] = assessment.suspects;
-    const group = session.groups([]).groups.find((one) => one.id === lead?.id);
     return [
       {
-        right: group?.units.includes(repairUnit(fault, world.broken.blown.length > 0)) ?? false,
+        right: endsRight(session, assessment, fault, broken.blown.length > 0),
         proved: assessment.verdict.strength === 'proved',
         chance: lead?.chance ?? 0,
         tests,

@@ -283,16 +283,28 @@ function expandFlasher(net: NetworkBuilder, part: PartOf<'flasher'>): void {
   });
 }
 
+/** Volts at which a cut-off lets go and joins again. */
+export function cutOffThresholds(
+  part: PartOf<'cut-off'>,
+  nominalVolts: number,
+): { disconnectVolts: number; reconnectVolts: number } {
+  return {
+    disconnectVolts: part.disconnectVolts ?? nominalVolts * CUT_OFF_DISCONNECT_PER_NOMINAL,
+    reconnectVolts: part.reconnectVolts ?? nominalVolts * CUT_OFF_RECONNECT_PER_NOMINAL,
+  };
+}
+
 function expandCutOff(net: NetworkBuilder, part: PartOf<'cut-off'>): void {
   const { pins } = part;
+  const { disconnectVolts, reconnectVolts } = cutOffThresholds(part, net.nominalVolts);
   const branch = net.branch(part, 'internal', 'electronics', [pins.in, pins.minus], electronicsOhms(net));
   const sensor = net.sensor(part, 'sense', {
     a: net.node(pins.in),
     b: net.node(pins.minus),
     branch,
     signed: true,
-    onAbove: part.reconnectVolts ?? net.nominalVolts * CUT_OFF_RECONNECT_PER_NOMINAL,
-    offBelow: part.disconnectVolts ?? net.nominalVolts * CUT_OFF_DISCONNECT_PER_NOMINAL,
+    onAbove: reconnectVolts,
+    offBelow: disconnectVolts,
     starts: part.starts === 'disconnected' ? 0 : 1,
   });
   net.branch(part, 'contact', 'contact', [pins.in, pins.out], part.ohms ?? CUT_OFF_OHMS, {

@@ -49,6 +49,28 @@ function slotAtNode(circuit: CircuitFile, node: string, place: string | null) {
   return (candidates.find((part) => part.kind === 'fuse') ?? candidates[0])?.slot ?? null;
 }
 
+const CARRIES: readonly CircuitPart['kind'][] = ['wire', 'connector', 'splice'];
+
+/**
+ * The smallest fuse that a relay's contact hangs on, ampere: those reached from its 30 and 87 by wires, plugs and
+ * splices alone. Null where the map shows none.
+ */
+export function fuseOfRelay(circuit: CircuitFile, relay: string): number | null {
+  const part = circuit.parts.find((one) => one.id === relay);
+  if (part?.kind !== 'relay') return null;
+  const reached = new Set([part.pins['30'], part.pins['87'] ?? part.pins['30']]);
+  let smallest: number | null = null;
+  // A set grows while it is walked; every node is visited once.
+  for (const node of reached) {
+    for (const one of circuit.parts) {
+      if (!pinsAt(one, node)) continue;
+      if (one.kind === 'fuse') smallest = Math.min(smallest ?? one.ratingAmps, one.ratingAmps);
+      if (CARRIES.includes(one.kind)) for (const next of Object.values(one.pins)) reached.add(next as string);
+    }
+  }
+  return smallest;
+}
+
 /** The card of a test, at the place and with the lead that were proposed for it. */
 export function testCardWords(
   circuit: CircuitFile,
@@ -173,7 +195,8 @@ export function testCardWords(
       };
     case 'bridge': {
       const name = circuit.functions.find((one) => one.id === ref.function)?.name ?? ref.function;
-      const fuses = circuit.parts.flatMap((one) => (one.kind === 'fuse' ? [one.ratingAmps] : []));
+      const fuseAmps = fuseOfRelay(circuit, ref.part);
+      const limit = fuseAmps === null ? 'look it up before' : `at most ${fuseAmps} A here`;
       return {
         title: `Bridge ${partName(ref.part)} from 30 to 87`,
         answer: 'function',
@@ -185,7 +208,7 @@ export function testCardWords(
           `Touch the lead from 30 to 87 for a moment. Does ${name.toLowerCase()} work?`,
         ],
         cautions: [
-          `The fuse in the lead no larger than the circuit’s own (at most ${Math.max(1, ...fuses)} A here). Only a load that may run now: hands clear.`,
+          `The fuse in the lead no larger than the circuit’s own (${limit}). Only a load that may run now: hands clear.`,
           ...placeCautions,
         ],
         slot: partOf(ref.part)?.slot ?? null,

@@ -1,5 +1,6 @@
 /** Plays a fault to its end by the engine's own proposals: for practice scores and for the proof that it works. */
 import type { Fault } from '../faults/faults';
+import type { ReadingValue, TestRef } from '../format/readingsSchema';
 import type { TakenReading } from './evidence';
 import { repairUnit } from './hypotheses';
 import { breakCircuit, complaintOf, readingOf } from './playback';
@@ -19,16 +20,12 @@ export interface PlayedFault {
 /** More tests than any technician would do on one circuit. */
 const TEST_LIMIT = 40;
 
-/** Plays one fault in a session; null when the fault shows in no function. */
-export function followEngine(
-  sessionFor: (complaint: { function: string; condition: string }) => DiagnosisSession,
-  probe: DiagnosisSession,
-  fault: Fault,
-): PlayedFault | null {
-  const broken = breakCircuit(probe.model, [fault]);
-  const complaint = complaintOf(broken);
-  if (!complaint) return null;
-  const session = sessionFor(complaint);
+/** A job led to its end by the engine's own proposals, whoever reads the instruments. */
+export function leadToEnd(
+  session: DiagnosisSession,
+  complaint: NonNullable<ReturnType<typeof complaintOf>>,
+  read: (ref: TestRef) => ReadingValue,
+): { assessment: Assessment; tests: number; minutes: number; trail: readonly string[] } {
   const readings: TakenReading[] = [
     {
       id: 'complaint',
@@ -44,22 +41,38 @@ export function followEngine(
     const assessment = session.assess({ readings, refused: [], opened: [...opened] });
     const proposal = assessment.next[0];
     if (!proposal || readings.length > TEST_LIMIT) {
-      const lead = session.groups([]).groups.find((group) => group.id === assessment.suspects[0]?.id);
-      const unit = repairUnit(fault, broken.blown.length > 0);
-      return {
-        fault,
-        complaint,
-        tests: readings.length - 1,
-        minutes,
-        assessment,
-        right: lead?.units.includes(unit) ?? false,
-        trail,
-      };
+      return { assessment, tests: readings.length - 1, minutes, trail };
     }
     minutes += proposal.minutes;
     if (proposal.place) opened.add(proposal.place);
-    const value = readingOf(broken, proposal.ref);
+    const value = read(proposal.ref);
     trail.push(`${proposal.id} = ${JSON.stringify(value)}`);
     readings.push({ id: `r${readings.length}`, test: proposal.ref, value, testerProved: true });
   }
+}
+
+/** Whether the group that ends first holds the fault, with the fuse it blew or without. */
+export function endsRight(
+  session: DiagnosisSession,
+  assessment: Assessment,
+  fault: Fault,
+  blewFuse: boolean,
+): boolean {
+  const lead = session.groups([]).groups.find((group) => group.id === assessment.suspects[0]?.id);
+  return lead?.units.includes(repairUnit(fault, blewFuse)) ?? false;
+}
+
+/** Plays one fault in a session; null when the fault shows in no function. */
+export function followEngine(
+  sessionFor: (complaint: { function: string; condition: string }) => DiagnosisSession,
+  probe: DiagnosisSession,
+  fault: Fault,
+): PlayedFault | null {
+  const broken = breakCircuit(probe.model, [fault]);
+  const complaint = complaintOf(broken);
+  if (!complaint) return null;
+  const session = sessionFor(complaint);
+  const played = leadToEnd(session, complaint, (ref) => readingOf(broken, ref));
+  const right = endsRight(session, played.assessment, fault, broken.blown.length > 0);
+  return { fault, complaint, right, ...played };
 }

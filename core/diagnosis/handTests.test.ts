@@ -1,7 +1,7 @@
 /** Click, look, clamp, bridge and drop: what they are predicted to show, what they mean, and what they never prove. */
 import { demoCircuit } from '../../testing/circuits';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
-import { testCardWords } from './card';
+import { fuseOfRelay, testCardWords } from './card';
 import type { TakenReading } from './evidence';
 import { breakCircuit, readingOf } from './playback';
 import { DiagnosisSession } from './session';
@@ -113,6 +113,15 @@ describe('a drop between two points', () => {
     expect(testCardWords(circuit, drop, null, 'cavity 3').title).toMatch(/^Drop from .* to /);
     expect(said(12.4).suspects[0]?.reason).toContain('the drop from');
   });
+});
+
+test('the lead that bridges a relay is fused by the circuit’s own fuse, not by a larger one elsewhere', () => {
+  // Fuse 31 (15 A) feeds relay 4; main fuses of 60 A and more stand before it.
+  expect(fuseOfRelay(circuit, 'R4')).toBe(15);
+  expect(testCardWords(circuit, bridge, null, 'Relay 4').cautions[0]).toContain('at most 15 A here');
+  const withoutFuse = { ...circuit, parts: circuit.parts.filter((part) => part.kind !== 'fuse') };
+  expect(fuseOfRelay(withoutFuse, 'R4')).toBeNull();
+  expect(testCardWords(withoutFuse, bridge, null, 'Relay 4').cautions[0]).toContain('look it up');
 });
 
 test('only a relay that comes out, with 30 and 87 and no safety duty, may be bridged', () => {

@@ -1,6 +1,6 @@
 /** Reads a circuit file and reports every problem at once: shape first, then what the shape cannot say. */
 import { RELAY_PULL_IN_PER_NOMINAL } from '../circuit/defaults';
-import { LOAD_KINDS, moduleInputs } from '../circuit/expand';
+import { cutOffThresholds, LOAD_KINDS, moduleInputs } from '../circuit/expand';
 import { buildNetwork } from '../circuit/network';
 import type { CircuitFile, CircuitPart, PartOf } from './circuitSchema';
 import validateCircuit from './generated/circuitFile';
@@ -126,8 +126,7 @@ function meaningProblems(circuit: CircuitFile): Problem[] {
     if ('dropOutVolts' in part || 'pullInVolts' in part)
       thresholdProblems(part, circuit.nominalVolts, report);
     if (part.kind === 'cut-off') {
-      const { disconnectVolts = circuit.nominalVolts, reconnectVolts = (circuit.nominalVolts * 12.8) / 12 } =
-        part;
+      const { disconnectVolts, reconnectVolts } = cutOffThresholds(part, circuit.nominalVolts);
       if (disconnectVolts >= reconnectVolts) {
         report(
           'thresholds-crossed',
