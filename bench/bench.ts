@@ -7,8 +7,9 @@ import { mergeCircuits } from '../core/circuit/merge';
 import { CircuitModel } from '../core/circuit/model';
 import { resolveControl } from '../core/circuit/network';
 import type { TakenReading } from '../core/diagnosis/evidence';
-import { breakCircuit, readingOf } from '../core/diagnosis/playback';
+import { readingOf } from '../core/diagnosis/playback';
 import { DiagnosisSession } from '../core/diagnosis/session';
+import { breakCircuit } from '../core/faults/broken';
 import { faultAlteration, faultModes } from '../core/faults/faults';
 import type { CircuitFile } from '../core/format/circuitSchema';
 import type { Alteration } from '../core/network/alteration';
@@ -195,7 +196,7 @@ function benchDiagnosis(): void {
         const [proposal] = next;
         if (!proposal) break;
         const value = readingOf(broken, proposal.ref);
-        readings.push({ id: `r${step}`, test: proposal.ref, value, testerProved: true });
+        readings.push({ id: `r${step}`, test: proposal.ref, value });
       }
     }
     console.log(

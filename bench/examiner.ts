@@ -5,7 +5,8 @@
 import { fuseColdOhms, wireOhms } from '../core/circuit/defaults';
 import { loadOhms } from '../core/circuit/expand';
 import { CircuitModel } from '../core/circuit/model';
-import { breakCircuit, complaintOf, type FaultyCircuit, readingOf } from '../core/diagnosis/playback';
+import { complaintOf, readingOf } from '../core/diagnosis/playback';
+import { breakCircuit, type FaultyCircuit } from '../core/faults/broken';
 import type { Fault, FaultMode } from '../core/faults/faults';
 import type { CircuitFile, CircuitPart, PartKind } from '../core/format/circuitSchema';
 import type { ReadingValue, TestRef } from '../core/format/readingsSchema';

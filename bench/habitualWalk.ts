@@ -3,8 +3,8 @@
  * only then connectors and wires one by one, opening whatever is in the way.
  */
 import type { CircuitModel } from '../core/circuit/model';
+import { KINDS } from '../core/diagnosis/kinds';
 import { functionRuns } from '../core/diagnosis/run';
-import { TEST_MINUTES } from '../core/diagnosis/tests';
 import type { Fault } from '../core/faults/faults';
 
 const ORDER: readonly (readonly string[])[] = [
@@ -20,21 +20,21 @@ const ORDER: readonly (readonly string[])[] = [
 
 /** Minutes of one habitual check of a kind of part, its place being open. */
 const CHECK_MINUTES: Readonly<Record<string, number>> = {
-  fuse: TEST_MINUTES.continuity,
-  'fusible-link': TEST_MINUTES.continuity,
-  relay: TEST_MINUTES.substitute,
-  switch: 2 * TEST_MINUTES.volts,
-  'key-contact': 2 * TEST_MINUTES.volts,
-  lamp: TEST_MINUTES.continuity,
-  motor: 2 * TEST_MINUTES.volts,
-  heater: 2 * TEST_MINUTES.volts,
-  module: 2 * TEST_MINUTES.volts,
-  ground: TEST_MINUTES.volts,
-  connector: 2 * TEST_MINUTES.volts,
-  wire: 2 * TEST_MINUTES.volts,
-  splice: 2 * TEST_MINUTES.volts,
-  battery: TEST_MINUTES.volts,
-  diode: TEST_MINUTES.continuity,
+  fuse: KINDS.continuity.minutes,
+  'fusible-link': KINDS.continuity.minutes,
+  relay: KINDS.substitute.minutes,
+  switch: 2 * KINDS.volts.minutes,
+  'key-contact': 2 * KINDS.volts.minutes,
+  lamp: KINDS.continuity.minutes,
+  motor: 2 * KINDS.volts.minutes,
+  heater: 2 * KINDS.volts.minutes,
+  module: 2 * KINDS.volts.minutes,
+  ground: KINDS.volts.minutes,
+  connector: 2 * KINDS.volts.minutes,
+  wire: 2 * KINDS.volts.minutes,
+  splice: 2 * KINDS.volts.minutes,
+  battery: KINDS.volts.minutes,
+  diode: KINDS.continuity.minutes,
 };
 
 /** Minutes and checks until the habit comes to the faulty part; all of them when it lies off the run. */

@@ -7,8 +7,8 @@ import {
   parseIntervention,
 } from '../core/circuit/interventions';
 import { CircuitModel } from '../core/circuit/model';
+import { testId } from '../core/diagnosis/kinds';
 import { DiagnosisSession } from '../core/diagnosis/session';
-import { testId } from '../core/diagnosis/tests';
 import { type Fault, parseFault } from '../core/faults/faults';
 import { openingTimeWords } from '../core/faults/openingTime';
 import { openOverloaded, overloads } from '../core/faults/overload';
@@ -236,7 +236,6 @@ function next(args: readonly string[]): void {
     readings: readings.map((reading, index) => ({
       ...reading,
       id: `reading ${index + 1}`,
-      testerProved: true,
     })),
     refused: [],
     opened,

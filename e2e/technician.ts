@@ -2,11 +2,12 @@
 import type { Page } from '@playwright/test';
 import { mergeCircuits } from '../core/circuit/merge';
 import { CircuitModel } from '../core/circuit/model';
-import { breakCircuit, type FaultyCircuit, readingOf } from '../core/diagnosis/playback';
+import { refOfId } from '../core/diagnosis/kinds';
+import { readingOf } from '../core/diagnosis/playback';
+import { breakCircuit, type FaultyCircuit } from '../core/faults/broken';
 import type { Fault } from '../core/faults/faults';
 import type { ReadingValue } from '../core/format/readingsSchema';
 import { type DEMO_CIRCUITS, demoCircuit } from '../testing/circuits';
-import { refOf } from '../testing/refOf';
 
 export function faultyVehicle(
   circuits: readonly (typeof DEMO_CIRCUITS)[number][],
@@ -20,7 +21,7 @@ export async function cardId(page: Page): Promise<string> {
 }
 
 export function valueFor(vehicle: FaultyCircuit, id: string): ReadingValue {
-  return readingOf(vehicle, refOf(id));
+  return readingOf(vehicle, refOfId(id));
 }
 
 /** What a person would type or say for a value. */
@@ -31,6 +32,7 @@ export function spoken(value: ReadingValue): string {
   if ('amps' in value) return String(value.amps);
   if ('state' in value) return value.state;
   if ('lamp' in value) return value.lamp;
+  if ('wiggle' in value) return value.wiggle;
   return 'click' in value ? value.click : value.look;
 }
 
@@ -45,11 +47,13 @@ const LETTERS: Readonly<Record<string, string>> = {
   silent: 's',
   whole: 'w',
   broken: 'b',
+  changes: 'c',
+  'no change': 'x',
 };
 
 /** Whether the answer is one of a few words and not a number. */
 function isWord(value: ReadingValue): boolean {
-  return 'lamp' in value || 'state' in value || 'click' in value || 'look' in value;
+  return 'lamp' in value || 'state' in value || 'click' in value || 'look' in value || 'wiggle' in value;
 }
 
 /** Enters a reading with the keyboard only. */

@@ -1,6 +1,8 @@
 import { habitualWalk } from '../../bench/habitualWalk';
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
+import { CircuitModel } from '../circuit/model';
 import { followEngine } from './followEngine';
+import { buildHypotheses } from './hypotheses';
 import { type Complaint, DiagnosisSession } from './session';
 
 describe('every single fault of every demo circuit, by the engine’s own proposals', () => {
@@ -13,7 +15,7 @@ describe('every single fault of every demo circuit, by the engine’s own propos
       sessions.set(key, known);
       return known;
     };
-    const probe = sessionFor({ function: circuit.functions[0]!.id, condition: circuit.conditions[1]!.id });
+    const model = new CircuitModel(circuit);
     const wrong: string[] = [];
     let played = 0;
     let tests = 0;
@@ -21,17 +23,17 @@ describe('every single fault of every demo circuit, by the engine’s own propos
     let proved = 0;
     let habitMinutes = 0;
     let habitChecks = 0;
-    for (const hypothesis of probe.hypotheses) {
+    for (const hypothesis of buildHypotheses(model)) {
       const [fault] = hypothesis.faults;
-      if (!fault) continue;
-      const result = followEngine(sessionFor, probe, fault);
+      if (!fault || hypothesis.intermittent || hypothesis.second) continue;
+      const result = followEngine(sessionFor, model, fault);
       if (!result) continue;
       played += 1;
       tests += result.tests;
       minutes += result.minutes;
       if (result.assessment.verdict.strength === 'proved') proved += 1;
       if (!result.right) wrong.push(`${hypothesis.words}: ${result.trail.join('; ')}`);
-      const habit = habitualWalk(probe.model, result.complaint, fault);
+      const habit = habitualWalk(model, result.complaint, fault);
       habitChecks += habit.checks;
       habitMinutes += habit.minutes;
     }

@@ -1,19 +1,13 @@
 /** Sentences: what a reading means and clears, what each result of a test would mean, why it is proposed. */
 import type { Place } from '../format/circuitSchema';
-import type { TestRef } from '../format/readingsSchema';
-import { clampLimits } from '../instruments/instruments';
+import type { Reading } from '../format/readingsSchema';
 import { formatQuantity } from '../instruments/quantity';
 import type { TakenReading } from './evidence';
-import { NO_FAULT } from './hypotheses';
-import type { TestWorth } from './next';
-import {
-  clampedAmps,
-  EMF_SPREAD,
-  outcomeIndex,
-  type Predictions,
-  type TestPrediction,
-  voltsSpread,
-} from './predictions';
+import { kindOf } from './kinds';
+import { Names } from './kinds/kind';
+import { voltsSpread } from './kinds/volts';
+import type { Live, TestWorth } from './next';
+import { EMF_SPREAD, FLOATS, JOINED, type Predictions, type TestPrediction } from './predictions';
 
 export interface OutcomeMeaning {
   /** "about 12.5 V", "lit", "conducts". */
@@ -24,18 +18,6 @@ export interface OutcomeMeaning {
   /** What it would mean, in a sentence. */
   readonly means: string;
 }
-
-const RESULT_WORDS: Readonly<Record<Exclude<TestRef['kind'], 'volts'>, readonly string[]>> = {
-  lamp: ['lit', 'dim', 'off'],
-  'lamp-in-fuse': ['lit', 'dim', 'off'],
-  function: ['works', 'weak', 'dead'],
-  substitute: ['works', 'weak', 'dead'],
-  continuity: ['conducts', 'open (over limit)'],
-  bridge: ['works', 'weak', 'dead'],
-  click: ['clicks', 'silent'],
-  look: ['whole', 'broken'],
-  clamp: ['no current', 'clearly less current', 'current as expected', 'clearly more current'],
-};
 
 function percent(chance: number): string {
   if (chance > 0.995) return 'almost certain';
@@ -62,7 +44,7 @@ interface Range {
 function ranges(predictions: Predictions, prediction: TestPrediction, sound: number): Range[] {
   const { ref } = prediction;
   if (ref.kind !== 'volts') {
-    const words = RESULT_WORDS[ref.kind];
+    const words = kindOf(ref).results;
     const { outcomes, clean } = prediction;
     let expected = 0;
     for (let k = 1; k < outcomes; k++) {
@@ -71,7 +53,7 @@ function ranges(predictions: Predictions, prediction: TestPrediction, sound: num
     return words.map((result, k) => ({ result, bins: [k], asExpected: k === expected }));
   }
   const emf = predictions.model.emfVolts;
-  const floating = prediction.volts!.floating[sound] === 1;
+  const floating = prediction.volts!.floating[sound] === FLOATS;
   const expected = floating ? 0 : prediction.volts!.mean[sound]!;
   const spread = Math.hypot(voltsSpread(expected, emf), expected * EMF_SPREAD);
   const width = Math.max(2.5 * spread, emf * 0.012);
@@ -102,28 +84,25 @@ function ranges(predictions: Predictions, prediction: TestPrediction, sound: num
   return all.filter((range) => range.bins.length > 0);
 }
 
-/** What each result of a test would mean for the suspects. */
+/** What each result of a test would mean for the suspects; groups are numbered as in `live`. */
 export function outcomeMeanings(
   predictions: Predictions,
   prediction: TestPrediction,
-  p: Float64Array,
-  groupOf: Int32Array,
-  groupCount: number,
+  { rows, chance, group, groupCount }: Live,
   title: (group: number) => string,
 ): { expected: string; meanings: OutcomeMeaning[] } {
-  const sound = predictions.hypotheses.findIndex((one) => one.id === NO_FAULT);
   const { outcomes, chances } = prediction;
   const before = new Float64Array(groupCount);
-  for (let h = 0; h < p.length; h++) before[groupOf[h]!] = before[groupOf[h]!]! + p[h]!;
-  const found = ranges(predictions, prediction, sound);
+  for (let m = 0; m < rows.length; m++) before[group[m]!] = before[group[m]!]! + chance[m]!;
+  const found = ranges(predictions, prediction, predictions.sound);
   const meanings = found.map((range): OutcomeMeaning => {
     const after = new Float64Array(groupCount);
     let total = 0;
-    for (let h = 0; h < p.length; h++) {
-      let chance = 0;
-      for (const k of range.bins) chance += chances[h * outcomes + k]!;
-      after[groupOf[h]!] = after[groupOf[h]!]! + p[h]! * chance;
-      total += p[h]! * chance;
+    for (let m = 0; m < rows.length; m++) {
+      let likely = 0;
+      for (const k of range.bins) likely += chances[rows[m]! * outcomes + k]!;
+      after[group[m]!] = after[group[m]!]! + chance[m]! * likely;
+      total += chance[m]! * likely;
     }
     const order = [...after.keys()].sort((x, y) => after[y]! - after[x]!);
     const lead = order[0]!;
@@ -179,14 +158,14 @@ export function explainReading(
   taken: boolean,
   explained: boolean,
   cleared: readonly string[],
+  earlier: readonly Reading[],
 ): { sentence: string; unexpected: boolean } {
   if (!taken) return { sentence: 'Recorded; it says nothing about the circuit.', unexpected: false };
   const { model } = predictions;
   const names = cleared.map((part) => model.network.parts.get(part)?.name ?? part);
   const clears = names.length > 0 ? ` Clears ${joinWords(names)}.` : '';
-  const sentence = `${meaningWords(predictions, reading, prediction)}${clears}`;
-  const isReport = reading.test.kind === 'function';
-  const unproved = reading.testerProved || isReport ? '' : ' Provisional: the tester was not proved first.';
+  const sentence = `${meaningWords(predictions, reading, prediction, earlier)}${clears}`;
+  const unproved = provisionalWords(reading);
   if (!explained) {
     return {
       sentence: `${sentence} It does not fit what was recorded before: repeat it, and check the condition and the spot.${unproved}`,
@@ -194,6 +173,17 @@ export function explainReading(
     };
   }
   return { sentence: sentence + unproved, unexpected: false };
+}
+
+/** What was not made sure of before a reading, in words; nothing where all was. */
+function provisionalWords({ sure, test }: TakenReading): string {
+  if (!sure || test.kind === 'function') return '';
+  const missing = [
+    sure.tester ? '' : 'the tester was not proved first',
+    sure.reference ? '' : 'the point measured against was not proved',
+    sure.setUp ? '' : 'key and switches were not seen to stand as shown',
+  ].filter((one) => one !== '');
+  return missing.length > 0 ? ` Provisional: ${joinWords(missing)}.` : '';
 }
 
 /** Whether a hypothesis explains a reading well, wrong readings left aside. The unmapped explains nothing well. */
@@ -206,151 +196,27 @@ export function explainsReading(
   if (predictions.hypotheses[hypothesis]!.alteration === null) return false;
   const { outcomes, clean, volts } = prediction;
   if (volts && 'volts' in reading.value) {
-    if (volts.floating[hypothesis]) return true;
+    const read = reading.value.volts;
+    // A point that hangs shows nothing or a little; volts of a feed on it are no explanation.
+    if (volts.floating[hypothesis] !== JOINED) {
+      return Math.abs(read - volts.mean[hypothesis]!) < 0.2 * predictions.model.emfVolts;
+    }
     const mean = volts.mean[hypothesis]!;
-    const spread = Math.hypot(volts.spread[hypothesis]!, mean * EMF_SPREAD);
-    return Math.abs(reading.value.volts - mean) < 3.5 * spread;
+    return Math.abs(read - mean) < 3.5 * Math.hypot(volts.spread[hypothesis]!, mean * EMF_SPREAD);
   }
-  const index = outcomeIndex(predictions.model, reading);
+  const index = kindOf(reading.test).outcome(predictions.model, reading.test, reading.value);
   return index === null || clean[hypothesis * outcomes + index]! > 0.05;
 }
 
-function meaningWords(predictions: Predictions, reading: TakenReading, prediction: TestPrediction): string {
-  const { model, hypotheses } = predictions;
-  const sound = hypotheses.findIndex((one) => one.id === NO_FAULT);
-  const ref = reading.test;
-  const value = reading.value;
-  const node = (id: string) => model.circuit.nodes.find((one) => one.id === id)?.name ?? id;
-  const part = (id: string) => model.network.parts.get(id)?.name ?? id;
-  if (ref.kind === 'volts' && 'volts' in value && prediction.volts) {
-    const volts = value.volts;
-    const expected = prediction.volts.mean[sound]!;
-    const floats = prediction.volts.floating[sound] === 1;
-    const nominal = model.circuit.nominalVolts;
-    const at = node(ref.node);
-    if (ref.against !== model.circuit.reference) {
-      return dropWords(volts, expected, `from ${at} to ${node(ref.against)}`, nominal);
-    }
-    if (volts < -0.3) {
-      return `${formatQuantity(volts, 'V')} at ${at}: the minus sign says that the leads are reversed, or the polarity is.`;
-    }
-    const tolerance = Math.max(0.35 * (nominal / 12), 2.5 * voltsSpread(expected, model.emfVolts));
-    if (!floats && Math.abs(volts - expected) <= tolerance) {
-      if (expected < 0.3 * (nominal / 12)) {
-        return `${formatQuantity(volts, 'V')} at ${at}, as in a sound circuit.`;
-      }
-      const loaded = conditionLoads(predictions, ref.condition, ref.node);
-      return loaded
-        ? `${formatQuantity(volts, 'V')} at ${at}, as expected under load: the feed is sound up to here.`
-        : `${formatQuantity(volts, 'V')} at ${at}, as expected; without load this does not prove that the joint can carry current.`;
-    }
-    if (volts > 0 && volts < 0.12 && expected > nominal * 0.4) {
-      return `Only ${formatQuantity(volts, 'V')} at ${at}: a few millivolts are nothing; no feed arrives here.`;
-    }
-    if (volts < expected * 0.15) {
-      return `${formatQuantity(volts, 'V')} at ${at} where ${formatQuantity(expected, 'V')} belong: the feed does not arrive here. Look at key, switches and everything upstream before any part is condemned.`;
-    }
-    if (volts < expected) {
-      return `${formatQuantity(volts, 'V')} at ${at} instead of ${formatQuantity(expected, 'V')}: volts are lost in resistance before this point, or the return is lifted less than it should be.`;
-    }
-    return expected < 0.5 * (nominal / 12)
-      ? `${formatQuantity(volts, 'V')} at ${at}, which should be near earth: the way from here to earth is open or poor.`
-      : `${formatQuantity(volts, 'V')} at ${at}, more than the ${formatQuantity(expected, 'V')} of a sound circuit: less current flows than should, so look behind this point.`;
-  }
-  if (ref.kind === 'lamp' && 'lamp' in value) {
-    const at = node(ref.node);
-    if (value.lamp === 'lit')
-      return `The lamp lights at ${at}: there is a feed that can carry the lamp's current.`;
-    if (value.lamp === 'dim') return `The lamp is dim at ${at}: a feed is there, but through resistance.`;
-    return `The lamp stays off at ${at}: no feed that could carry it arrives here.`;
-  }
-  if (ref.kind === 'lamp-in-fuse' && 'lamp' in value) {
-    if (value.lamp === 'lit') {
-      return `Full brightness in place of ${part(ref.part)}: a short behind it, or a load still connected.`;
-    }
-    return value.lamp === 'dim'
-      ? `Dim in place of ${part(ref.part)}: a load takes current, no dead short.`
-      : `No light in place of ${part(ref.part)}: nothing behind it takes current in this set-up.`;
-  }
-  if (ref.kind === 'continuity') {
-    const open = 'overLimit' in value || ('ohms' in value && value.ohms > 1000);
-    return open
-      ? `${part(ref.part)} reads open out of the circuit.`
-      : `${part(ref.part)} conducts out of the circuit; ohms below one are not judged.`;
-  }
-  if (ref.kind === 'click' && 'click' in value) {
-    return value.click === 'clicks'
-      ? `${part(ref.part)} clicks: its coil circuit works. That says nothing of its contact.`
-      : `${part(ref.part)} is silent: coil, its feed, its earth or the command is missing, or the relay hangs.`;
-  }
-  if (ref.kind === 'look' && 'look' in value) {
-    return value.look === 'broken'
-      ? `${part(ref.part)} looks broken. Why did it blow?`
-      : `${part(ref.part)} looks whole; one hairline break in ten is not seen, so this proves nothing.`;
-  }
-  if (ref.kind === 'clamp' && 'amps' in value) {
-    const expected = clampedAmps(model, ref.part, model.sound(ref.condition));
-    const [nothing, less, more] = clampLimits(expected);
-    const size = Math.abs(value.amps);
-    const flows = `${formatQuantity(value.amps, 'A')} through ${part(ref.part)}, where ${formatQuantity(expected, 'A')} belong`;
-    if (size < nothing) return `${flows}: no current, so the way is open somewhere before or behind it.`;
-    if (size < less) return `${flows}: resistance in the way, or part of the load is missing.`;
-    return size < more
-      ? `${flows}: feed, way and load carry it.`
-      : `${flows}: overload or a short behind it.`;
-  }
-  if (ref.kind === 'bridge' && 'state' in value) {
-    return value.state === 'works'
-      ? `It works with ${part(ref.part)} bridged: path and load carry the current. Contact, coil or command remain.`
-      : `Bridging ${part(ref.part)} does not make it work: look behind pin 87, or at the feed of pin 30.`;
-  }
-  if (ref.kind === 'substitute' && 'state' in value) {
-    return value.state === 'works'
-      ? `With a known good ${part(ref.part)} it works: the fault went with the part that came out.`
-      : `A known good ${part(ref.part)} changes nothing.`;
-  }
-  if (ref.kind === 'function' && 'state' in value) {
-    const one = model.function(ref.function);
-    const on = model.expectedOn(one, ref.condition);
-    switch (value.state) {
-      case 'works':
-        return `${one.name} works: everything it shares carries its current.`;
-      case 'weak':
-        return `${one.name} is weak: volts are lost somewhere on its way.`;
-      case 'on-when-off':
-        return `${one.name} runs when it should be off: a stuck contact, or a feed from elsewhere.`;
-      case 'comes-and-goes':
-        return `${one.name} comes and goes: something loose. Good readings while it works clear nothing.`;
-      default:
-        return on ? `${one.name} is dead where it should work.` : `${one.name} is off, as it should be.`;
-    }
-  }
-  return 'Recorded.';
-}
-
-/** Volts lost over one joint, contact or fuse that count as too much at working current, on a 12 V system. */
-const DROP_LIMIT = 0.2;
-
-/** What a drop between two points means. Without current it means nothing, and says so. */
-function dropWords(volts: number, expected: number, between: string, nominalVolts: number): string {
-  const shown = formatQuantity(volts, 'V');
-  const limit = Math.max(DROP_LIMIT * (nominalVolts / 12), 2 * Math.abs(expected));
-  if (volts < -limit)
-    return `${shown} ${between}: the minus sign says that the leads are reversed, or current flows backwards.`;
-  if (volts > 0.5 * nominalVolts) {
-    return `${shown} ${between}: all of the supply is lost here, so it is open between these points while the rest of the way is joined.`;
-  }
-  if (volts > limit)
-    return `${shown} ${between}, more than a good joint or contact loses: resistance between these points.`;
-  return `${shown} ${between}: good only if the load’s current flows. Without current a drop of nothing is no pass.`;
-}
-
-/** Whether anything draws current through the point in the sound circuit. */
-function conditionLoads(predictions: Predictions, conditionId: string, nodeId: string): boolean {
-  const { model } = predictions;
-  const node = model.network.nodeIndex.get(nodeId);
-  const point = model.sound(conditionId);
-  return model.network.branches.some(
-    (branch, index) => (branch.a === node || branch.b === node) && Math.abs(point.amps[index] ?? 0) > 0.05,
-  );
+function meaningWords(
+  predictions: Predictions,
+  reading: TakenReading,
+  prediction: TestPrediction,
+  earlier: readonly Reading[],
+): string {
+  const { model, sound } = predictions;
+  const { volts } = prediction;
+  const expectedVolts = volts && volts.floating[sound] === JOINED ? volts.mean[sound]! : null;
+  const meaning = { model, names: new Names(model.circuit), expectedVolts, earlier };
+  return kindOf(reading.test).means(meaning, reading.test, reading.value) ?? 'Recorded.';
 }

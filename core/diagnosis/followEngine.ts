@@ -1,9 +1,11 @@
 /** Plays a fault to its end by the engine's own proposals: for practice scores and for the proof that it works. */
+import type { CircuitModel } from '../circuit/model';
+import { breakCircuit } from '../faults/broken';
 import type { Fault } from '../faults/faults';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
 import type { TakenReading } from './evidence';
 import { repairUnit } from './hypotheses';
-import { breakCircuit, complaintOf, readingOf } from './playback';
+import { complaintOf, readingOf } from './playback';
 import type { Assessment, DiagnosisSession } from './session';
 
 export interface PlayedFault {
@@ -31,7 +33,6 @@ export function leadToEnd(
       id: 'complaint',
       test: { kind: 'function', function: complaint.function, condition: complaint.condition },
       value: { state: complaint.state },
-      testerProved: true,
     },
   ];
   const opened = new Set<string>();
@@ -39,7 +40,7 @@ export function leadToEnd(
   let minutes = 0;
   for (;;) {
     const assessment = session.assess({ readings, refused: [], opened: [...opened] });
-    const proposal = assessment.next[0];
+    const proposal = assessment.stop ? undefined : assessment.next[0];
     if (!proposal || readings.length > TEST_LIMIT) {
       return { assessment, tests: readings.length - 1, minutes, trail };
     }
@@ -47,7 +48,7 @@ export function leadToEnd(
     if (proposal.place) opened.add(proposal.place);
     const value = read(proposal.ref);
     trail.push(`${proposal.id} = ${JSON.stringify(value)}`);
-    readings.push({ id: `r${readings.length}`, test: proposal.ref, value, testerProved: true });
+    readings.push({ id: `r${readings.length}`, test: proposal.ref, value });
   }
 }
 
@@ -65,10 +66,10 @@ export function endsRight(
 /** Plays one fault in a session; null when the fault shows in no function. */
 export function followEngine(
   sessionFor: (complaint: { function: string; condition: string }) => DiagnosisSession,
-  probe: DiagnosisSession,
+  model: CircuitModel,
   fault: Fault,
 ): PlayedFault | null {
-  const broken = breakCircuit(probe.model, [fault]);
+  const broken = breakCircuit(model, [fault]);
   const complaint = complaintOf(broken);
   if (!complaint) return null;
   const session = sessionFor(complaint);

@@ -35,8 +35,12 @@ export function repairGroups(
   tests: readonly TestCandidate[],
   predictions: Predictions,
 ): RepairGroup[] {
-  const columns = tests.map((test) => predictions.of(test.id, test.ref));
-  const units = [...new Set(hypotheses.map((one) => one.unit))];
+  const columns = tests
+    .map((test) => predictions.of(test.id, test.ref))
+    .filter((prediction) => prediction.tells);
+  // A pair is repaired one after the other; what comes and goes is repaired as what stays.
+  const single = (one: Hypothesis) => one.second === undefined;
+  const units = [...new Set(hypotheses.filter(single).map((one) => one.unit))];
   const parent = new Map(units.map((unit) => [unit, unit]));
   const find = (unit: string): string => {
     let here = unit;
@@ -50,6 +54,7 @@ export function repairGroups(
       const one = hypotheses[g]!;
       const other = hypotheses[h]!;
       if (!one.faults.length || !other.faults.length || one.unit === other.unit) continue;
+      if (!single(one) || !single(other) || one.intermittent || other.intermittent) continue;
       if (find(one.unit) === find(other.unit)) continue;
       const at = order.findIndex((column) => tells(column, g, h));
       if (at < 0) parent.set(find(other.unit), find(one.unit));
@@ -67,11 +72,49 @@ export function repairGroups(
     groups.set(root, group);
   }
   hypotheses.forEach((one, h) => {
-    groups.get(find(one.unit))!.members.push(h);
+    if (single(one)) groups.get(find(one.unit))!.members.push(h);
   });
   return [...groups.entries()].map(([id, group]) => ({
     id,
     ...group,
     parts: [...new Set(group.members.flatMap((h) => hypotheses[h]!.parts))],
   }));
+}
+
+/** Groups with the chances of now: each pair of faults counts to the one of its two that is likelier by itself. */
+export interface StandingGroups {
+  readonly groups: readonly RepairGroup[];
+  /** By hypothesis. */
+  readonly groupOf: Int32Array;
+  readonly chance: Float64Array;
+}
+
+/** Gives every pair to the group of its likelier member, and sums the chances up. */
+export function withPairs(
+  hypotheses: readonly Hypothesis[],
+  groups: readonly RepairGroup[],
+  p: Float64Array,
+): StandingGroups {
+  const groupOf = new Int32Array(hypotheses.length).fill(-1);
+  const chance = new Float64Array(groups.length);
+  const byUnit = new Map<string, number>();
+  groups.forEach((group, g) => {
+    for (const unit of group.units) byUnit.set(unit, g);
+    for (const h of group.members) {
+      groupOf[h] = g;
+      chance[g] = chance[g]! + p[h]!;
+    }
+  });
+  const alone = chance.slice();
+  const members = groups.map((group) => [...group.members]);
+  hypotheses.forEach(({ unit, second }, h) => {
+    if (second === undefined) return;
+    const one = byUnit.get(unit)!;
+    const other = byUnit.get(second) ?? one;
+    const g = alone[other]! > alone[one]! ? other : one;
+    groupOf[h] = g;
+    chance[g] = chance[g]! + p[h]!;
+    members[g]!.push(h);
+  });
+  return { groups: groups.map((group, g) => ({ ...group, members: members[g]! })), groupOf, chance };
 }

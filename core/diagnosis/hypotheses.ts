@@ -1,19 +1,31 @@
-/** Everything that could be wrong: single faults that matter, a short with the fuse it blew, nothing, and the unmapped. */
+/**
+ * Everything that could be wrong: single faults that would show as the complaint does, a short with the fuse it
+ * blew, forms that come and go, the likeliest pairs, nothing, and what nobody drew.
+ */
 import type { CircuitModel } from '../circuit/model';
 import { faultId, faultsOfPart, withBlownFuses } from '../faults/enumerate';
 import { type Fault, type FaultMode, faultAlteration, faultWords, OVERCURRENT_MODES } from '../faults/faults';
-import { type Alteration, UNALTERED } from '../network/alteration';
-import { priorWeight } from './priors';
+import type { PartKind } from '../format/circuitSchema';
+import { functionChances } from '../instruments/instruments';
+import { type Alteration, combineAlterations, UNALTERED } from '../network/alteration';
+import { type PriorTable, priorWeight } from './priors';
 
 export interface Hypothesis {
   readonly id: string;
   readonly faults: readonly Fault[];
-  /** What would be repaired: hypotheses of one unit have one remedy. */
+  /** What would be repaired: hypotheses of one unit have one remedy. Two units for a pair of faults. */
   readonly unit: string;
+  readonly second?: string;
   readonly parts: readonly string[];
   readonly prior: number;
   /** Null where the map cannot predict. */
   readonly alteration: Alteration | null;
+  /** Its fault has blown a fuse, and will blow the next. */
+  readonly blows: boolean;
+  /** Present in one episode, absent in another. */
+  readonly intermittent: boolean;
+  /** For a form that comes and goes: the index of the same fault when it stays. */
+  readonly lasting: number | null;
   /** "Fuse 31 (15 A): blown". */
   readonly words: string;
 }
@@ -24,14 +36,33 @@ export const NOT_IN_MAP = 'not-in-map';
 export const NOT_IN_MAP_PRIOR = 0.03;
 /** Chance before any reading that nothing is wrong but the use of it. */
 export const NO_FAULT_PRIOR = 0.02;
+/** Forms that come and go are met so often for each one that stays. */
+const INTERMITTENT_SHARE = 0.15;
+/** Parts that work loose. */
+const LOOSE_KINDS: readonly PartKind[] = [
+  'connector',
+  'ground',
+  'wire',
+  'splice',
+  'switch',
+  'key-contact',
+  'relay',
+  'solenoid',
+  'socket',
+  'motor',
+  'pump',
+  'breaker',
+];
+/** How they fail while they do. */
+const LOOSE_FORMS: readonly FaultMode[] = ['open', 'contact-open', 'coil-open'];
+/** So many of the likeliest faults are also supposed two at a time. */
+const PAIRED = 8;
+/** Chances of a function's results must differ by so much from a sound circuit's for a fault to be a suspect. */
+const SHOWS = 0.15;
 
-function signature(model: CircuitModel, alteration: Alteration): string {
-  return model.conditions
-    .map((condition) => {
-      const point = model.solve(condition.id, alteration);
-      return model.circuit.functions.map((one) => model.outcome(one, point)).join(' ');
-    })
-    .join('/');
+export interface ComplaintScene {
+  readonly function: string;
+  readonly condition: string;
 }
 
 /** What would be repaired: a fault that blew a fuse has two remedies, and is a unit of its own. */
@@ -39,74 +70,153 @@ export function repairUnit(fault: Fault, blewFuse: boolean): string {
   return blewFuse && fault.mode !== 'wrong-rating' ? `short:${fault.part}` : fault.part;
 }
 
-/** Builds the list; faults that change no function in any condition are left out. */
-export function buildHypotheses(model: CircuitModel): Hypothesis[] {
-  const { network, circuit } = model;
-  const soundSignature = signature(model, UNALTERED);
-  const weighted: (Hypothesis & { weight: number })[] = [];
-  const nameOf = (id: string) => network.parts.get(id)?.name ?? id;
-  for (const part of circuit.parts) {
-    const faults = faultsOfPart(model, part);
-    const kept: { fault: Fault; hypothesis: Omit<Hypothesis, 'prior'> }[] = [];
-    for (const fault of faults) {
-      const blown = OVERCURRENT_MODES.has(fault.mode) ? withBlownFuses(model, fault) : null;
-      if (blown) {
-        if (signature(model, blown.alteration) === soundSignature) continue;
-        kept.push({
-          fault,
-          hypothesis: {
-            id: faultId(fault),
-            faults: [fault, ...blown.fuses.map((fuse): Fault => ({ part: fuse, mode: 'open' }))],
-            unit: repairUnit(fault, true),
-            parts: [part.id, ...blown.fuses],
-            alteration: blown.alteration,
-            words: `${part.name}: ${faultWords(part, fault)}, blowing ${blown.fuses.map(nameOf).join(' and ')}`,
-          },
-        });
-        continue;
-      }
-      const alteration = faultAlteration(network, fault);
-      if (signature(model, alteration) === soundSignature) continue;
-      kept.push({
-        fault,
-        hypothesis: {
-          id: faultId(fault),
-          faults: [fault],
-          unit: repairUnit(fault, false),
-          parts: [part.id],
-          alteration,
-          words: `${part.name}: ${faultWords(part, fault)}`,
-        },
-      });
-    }
-    const perMode = new Map<FaultMode, number>();
-    for (const { fault } of kept) perMode.set(fault.mode, (perMode.get(fault.mode) ?? 0) + 1);
-    for (const { fault, hypothesis } of kept) {
-      const weight = priorWeight(part.kind, fault.mode) / (perMode.get(fault.mode) ?? 1);
-      weighted.push({ ...hypothesis, prior: 0, weight });
-    }
+/** Whether a fault would show as the complaint does; without a complaint, whether it shows anywhere. */
+function shower(model: CircuitModel, complaint: ComplaintScene | undefined) {
+  if (!complaint) {
+    const signature = (alteration: Alteration) =>
+      model.conditions
+        .map((condition) => {
+          const point = model.solve(condition.id, alteration);
+          return model.circuit.functions.map((one) => model.outcome(one, point)).join(' ');
+        })
+        .join('/');
+    const sound = signature(UNALTERED);
+    return (alteration: Alteration) => signature(alteration) !== sound;
   }
+  const load = model.network.loads.get(model.function(complaint.function).load)!;
+  const chances = (alteration: Alteration) => {
+    const point = model.solve(complaint.condition, alteration);
+    const fraction = Math.abs(point.amps[load.branch]!) / load.nominalAmps;
+    return functionChances(fraction, load.weakBelow, load.deadBelow);
+  };
+  const sound = chances(UNALTERED);
+  return (alteration: Alteration) => {
+    const found = chances(alteration);
+    return found.reduce((sum, chance, k) => sum + Math.abs(chance - sound[k]!), 0) / 2 > SHOWS;
+  };
+}
+
+type Weighted = Omit<Hypothesis, 'prior'> & { readonly weight: number };
+
+/** Single faults of one part that show, each with its weight. */
+function faultsThatShow(
+  model: CircuitModel,
+  partId: string,
+  shows: (alteration: Alteration) => boolean,
+  table: PriorTable,
+): Weighted[] {
+  const part = model.network.parts.get(partId)!;
+  const nameOf = (id: string) => model.network.parts.get(id)?.name ?? id;
+  const kept = faultsOfPart(model, part).flatMap((fault): Omit<Weighted, 'weight'>[] => {
+    const blown = OVERCURRENT_MODES.has(fault.mode) ? withBlownFuses(model, fault) : null;
+    const alteration = blown?.alteration ?? faultAlteration(model.network, fault);
+    if (!shows(alteration)) return [];
+    const fuses = blown?.fuses ?? [];
+    const blowing = blown ? `, blowing ${fuses.map(nameOf).join(' and ')}` : '';
+    return [
+      {
+        id: faultId(fault),
+        faults: [fault, ...fuses.map((fuse): Fault => ({ part: fuse, mode: 'open' }))],
+        unit: repairUnit(fault, blown !== null),
+        parts: [part.id, ...fuses],
+        alteration,
+        blows: blown !== null && fault.mode !== 'wrong-rating',
+        intermittent: false,
+        lasting: null,
+        words: `${part.name}: ${faultWords(part, fault)}${blowing}`,
+      },
+    ];
+  });
+  const perMode = new Map<FaultMode, number>();
+  const modeOf = (one: Omit<Weighted, 'weight'>) => one.faults[0]!.mode;
+  for (const one of kept) perMode.set(modeOf(one), (perMode.get(modeOf(one)) ?? 0) + 1);
+  return kept.map((one) => ({
+    ...one,
+    weight: priorWeight(table, part.kind, modeOf(one)) / perMode.get(modeOf(one))!,
+  }));
+}
+
+/** The same faults as they come and go; `lasting` points into the list given. */
+function comingAndGoing(model: CircuitModel, lasting: readonly Weighted[]): Weighted[] {
+  return lasting.flatMap((one, index): Weighted[] => {
+    const [fault] = one.faults;
+    const kind = model.network.parts.get(fault?.part ?? '')?.kind;
+    if (!fault || !kind || !LOOSE_KINDS.includes(kind) || !LOOSE_FORMS.includes(fault.mode)) return [];
+    return [
+      {
+        ...one,
+        id: `${one.id}:comes-and-goes`,
+        intermittent: true,
+        lasting: index,
+        words: `${one.words}, comes and goes`,
+        weight: one.weight * INTERMITTENT_SHARE,
+      },
+    ];
+  });
+}
+
+/** The likeliest faults two at a time, as independent as two faults are. */
+function pairs(lasting: readonly Weighted[], total: number): Weighted[] {
+  const likely = lasting
+    .filter((one) => !one.blows && one.alteration)
+    .sort((x, y) => y.weight - x.weight || (x.id < y.id ? -1 : 1))
+    .slice(0, PAIRED);
+  return likely.flatMap((one, i) =>
+    likely.slice(i + 1).flatMap((other): Weighted[] =>
+      one.unit === other.unit
+        ? []
+        : [
+            {
+              id: `${one.id}+${other.id}`,
+              faults: [...one.faults, ...other.faults],
+              unit: one.unit,
+              second: other.unit,
+              parts: [...one.parts, ...other.parts],
+              alteration: combineAlterations(one.alteration!, other.alteration!),
+              blows: false,
+              intermittent: false,
+              lasting: null,
+              words: `${one.words}; and ${other.words}`,
+              weight: (one.weight * other.weight) / total,
+            },
+          ],
+    ),
+  );
+}
+
+/** Builds the list; faults that could not show as the complaint does are left out. */
+export function buildHypotheses(
+  model: CircuitModel,
+  complaint?: ComplaintScene,
+  table: PriorTable = {},
+): Hypothesis[] {
+  const gather = (shows: (alteration: Alteration) => boolean) =>
+    model.circuit.parts.flatMap((part) => faultsThatShow(model, part.id, shows, table));
+  const showing = gather(shower(model, complaint));
+  // A complaint that no fault explains is kept open to all of them.
+  const lasting = showing.length > 0 || !complaint ? showing : gather(shower(model, undefined));
+  const singles = lasting.reduce((sum, one) => sum + one.weight, 0) || 1;
+  const weighted = [...lasting, ...comingAndGoing(model, lasting), ...pairs(lasting, singles)];
   const total = weighted.reduce((sum, one) => sum + one.weight, 0) || 1;
   const share = 1 - NOT_IN_MAP_PRIOR - NO_FAULT_PRIOR;
+  const blank = { faults: [], parts: [], blows: false, intermittent: false, lasting: null };
   return [
     ...weighted.map(({ weight, ...hypothesis }) => ({
       ...hypothesis,
       prior: (weight / total) * share,
     })),
     {
+      ...blank,
       id: NO_FAULT,
-      faults: [],
       unit: NO_FAULT,
-      parts: [],
       prior: NO_FAULT_PRIOR,
       alteration: UNALTERED,
-      words: 'Nothing is wrong in the map: key or switch not where it was believed to be',
+      words: 'Nothing is wrong on the way: key or switch not where it was believed to be',
     },
     {
+      ...blank,
       id: NOT_IN_MAP,
-      faults: [],
       unit: NOT_IN_MAP,
-      parts: [],
       prior: NOT_IN_MAP_PRIOR,
       alteration: null,
       words: 'Not in this map: a splice, feed or part that nobody drew',

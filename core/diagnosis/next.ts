@@ -1,4 +1,7 @@
-/** Chooses the next test: expected fall of entropy over repair groups, per expected minute. */
+/**
+ * Chooses the next test: expected fall of entropy over repair groups, per expected minute; among the best few by
+ * what they and the best test after each of their results teach together (Heckerman, Breese and Rommelse, 1995).
+ */
 
 import type { TestPrediction } from './predictions';
 import { DISTURBING_MINUTES, type TestCandidate } from './tests';
@@ -17,54 +20,92 @@ export interface TestWorth {
 
 /** Hypotheses below this chance do not change the choice. */
 const NEGLIGIBLE = 1e-5;
+/** Hypotheses below this chance after a result do not change what to do next. */
+const SLIGHT = 1e-3;
 /** At most this many tests behind one cover share its opening minutes. */
 const SHARED_BY = 3;
+/** So many of the best tests are looked at further, each with so many that may follow. */
+const LOOKED_AT = 5;
+const FOLLOWING = 24;
+/** Results less likely than this are not followed. */
+const FOLLOWED = 0.02;
 
 function entropyTerm(p: number): number {
   return p > 0 ? -p * Math.log2(p) : 0;
 }
 
-/** The hypotheses that still count, their groups numbered anew without gaps. */
-interface Live {
-  readonly members: Int32Array;
+/** What a choice is made over: rows of the predictions with their chances, and the repair group of each. */
+export interface Live {
+  /** Row of the predictions; a fault that comes and goes has two, its own and the sound circuit's. */
+  readonly rows: Int32Array;
   readonly chance: Float64Array;
+  /** Numbered without gaps. */
   readonly group: Int32Array;
   readonly groupCount: number;
+  /** The repair group behind each number. */
+  readonly groups: readonly number[];
 }
 
-function liveHypotheses(p: Float64Array, groupOf: Int32Array): Live {
-  const members: number[] = [];
+/**
+ * The hypotheses that still count. `presentNow` gives, for a fault that comes and goes, the chance that it is
+ * there now and null for any other; while it is away the circuit reads as sound.
+ */
+export function liveRows(
+  p: Float64Array,
+  groupOf: Int32Array,
+  soundRow: number,
+  presentNow: (h: number) => number | null,
+): Live {
+  const rows: number[] = [];
+  const chance: number[] = [];
+  const group: number[] = [];
   const numbers = new Map<number, number>();
+  const add = (row: number, weight: number, g: number) => {
+    if (weight <= NEGLIGIBLE) return;
+    if (!numbers.has(g)) numbers.set(g, numbers.size);
+    rows.push(row);
+    chance.push(weight);
+    group.push(numbers.get(g)!);
+  };
   for (let h = 0; h < p.length; h++) {
     if (p[h]! <= NEGLIGIBLE) continue;
-    members.push(h);
-    const group = groupOf[h]!;
-    if (!numbers.has(group)) numbers.set(group, numbers.size);
+    const present = presentNow(h);
+    add(h, p[h]! * (present ?? 1), groupOf[h]!);
+    if (present !== null) add(soundRow, p[h]! * (1 - present), groupOf[h]!);
   }
   return {
-    members: Int32Array.from(members),
-    chance: Float64Array.from(members, (h) => p[h]!),
-    group: Int32Array.from(members, (h) => numbers.get(groupOf[h]!)!),
+    rows: Int32Array.from(rows),
+    chance: Float64Array.from(chance),
+    group: Int32Array.from(group),
     groupCount: numbers.size,
+    groups: [...numbers.keys()],
   };
 }
 
-/** Expected entropy over groups after a test, bits. `joint` and `total` are scratch of sufficient size. */
-function expectedEntropy(
-  prediction: TestPrediction,
-  live: Live,
-  joint: Float64Array,
-  total: Float64Array,
-): number {
+/** Reusable numbers for expected entropies. */
+class Scratch {
+  joint = new Float64Array(64);
+  total = new Float64Array(32);
+
+  fit(size: number, outcomes: number): void {
+    if (this.joint.length < size) this.joint = new Float64Array(2 * size);
+    if (this.total.length < outcomes) this.total = new Float64Array(2 * outcomes);
+  }
+}
+
+/** Expected entropy over groups after a test, bits. */
+function expectedEntropy(prediction: TestPrediction, live: Live, scratch: Scratch): number {
   const { outcomes, chances } = prediction;
-  const { members, chance, group, groupCount } = live;
+  const { rows, chance, group, groupCount } = live;
   const size = groupCount * outcomes;
+  scratch.fit(size, outcomes);
+  const { joint, total } = scratch;
   joint.fill(0, 0, size);
   total.fill(0, 0, outcomes);
-  for (let m = 0; m < members.length; m++) {
+  for (let m = 0; m < rows.length; m++) {
     const weight = chance[m]!;
     const at = group[m]! * outcomes;
-    const row = members[m]! * outcomes;
+    const row = rows[m]! * outcomes;
     for (let k = 0; k < outcomes; k++) {
       const mass = weight * chances[row + k]!;
       joint[at + k] = joint[at + k]! + mass;
@@ -77,74 +118,148 @@ function expectedEntropy(
   return Math.max(0, entropy);
 }
 
+function entropyNow({ chance, group, groupCount }: Live): number {
+  const mass = new Float64Array(groupCount);
+  for (let m = 0; m < chance.length; m++) mass[group[m]!] = mass[group[m]!]! + chance[m]!;
+  let now = 0;
+  for (const one of mass) now += entropyTerm(one);
+  return now;
+}
+
+/** The same rows after one result of a test; chances sum to one. */
+function after(live: Live, { outcomes, chances }: TestPrediction, k: number, total: number): Live {
+  const chance = live.chance.map((one, m) => (one * chances[live.rows[m]! * outcomes + k]!) / total);
+  const kept = [...chance.keys()].filter((m) => chance[m]! > SLIGHT);
+  return {
+    rows: Int32Array.from(kept, (m) => live.rows[m]!),
+    chance: Float64Array.from(kept, (m) => chance[m]!),
+    group: Int32Array.from(kept, (m) => live.group[m]!),
+    groupCount: live.groupCount,
+    groups: live.groups,
+  };
+}
+
 export interface ChoiceContext {
   readonly minutesToOpen: (place: string) => number;
   readonly opened: ReadonlySet<string>;
 }
 
-/** Values every test, best first; ties go to the less intrusive. */
-export function rankTests(
-  tests: readonly { test: TestCandidate; prediction: TestPrediction }[],
-  p: Float64Array,
-  groupOf: Int32Array,
+interface Offered {
+  readonly test: TestCandidate;
+  readonly prediction: TestPrediction;
+}
+
+/** Minutes that a test counts for from its best access, a closed cover shared by so many tests. */
+function bestAccess(
+  test: TestCandidate,
   context: ChoiceContext,
-): TestWorth[] {
-  const live = liveHypotheses(p, groupOf);
-  const groupMass = new Float64Array(live.groupCount);
-  for (let m = 0; m < live.members.length; m++) {
-    groupMass[live.group[m]!] = groupMass[live.group[m]!]! + live.chance[m]!;
+  sharers: (place: string) => number,
+): { counted: number; minutes: number; place: string | null; lead: string } {
+  let best: { counted: number; minutes: number; place: string | null; lead: string } | null = null;
+  for (const access of test.accesses) {
+    const closed = access.place !== null && !context.opened.has(access.place);
+    const opening = closed && access.place ? context.minutesToOpen(access.place) : 0;
+    const share = access.place ? sharers(access.place) : 1;
+    const counted = access.minutes + opening / share + (test.disturbs ? DISTURBING_MINUTES : 0);
+    if (!best || counted < best.counted) {
+      best = { counted, minutes: access.minutes + opening, place: access.place, lead: access.lead };
+    }
   }
-  let now = 0;
-  for (const mass of groupMass) now += entropyTerm(mass);
-  const mostOutcomes = tests.reduce((most, { prediction }) => Math.max(most, prediction.outcomes), 1);
-  const joint = new Float64Array(live.groupCount * mostOutcomes);
-  const total = new Float64Array(mostOutcomes);
-  const gains = tests.map(({ prediction }) =>
-    Math.max(0, now - expectedEntropy(prediction, live, joint, total)),
-  );
+  return best!;
+}
+
+/** How many tests behind a cover are worth about as much: they share its opening. */
+function coverSharing(tests: readonly Offered[], gains: readonly number[]) {
   const useful = new Map<string, number[]>();
   tests.forEach(({ test }, index) => {
-    for (const access of test.accesses) {
-      if (access.place === null) continue;
-      const list = useful.get(access.place) ?? [];
-      list.push(gains[index]!);
-      useful.set(access.place, list);
+    for (const { place } of test.accesses) {
+      if (place !== null) useful.set(place, [...(useful.get(place) ?? []), gains[index]!]);
     }
   });
-  const shareOf = new Map<string, (gain: number) => number>();
-  for (const [place, list] of useful) {
-    list.sort((x, y) => y - x);
-    shareOf.set(place, (gain) => {
-      const alike = list.filter((other) => other >= gain / 2 && gain > 0).length;
-      return Math.max(1, Math.min(SHARED_BY, alike));
-    });
+  return (place: string, gain: number) => {
+    const alike = (useful.get(place) ?? []).filter((other) => other >= gain / 2 && gain > 0).length;
+    return Math.max(1, Math.min(SHARED_BY, alike));
+  };
+}
+
+/** What a test and the best test after each of its results teach together, per minute. */
+function valueOfTwo(
+  first: Offered,
+  firstGain: number,
+  firstMinutes: number,
+  place: string | null,
+  following: readonly Offered[],
+  live: Live,
+  context: ChoiceContext,
+  scratch: Scratch,
+): number {
+  const { outcomes, chances } = first.prediction;
+  const opened = place === null ? context.opened : new Set([...context.opened, place]);
+  let gain = firstGain;
+  let minutes = firstMinutes;
+  for (let k = 0; k < outcomes; k++) {
+    let total = 0;
+    for (let m = 0; m < live.rows.length; m++) {
+      total += live.chance[m]! * chances[live.rows[m]! * outcomes + k]!;
+    }
+    if (total < FOLLOWED) continue;
+    const then = after(live, first.prediction, k, total);
+    const now = entropyNow(then);
+    let best = { gain: 0, minutes: 0, value: 0 };
+    for (const next of following) {
+      if (next === first) continue;
+      const next1 = Math.max(0, now - expectedEntropy(next.prediction, then, scratch));
+      const { counted } = bestAccess(next.test, { ...context, opened }, () => 1);
+      if (next1 / counted > best.value) best = { gain: next1, minutes: counted, value: next1 / counted };
+    }
+    // A second test counts only as far as it does not spoil what the first is worth by itself.
+    if (best.value > 0) {
+      gain += total * best.gain;
+      minutes += total * best.minutes;
+    }
   }
-  const worth = tests.map(({ test }, index): TestWorth => {
+  return gain / minutes;
+}
+
+/** Values every test, best first; ties go to the less intrusive. */
+export function rankTests(
+  tests: readonly Offered[],
+  live: Live,
+  context: ChoiceContext,
+  lookAhead = true,
+): TestWorth[] {
+  const scratch = new Scratch();
+  const now = entropyNow(live);
+  const gains = tests.map(({ prediction }) => Math.max(0, now - expectedEntropy(prediction, live, scratch)));
+  const sharing = coverSharing(tests, gains);
+  const worth = tests.map(({ test }, index): TestWorth & { index: number; counted: number } => {
     const gain = gains[index]!;
-    let best: TestWorth | null = null;
-    for (const access of test.accesses) {
-      const closed = access.place !== null && !context.opened.has(access.place);
-      const opening = closed && access.place ? context.minutesToOpen(access.place) : 0;
-      const share = access.place ? (shareOf.get(access.place)?.(gain) ?? 1) : 1;
-      const counted = access.minutes + opening / share + (test.disturbs ? DISTURBING_MINUTES : 0);
-      const value = gain / counted;
-      if (!best || value > best.value) {
-        best = {
-          test,
-          gainBits: gain,
-          minutes: access.minutes + opening,
-          value,
-          place: access.place,
-          lead: access.lead,
-        };
-      }
-    }
-    return best!;
+    const { counted, minutes, place, lead } = bestAccess(test, context, (at) => sharing(at, gain));
+    return { test, gainBits: gain, minutes, value: gain / counted, place, lead, index, counted };
   });
-  return worth.sort(
+  worth.sort(
     (x, y) =>
       y.value - x.value ||
       Number(x.test.disturbs) - Number(y.test.disturbs) ||
       (x.test.id < y.test.id ? -1 : 1),
   );
+  if (lookAhead && worth.length > 1 && worth[0]!.value > 0) {
+    const following = worth.slice(0, FOLLOWING).map((one) => tests[one.index]!);
+    const further = worth.slice(0, LOOKED_AT).map((one) => ({
+      one,
+      both: valueOfTwo(
+        tests[one.index]!,
+        one.gainBits,
+        one.counted,
+        one.place,
+        following,
+        live,
+        context,
+        scratch,
+      ),
+    }));
+    further.sort((x, y) => y.both - x.both);
+    worth.splice(0, further.length, ...further.map(({ one }) => one));
+  }
+  return worth.map(({ index: _index, counted: _counted, ...one }) => one);
 }

@@ -60,7 +60,64 @@ export const PRIOR_TABLE: Table = {
   diode: { open: 0.3, shorted: 0.2, reversed: 0.1 },
 };
 
-/** Weight of one fault form; 0.1 where the table has no entry. */
-export function priorWeight(kind: PartKind, mode: FaultMode): number {
+/** Weights learned or set by a shop, by `kind|mode`; where it says nothing the starting table counts. */
+export type PriorTable = Readonly<Record<string, number>>;
+
+/** What a fault form weighs before any shop has counted; 0.1 where the table has no entry. */
+export function startingWeight(kind: PartKind, mode: FaultMode): number {
   return PRIOR_TABLE[kind]?.[mode] ?? 0.1;
+}
+
+export function priorKey(kind: string, mode: string): string {
+  return `${kind}|${mode}`;
+}
+
+/** Weight of one fault form. */
+export function priorWeight(table: PriorTable, kind: PartKind, mode: FaultMode): number {
+  return table[priorKey(kind, mode)] ?? startingWeight(kind, mode);
+}
+
+export interface LearnedWeight {
+  readonly kind: PartKind;
+  readonly mode: FaultMode;
+  readonly starting: number;
+  /** Proved jobs of this shop that ended with it. */
+  readonly count: number;
+  readonly blended: number;
+}
+
+/** The starting table counts as so many jobs. */
+export const TABLE_COUNTS_AS = 50;
+
+/**
+ * The starting table blended with the shop's own proved jobs: the table stands for `TABLE_COUNTS_AS` jobs shared
+ * out by its weights, each proved job adds one to its own form (Dirichlet prior and counts).
+ */
+export function learnWeights(
+  counts: readonly { readonly kind: PartKind; readonly mode: FaultMode; readonly count: number }[],
+): LearnedWeight[] {
+  const rows = Object.entries(PRIOR_TABLE).flatMap(([kind, modes]) =>
+    Object.entries(modes).map(([mode, starting]) => ({
+      kind: kind as PartKind,
+      mode: mode as FaultMode,
+      starting,
+    })),
+  );
+  for (const { kind, mode } of counts) {
+    if (!rows.some((row) => row.kind === kind && row.mode === mode)) {
+      rows.push({ kind, mode, starting: startingWeight(kind, mode) });
+    }
+  }
+  const total = rows.reduce((sum, row) => sum + row.starting, 0);
+  return rows.map((row) => {
+    const count = counts
+      .filter((one) => one.kind === row.kind && one.mode === row.mode)
+      .reduce((sum, one) => sum + one.count, 0);
+    return { ...row, count, blended: row.starting + (count * total) / TABLE_COUNTS_AS };
+  });
+}
+
+/** Learned weights as the engine takes them. */
+export function priorTable(learned: readonly LearnedWeight[]): PriorTable {
+  return Object.fromEntries(learned.map((one) => [priorKey(one.kind, one.mode), one.blended]));
 }

@@ -1,9 +1,10 @@
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
 import { CircuitModel } from '../circuit/model';
+import { breakCircuit } from '../faults/broken';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
 import type { TakenReading } from './evidence';
 import { NOT_IN_MAP } from './hypotheses';
-import { breakCircuit, readingOf } from './playback';
+import { readingOf } from './playback';
 import { requiredProofs } from './proofs';
 import { functionRuns } from './run';
 import { DiagnosisSession } from './session';
@@ -15,7 +16,7 @@ const session = new DiagnosisSession(demoCircuit('van-proving-cabinet'), {
 const NOTHING = { refused: [], opened: [] };
 
 function taken(test: TestRef, value: ReadingValue, id = `r${Math.random()}`): TakenReading {
-  return { id, test, value, testerProved: true };
+  return { id, test, value };
 }
 
 const volts = (node: string, value: number, condition = 'fan-on') =>
@@ -74,7 +75,10 @@ describe('chances', () => {
 
   test('readings without tester proof weigh less and say that they are provisional', () => {
     const sure = assess(FAN_DEAD, volts('f31-out', 0));
-    const unsure = assess(FAN_DEAD, { ...volts('f31-out', 0), testerProved: false });
+    const unsure = assess(FAN_DEAD, {
+      ...volts('f31-out', 0),
+      sure: { tester: false, reference: true, setUp: true },
+    });
     const chance = (result: typeof sure) =>
       result.suspects.find((one) => one.parts.includes('F31'))?.chance ?? 0;
     expect(chance(unsure)).toBeLessThan(chance(sure));

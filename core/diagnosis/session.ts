@@ -1,11 +1,15 @@
 /**
  * One job's diagnosis: takes the complaint, the readings and what is open or refused, and gives the
- * suspects, the verdict and the next test. Everything slow is made once in the constructor.
+ * suspects, the verdict and the next test. Everything slow is made once in `prepare`; what the readings say is
+ * carried on from one question to the next.
  */
 import { CircuitModel } from '../circuit/model';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { TestRef } from '../format/readingsSchema';
+import { combineAlterations } from '../network/alteration';
 import { findContradiction } from './contradiction';
+import { repairCost, type Stop, whetherToStop } from './decision';
+import { EpisodeCounter } from './episodes';
 import { EvidenceState, normalise, type TakenReading } from './evidence';
 import {
   explainProposal,
@@ -14,11 +18,14 @@ import {
   type OutcomeMeaning,
   outcomeMeanings,
 } from './explain';
-import { type RepairGroup, repairGroups } from './groups';
+import { type RepairGroup, repairGroups, withPairs } from './groups';
 import { buildHypotheses, type Hypothesis, NO_FAULT, NOT_IN_MAP } from './hypotheses';
-import { rankTests, type TestWorth } from './next';
+import { kindOf, setUpOf, spotOf, testId } from './kinds';
+import { Names } from './kinds/kind';
+import { type Live, liveRows, rankTests, type TestWorth } from './next';
 import { Predictions } from './predictions';
-import { candidateTests, setUpOf, spotOf, type TestCandidate, testId } from './tests';
+import type { PriorTable } from './priors';
+import { candidateTests, type TestCandidate } from './tests';
 
 export interface Complaint {
   readonly function: string;
@@ -91,6 +98,12 @@ export interface Assessment {
   readonly verdict: Verdict;
   readonly next: readonly Proposal[];
   readonly notInMap: number;
+  /** Why to stop here; null while testing on is worth it. */
+  readonly stop: Stop | null;
+  /** What trying the leading repair would cost, in minutes; null while nothing leads. */
+  readonly repair: { readonly minutes: number; readonly price: number; readonly wrong: number } | null;
+  /** Not known whether it fails at this moment: something was touched, or it comes and goes. */
+  readonly askFailsNow: boolean;
   /** The reading that disagrees with the others, and what to do about it; null while all fit together. */
   readonly contradiction: { readonly reading: string; readonly sentence: string } | null;
 }
@@ -106,102 +119,279 @@ const CLEARED = 0.02;
 const NOTHING_TO_LEARN = 0.004;
 const PROPOSALS = 8;
 
+/** Readings of one job worked in so far. */
+interface Progress {
+  readonly state: EvidenceState;
+  readonly counter: EpisodeCounter;
+  readonly taken: { readonly reading: TakenReading; readonly text: string; readonly says: boolean }[];
+  readonly effects: ReadingEffect[];
+  readonly clearedBy: Map<string, string>;
+  /** Log-likelihood without priors, by hypothesis. */
+  readonly cumulative: Float64Array;
+  /** Hypotheses that explain every reading so far. */
+  explaining: readonly number[];
+  mended: Predictions | null;
+  mendedKey: string;
+  /** Episode in which the complaint was last looked at. */
+  askedIn: number;
+}
+
+export interface SessionOptions {
+  /** Weights that a shop has learned. */
+  readonly priors?: PriorTable;
+}
+
 export class DiagnosisSession {
   readonly model: CircuitModel;
   readonly hypotheses: readonly Hypothesis[];
   readonly predictions: Predictions;
-  private readonly tests: readonly TestCandidate[];
-  private grouped: { key: string; groups: RepairGroup[]; groupOf: Int32Array } | null = null;
+  private readonly names: Names;
+  private readonly everyTest: ReadonlyMap<string, TestCandidate>;
+  /** Tests that can tell anything, the most promising first. */
+  private readonly tests: TestCandidate[] = [];
+  private readonly byPart: ReadonlyMap<string, readonly number[]>;
+  private preparing: Generator<{ done: number; total: number }> | null;
+  private grouped: { key: string; groups: RepairGroup[] } | null = null;
+  private progress: Progress | null = null;
 
   constructor(
     readonly circuit: CircuitFile,
     readonly complaint: Complaint,
+    options: SessionOptions = {},
   ) {
     this.model = new CircuitModel(circuit);
-    this.hypotheses = buildHypotheses(this.model);
+    this.names = new Names(circuit);
+    this.hypotheses = buildHypotheses(this.model, complaint, options.priors);
     this.predictions = new Predictions(this.model, this.hypotheses);
-    this.tests = candidateTests(this.model, complaint);
-    for (const test of this.tests) this.predictions.of(test.id, test.ref);
-    this.groups([]);
+    this.everyTest = new Map(candidateTests(this.model, complaint).map((test) => [test.id, test]));
+    const byPart = new Map<string, number[]>();
+    this.hypotheses.forEach(({ parts: [part], second }, h) => {
+      if (part !== undefined && second === undefined) byPart.set(part, [...(byPart.get(part) ?? []), h]);
+    });
+    this.byPart = byPart;
+    this.preparing = this.prepareAll();
+  }
+
+  /**
+   * Works out what every fault would show in every test, a few tests at a time, so that a worker can tell how far
+   * it is and stop. `assess` does what is left by itself.
+   */
+  prepare(): Generator<{ done: number; total: number }> {
+    return this.preparing ?? this.prepareAll();
+  }
+
+  private *prepareAll(): Generator<{ done: number; total: number }> {
+    const here = (ref: TestRef) => ('condition' in ref && ref.condition === this.complaint.condition ? 0 : 1);
+    const slow = (ref: TestRef) => (ref.kind === 'volts' || ref.kind === 'function' ? 0 : 1);
+    const ordered = [...this.everyTest.values()].sort(
+      (x, y) => here(x.ref) - here(y.ref) || slow(x.ref) - slow(y.ref),
+    );
+    let done = 0;
+    for (const test of ordered) {
+      if (this.predictions.of(test.id, test.ref).tells) this.tests.push(test);
+      done += 1;
+      yield { done, total: ordered.length };
+    }
+    this.preparing = null;
+  }
+
+  /** Works out what `prepare` has not. */
+  private ready(): void {
+    const preparing = this.preparing;
+    if (preparing) while (!preparing.next().done);
   }
 
   /** Repair groups when some tests are refused; formed anew only when that changes. */
-  groups(refused: readonly string[]): { groups: RepairGroup[]; groupOf: Int32Array } {
+  groups(refused: readonly string[]): { groups: RepairGroup[] } {
+    this.ready();
     const key = [...refused].sort().join('\n');
     if (this.grouped?.key === key) return this.grouped;
     const allowed = this.tests.filter((test) => !refused.includes(test.id));
-    const groups = repairGroups(this.hypotheses, allowed, this.predictions);
-    const groupOf = new Int32Array(this.hypotheses.length);
-    groups.forEach((group, g) => {
-      for (const h of group.members) groupOf[h] = g;
-    });
-    this.grouped = { key, groups, groupOf };
+    this.grouped = { key, groups: repairGroups(this.hypotheses, allowed, this.predictions) };
     return this.grouped;
+  }
+
+  /** The readings worked in, carried on from the last question where they begin alike. */
+  private workIn(readings: readonly TakenReading[]): Progress {
+    const texts = readings.map((reading) => JSON.stringify(reading));
+    const before = this.progress;
+    const goesOn =
+      before !== null &&
+      before.taken.length <= readings.length &&
+      before.taken.every(({ text }, index) => text === texts[index]);
+    const progress = goesOn ? before : this.begin();
+    for (let index = progress.taken.length; index < readings.length; index++) {
+      this.takeIn(progress, readings, index, texts[index]!);
+    }
+    this.progress = progress;
+    return progress;
+  }
+
+  private begin(): Progress {
+    return {
+      state: new EvidenceState(this.predictions),
+      counter: new EpisodeCounter(this.model, this.complaint),
+      taken: [],
+      effects: [],
+      clearedBy: new Map(),
+      cumulative: new Float64Array(this.hypotheses.length),
+      explaining: this.hypotheses.map((_, h) => h),
+      mended: null,
+      mendedKey: '',
+      askedIn: -1,
+    };
+  }
+
+  private takeIn(progress: Progress, readings: readonly TakenReading[], index: number, text: string): void {
+    const { state, counter, clearedBy, cumulative } = progress;
+    const reading = readings[index]!;
+    const predictions = this.predictionsFor(progress, readings, reading.before);
+    const prediction = predictions.of(testId(reading.test), reading.test);
+    const earlier = progress.taken.map((one) => one.reading);
+    const episode = counter.next(reading);
+    const says = state.take(reading, episode, predictions);
+    progress.taken.push({ reading, text, says });
+    if (this.isComplaint(reading.test) && reading.sure?.tester !== false) progress.askedIn = episode.number;
+    const cleared: string[] = [];
+    if (says) {
+      for (let h = 0; h < cumulative.length; h++) {
+        cumulative[h] = state.logWeight[h]! - Math.log(this.hypotheses[h]!.prior);
+      }
+      for (const part of this.clearedParts(cumulative)) {
+        if (clearedBy.has(part)) continue;
+        clearedBy.set(part, reading.id);
+        cleared.push(part);
+      }
+    }
+    const still = progress.explaining.filter((h) => explainsReading(predictions, prediction, reading, h));
+    // The first reading that leaves no explanation is the odd one; later ones are judged against the rest.
+    const explained = still.length > 0 || progress.explaining.length === 0;
+    if (still.length > 0) progress.explaining = still;
+    progress.effects.push({
+      id: reading.id,
+      clears: cleared,
+      ...explainReading(predictions, reading, prediction, says, explained, cleared, earlier),
+    });
+  }
+
+  /** Readings from before a repair were taken on a circuit that had the mended fault as well. */
+  private predictionsFor(
+    progress: Progress,
+    readings: readonly TakenReading[],
+    parts: readonly string[] | undefined,
+  ): Predictions {
+    if (!parts || parts.length === 0) return this.predictions;
+    const key = parts.join(' ');
+    if (progress.mendedKey !== key) {
+      progress.mendedKey = key;
+      progress.mended = this.withFault(this.mendedFault(readings, key, parts));
+    }
+    return progress.mended ?? this.predictions;
+  }
+
+  /** The predictions with a fault that has been mended since. */
+  private withFault(mended: Hypothesis | null): Predictions | null {
+    const alteration = mended?.alteration;
+    if (!mended || !alteration) return null;
+    const hypotheses = this.hypotheses.map(
+      (one): Hypothesis =>
+        one.alteration === null
+          ? one
+          : {
+              ...one,
+              faults: [...mended.faults, ...one.faults],
+              alteration: combineAlterations(alteration, one.alteration),
+            },
+    );
+    return new Predictions(this.model, hypotheses);
+  }
+
+  /** Which fault it was that the repaired parts had, by the readings that were taken before. */
+  private mendedFault(
+    readings: readonly TakenReading[],
+    key: string,
+    parts: readonly string[],
+  ): Hypothesis | null {
+    const state = new EvidenceState(this.predictions);
+    const counter = new EpisodeCounter(this.model, this.complaint);
+    for (const reading of readings) {
+      if (reading.before?.join(' ') === key) state.take(reading, counter.next(reading));
+    }
+    let best: Hypothesis | null = null;
+    let weight = Number.NEGATIVE_INFINITY;
+    this.hypotheses.forEach((one, h) => {
+      const [first] = one.parts;
+      if (one.second !== undefined || first === undefined || !parts.includes(first)) return;
+      if (state.logWeight[h]! > weight) {
+        weight = state.logWeight[h]!;
+        best = one;
+      }
+    });
+    return best;
   }
 
   /** Suspects, verdict and next tests for what is known now. */
   assess(input: AssessmentInput): Assessment {
-    const { groups, groupOf } = this.groups(input.refused);
-    const state = new EvidenceState(this.predictions);
-    const logs: (Float64Array | null)[] = [];
-    const effects: ReadingEffect[] = [];
-    const cumulative = new Float64Array(this.hypotheses.length);
-    const clearedBy = new Map<string, string>();
-    /** Hypotheses that explain every reading so far. */
-    let explaining = this.hypotheses.map((_, h) => h);
-    for (const reading of input.readings) {
-      const prediction = this.predictions.of(testId(reading.test), reading.test);
-      const log = state.take(prediction, reading);
-      logs.push(log);
-      const cleared: string[] = [];
-      if (log) {
-        for (let h = 0; h < log.length; h++) cumulative[h] = cumulative[h]! + log[h]!;
-        for (const standing of this.standings(cumulative, normalise(state.logWeight))) {
-          if (standing.standing === 'cleared' && !clearedBy.has(standing.part)) {
-            clearedBy.set(standing.part, reading.id);
-            cleared.push(standing.part);
-          }
-        }
-      }
-      const still = explaining.filter((h) => explainsReading(this.predictions, prediction, reading, h));
-      // The first reading that leaves no explanation is the odd one; later ones are judged against the rest.
-      const explained = still.length > 0 || explaining.length === 0;
-      if (still.length > 0) explaining = still;
-      effects.push({
-        id: reading.id,
-        clears: cleared,
-        ...explainReading(this.predictions, reading, prediction, log !== null, explained, cleared),
-      });
-    }
+    this.ready();
+    const { groups: plain } = this.groups(input.refused);
+    const { state, counter, effects, clearedBy, cumulative, taken, askedIn } = this.workIn(input.readings);
+    const logs = input.readings.map((reading) => state.logOf(reading.id));
     const p = normalise(state.logWeight);
-    const mass = new Float64Array(groups.length);
-    for (let h = 0; h < p.length; h++) mass[groupOf[h]!] = mass[groupOf[h]!]! + p[h]!;
-    const order = groups.map((_, g) => g).sort((x, y) => mass[y]! - mass[x]!);
-    const suspects = order.map((g) => this.suspect(groups[g]!, mass[g]!, p, input.readings, logs));
+    const { groups, groupOf, chance } = withPairs(this.hypotheses, plain, p);
+    const order = groups.map((_, g) => g).sort((x, y) => chance[y]! - chance[x]!);
+    const shown = order.filter((g, rank) => rank === 0 || chance[g]! >= 0.001);
+    const suspects = shown.map((g) => this.suspect(groups[g]!, chance[g]!, p, input.readings, logs));
     const lead = order[0]!;
     const support = this.support(groups[lead]!, p, input.readings, logs);
-    const verdict = this.verdict(groups[lead]!, mass[lead]!, support, suspects[0]!, input.readings);
+    const verdict = this.verdict(groups[lead]!, chance[lead]!, support, suspects[0]!, input.readings);
     const found = findContradiction(this.hypotheses, logs);
     const odd = found ? input.readings[found.reading]! : null;
-    const proposed = this.propose(input, p, groups, groupOf, lead, mass[lead]!, verdict, support);
-    const repeat = odd && verdict.strength !== 'proved' ? this.repeatOf(odd, input) : null;
-    const next = repeat ? [repeat, ...proposed].slice(0, PROPOSALS) : proposed;
+    const live = this.live(p, groupOf, state);
+    const asked = { input, p, groups, live, counter, askedIn };
+    const { proposals, stop } = this.propose(asked, lead, chance[lead]!, verdict, support, suspects[0]!);
+    const repeat = odd && verdict.strength !== 'proved' ? this.repeatOf(odd, input, groups, live) : null;
+    const next = repeat ? [repeat, ...proposals].slice(0, PROPOSALS) : proposals;
     const notInMap = this.hypotheses.findIndex((one) => one.id === NOT_IN_MAP);
+    const leads = verdict.suspect !== null && groups[lead]!.parts.length > 0;
+    const cost = repairCost(this.model, groups[lead]!.parts);
     return {
       suspects: suspects.filter((one) => one.chance >= 0.001),
-      effects,
+      effects: effects.slice(),
       parts: this.standings(cumulative, p).map((one) => ({
         ...one,
         clearedBy: clearedBy.get(one.part) ?? null,
       })),
-      verdict: { ...verdict, sentence: this.closing(verdict, next) },
+      verdict: stop?.reason === 'nothing-to-learn' ? withSentence(verdict, stop.sentence) : verdict,
       next,
       notInMap: p[notInMap]!,
+      stop: repeat ? null : stop,
+      repair: leads
+        ? {
+            minutes: cost.minutes,
+            price: cost.price,
+            wrong: (1 - chance[lead]!) * (cost.minutes + cost.price + cost.harm),
+          }
+        : null,
+      askFailsNow: taken.length > 0 && askedIn < counter.current,
       contradiction:
         found && odd
           ? { reading: odd.id, sentence: this.contradictionWords(odd, found.restFits, input) }
           : null,
     };
+  }
+
+  private isComplaint(test: TestRef): boolean {
+    return (
+      test.kind === 'function' &&
+      test.function === this.complaint.function &&
+      test.condition === this.complaint.condition
+    );
+  }
+
+  private live(p: Float64Array, groupOf: Int32Array, state: EvidenceState): Live {
+    return liveRows(p, groupOf, this.predictions.sound, (h) =>
+      this.hypotheses[h]!.lasting === null ? null : state.presentNow(h),
+    );
   }
 
   private timesTaken(test: TestRef, input: AssessmentInput): number {
@@ -210,10 +400,15 @@ export class DiagnosisSession {
   }
 
   /** The card that repeats a reading, once; null where it was repeated already or cannot be. */
-  private repeatOf(odd: TakenReading, input: AssessmentInput): Proposal | null {
+  private repeatOf(
+    odd: TakenReading,
+    input: AssessmentInput,
+    groups: readonly RepairGroup[],
+    live: Live,
+  ): Proposal | null {
     const id = testId(odd.test);
     if (this.timesTaken(odd.test, input) > 1 || input.refused.includes(id)) return null;
-    const card = this.card(id, input);
+    const card = this.cardOf(id, input, groups, live);
     if (!card) return null;
     const why =
       'This reading disagrees with the others. Taken again it shows whether the probe slipped, or whether the circuit does something that this map does not contain.';
@@ -221,7 +416,7 @@ export class DiagnosisSession {
   }
 
   private contradictionWords(odd: TakenReading, restFits: boolean, input: AssessmentInput): string {
-    const what = this.readingName(odd);
+    const what = this.nameOf(odd);
     if (restFits && this.timesTaken(odd.test, input) < 2) {
       return `The reading that disagrees with the others is ${what}. Repeat it; check the spot, the key and the switches.`;
     }
@@ -230,34 +425,32 @@ export class DiagnosisSession {
       : `These readings together fit nothing on this map; ${what} disagrees most. Look for what the map does not contain: a splice, a feed or a part that somebody added.`;
   }
 
-  private closing(verdict: Verdict, next: readonly Proposal[]): string {
-    if (verdict.strength !== 'proved' && next.length === 0) {
-      return `${verdict.sentence} No test on this map would tell more: decide by looking, or by the cheapest repair.`;
-    }
-    return verdict.sentence;
+  /** Log-likelihood below which a hypothesis counts as cleared. */
+  private clearedBelow(cumulative: Float64Array): number {
+    let best = Number.NEGATIVE_INFINITY;
+    for (const value of cumulative) best = Math.max(best, value);
+    return best + Math.log(CLEARED);
+  }
+
+  private clearedParts(cumulative: Float64Array): string[] {
+    const limit = this.clearedBelow(cumulative);
+    return [...this.byPart]
+      .filter(([, members]) => members.every((h) => cumulative[h]! < limit))
+      .map(([part]) => part);
   }
 
   private standings(cumulative: Float64Array, p: Float64Array): PartStanding[] {
-    let best = Number.NEGATIVE_INFINITY;
-    for (const value of cumulative) best = Math.max(best, value);
-    const limit = best + Math.log(CLEARED);
-    const byPart = new Map<string, { chance: number; kept: string[]; gone: number }>();
-    this.hypotheses.forEach((one, h) => {
-      const part = one.parts[0];
-      if (part === undefined) return;
-      const entry = byPart.get(part) ?? { chance: 0, kept: [], gone: 0 };
-      entry.chance += p[h]!;
-      if (cumulative[h]! < limit) entry.gone++;
-      else entry.kept.push(one.words);
-      byPart.set(part, entry);
+    const limit = this.clearedBelow(cumulative);
+    return [...this.byPart].map(([part, members]) => {
+      const kept = members.filter((h) => cumulative[h]! >= limit);
+      return {
+        part,
+        chance: members.reduce((sum, h) => sum + p[h]!, 0),
+        standing: kept.length === 0 ? 'cleared' : kept.length < members.length ? 'partly' : 'open',
+        clearedBy: null,
+        remaining: kept.map((h) => this.hypotheses[h]!.words),
+      };
     });
-    return [...byPart.entries()].map(([part, entry]) => ({
-      part,
-      chance: entry.chance,
-      standing: entry.kept.length === 0 ? 'cleared' : entry.gone > 0 ? 'partly' : 'open',
-      clearedBy: null,
-      remaining: entry.kept,
-    }));
   }
 
   private title(group: RepairGroup): string {
@@ -287,41 +480,15 @@ export class DiagnosisSession {
     const strongest = support.slice().sort((x, y) => y.ratio - x.ratio)[0];
     const reason =
       strongest && strongest.ratio >= 1.5
-        ? `Best supported by ${this.readingName(strongest.reading)}.`
+        ? `Best supported by ${this.nameOf(strongest.reading)}.`
         : readings.length === 0
           ? 'From experience with such parts; nothing has been measured yet.'
           : 'Not yet told apart from the others by a reading.';
     return { id: group.id, title: this.title(group), parts: group.parts, chance, forms, reason };
   }
 
-  private readingName(reading: TakenReading): string {
-    const ref = reading.test;
-    const node = (id: string) => this.circuit.nodes.find((one) => one.id === id)?.name ?? id;
-    const part = (id: string) => this.model.network.parts.get(id)?.name ?? id;
-    switch (ref.kind) {
-      case 'volts':
-        return ref.against === this.circuit.reference
-          ? `the volts at ${node(ref.node)}`
-          : `the drop from ${node(ref.node)} to ${node(ref.against)}`;
-      case 'lamp':
-        return `the lamp at ${node(ref.node)}`;
-      case 'function':
-        return `what ${this.model.function(ref.function).name.toLowerCase()} does`;
-      case 'continuity':
-        return `${part(ref.part)} measured out of the circuit`;
-      case 'lamp-in-fuse':
-        return `the lamp in place of ${part(ref.part)}`;
-      case 'click':
-        return `the click of ${part(ref.part)}`;
-      case 'look':
-        return `how ${part(ref.part)} looks`;
-      case 'clamp':
-        return `the current through ${part(ref.part)}`;
-      case 'bridge':
-        return `${part(ref.part)} bridged`;
-      case 'substitute':
-        return `a known good part for ${part(ref.part)}`;
-    }
+  private nameOf({ test }: TakenReading): string {
+    return kindOf(test).inSentence(this.names, test);
   }
 
   /** How much each reading speaks for a group against the rest, the other readings taken as given. */
@@ -334,7 +501,7 @@ export class DiagnosisSession {
     const inside = new Set(group.members);
     const found: { reading: TakenReading; ratio: number }[] = [];
     readings.forEach((reading, index) => {
-      const log = logs[index];
+      const log = logs[index] ?? null;
       if (!log) return;
       // Chances without this reading: its own likelihood divided out.
       let insideWith = 0;
@@ -384,9 +551,8 @@ export class DiagnosisSession {
       };
     }
     const independent =
-      independentPair(strong.map((one) => one.reading)) ||
-      strong.some((one) => one.reading.test.kind === 'substitute');
-    const proved = strong.every((one) => one.reading.testerProved || strong.length > 2);
+      independentPair(strong.map((one) => one.reading)) || strong.some((one) => movesFault(one.reading));
+    const proved = strong.length > 2 || strong.every(({ reading }) => surely(reading));
     if (chance >= PROVED && independent && proved) {
       return {
         suspect: group.id,
@@ -412,33 +578,50 @@ export class DiagnosisSession {
   }
 
   private propose(
-    input: AssessmentInput,
-    p: Float64Array,
-    groups: readonly RepairGroup[],
-    groupOf: Int32Array,
+    asked: Asked,
     lead: number,
     leadChance: number,
     verdict: Verdict,
     support: readonly { reading: TakenReading; ratio: number }[],
-  ): Proposal[] {
-    if (verdict.strength === 'proved') return [];
+    suspect: Suspect,
+  ): { proposals: Proposal[]; stop: Stop | null } {
+    const { input, p, groups, live } = asked;
+    const proved = verdict.strength === 'proved';
     const taken = new Set(input.readings.map((reading) => testId(reading.test)));
     const refused = new Set(input.refused);
-    const open = this.tests
-      .filter((test) => !taken.has(test.id) && !refused.has(test.id))
-      .map((test) => ({ test, prediction: this.predictions.of(test.id, test.ref) }));
-    const opened = new Set(input.opened);
+    const again = this.mayAskAgain(asked);
+    const open = proved
+      ? []
+      : this.tests
+          .filter((test) => (!taken.has(test.id) || test.id === again) && !refused.has(test.id))
+          .map((test) => ({ test, prediction: this.predictions.of(test.id, test.ref) }));
+    const ranked = rankTests(open, live, this.choiceContext(input));
+    const learning = ranked.filter((one) => one.gainBits >= NOTHING_TO_LEARN);
+    const confirming = leadChance >= LIKELY ? this.confirming(ranked, p, groups[lead]!, support) : [];
+    const stop = whetherToStop({
+      proved,
+      title: suspect.title,
+      chance: leadChance,
+      likely: LIKELY,
+      cost: repairCost(this.model, groups[lead]!.parts),
+      confirmingMinutes: confirming.length > 0 ? Math.min(...confirming.map((one) => one.minutes)) : null,
+      anythingToLearn: learning.length > 0,
+    });
+    const chosen = [...confirming, ...learning.filter((one) => !confirming.includes(one))];
+    return {
+      stop,
+      proposals: chosen.slice(0, PROPOSALS).map((worth) => this.proposal(worth, groups, live, input)),
+    };
+  }
+
+  /** The complaint may be looked at again once something was touched since: does it fail now? */
+  private mayAskAgain({ counter, askedIn }: Asked): string | null {
+    return askedIn < counter.current ? testId({ kind: 'function', ...this.complaint }) : null;
+  }
+
+  private choiceContext({ opened }: AssessmentInput) {
     const minutes = new Map(this.circuit.places.map((place) => [place.id, place.minutesToOpen]));
-    const context = { opened, minutesToOpen: (place: string) => minutes.get(place) ?? 0 };
-    const ranked = rankTests(open, p, groupOf, context);
-    let chosen = ranked.filter((one) => one.gainBits >= NOTHING_TO_LEARN);
-    if (leadChance >= LIKELY) {
-      const confirming = this.confirming(ranked, p, groups[lead]!, support);
-      chosen = [...confirming, ...chosen.filter((one) => !confirming.includes(one))];
-    }
-    return chosen
-      .slice(0, PROPOSALS)
-      .map((worth) => this.proposal(worth, p, groups, groupOf, context.opened));
+    return { opened: new Set(opened), minutesToOpen: (place: string) => minutes.get(place) ?? 0 };
   }
 
   /** Tests that would make the leading group proved: another spot, another set-up, and telling. */
@@ -455,7 +638,7 @@ export class DiagnosisSession {
       const independent = strong.some(
         (reading) => spotOf(reading.test) !== worth.test.spot && setUpOf(reading.test) !== worth.test.setUp,
       );
-      if (strong.length > 0 && !independent && worth.test.ref.kind !== 'substitute') continue;
+      if (strong.length > 0 && !independent && !kindOf(worth.test.ref).intervenes) continue;
       const { outcomes, chances } = this.predictions.of(worth.test.id, worth.test.ref);
       let speaks = 0;
       let insideMass = 0;
@@ -486,14 +669,13 @@ export class DiagnosisSession {
 
   private proposal(
     worth: TestWorth,
-    p: Float64Array,
     groups: readonly RepairGroup[],
-    groupOf: Int32Array,
-    opened: ReadonlySet<string>,
+    live: Live,
+    input: AssessmentInput,
   ): Proposal {
     const prediction = this.predictions.of(worth.test.id, worth.test.ref);
-    const titles = (g: number) => this.title(groups[g]!);
-    const outcomes = outcomeMeanings(this.predictions, prediction, p, groupOf, groups.length, titles);
+    const titles = (g: number) => this.title(groups[live.groups[g]!]!);
+    const outcomes = outcomeMeanings(this.predictions, prediction, live, titles);
     const place = this.circuit.places.find((one) => one.id === worth.place);
     return {
       id: worth.test.id,
@@ -503,29 +685,61 @@ export class DiagnosisSession {
       minutes: worth.minutes,
       gainBits: worth.gainBits,
       expected: outcomes.expected,
-      why: explainProposal(outcomes.meanings, worth, place, place ? opened.has(place.id) : true),
+      why: explainProposal(outcomes.meanings, worth, place, place ? input.opened.includes(place.id) : true),
       outcomes: outcomes.meanings,
     };
   }
 
+  private cardOf(
+    id: string,
+    input: AssessmentInput,
+    groups: readonly RepairGroup[],
+    live: Live,
+  ): Proposal | null {
+    const test = this.everyTest.get(id);
+    if (!test) return null;
+    const offered = [{ test, prediction: this.predictions.of(test.id, test.ref) }];
+    const [worth] = rankTests(offered, live, this.choiceContext(input), false);
+    return worth ? this.proposal(worth, groups, live, input) : null;
+  }
+
   /** The card of any test the technician chooses, proposed or not; null when it is not permitted. */
   card(id: string, input: AssessmentInput): Proposal | null {
-    const test = this.tests.find((one) => one.id === id);
-    if (!test) return null;
-    const { groups, groupOf } = this.groups(input.refused);
-    const state = new EvidenceState(this.predictions);
-    for (const reading of input.readings) {
-      state.take(this.predictions.of(testId(reading.test), reading.test), reading);
-    }
+    this.ready();
+    const { groups: plain } = this.groups(input.refused);
+    const { state } = this.workIn(input.readings);
     const p = normalise(state.logWeight);
-    const opened = new Set(input.opened);
-    const minutes = new Map(this.circuit.places.map((place) => [place.id, place.minutesToOpen]));
-    const [worth] = rankTests([{ test, prediction: this.predictions.of(test.id, test.ref) }], p, groupOf, {
-      opened,
-      minutesToOpen: (place) => minutes.get(place) ?? 0,
-    });
-    return worth ? this.proposal(worth, p, groups, groupOf, opened) : null;
+    const { groups, groupOf } = withPairs(this.hypotheses, plain, p);
+    return this.cardOf(id, input, groups, this.live(p, groupOf, state));
   }
+}
+
+/** What a proposal is made from. */
+interface Asked {
+  readonly input: AssessmentInput;
+  readonly p: Float64Array;
+  readonly groups: readonly RepairGroup[];
+  readonly live: Live;
+  readonly counter: EpisodeCounter;
+  readonly askedIn: number;
+}
+
+function withSentence(verdict: Verdict, sentence: string): Verdict {
+  return { ...verdict, sentence: `${verdict.sentence} ${sentence}` };
+}
+
+/** A known good part restores it, or the part takes the fault along: one such result is worth two readings. */
+function movesFault({ test, value }: TakenReading): boolean {
+  if (!('state' in value)) return false;
+  return (
+    (test.kind === 'substitute' && value.state === 'works') ||
+    (test.kind === 'elsewhere' && test.fitted === 'own' && value.state === 'dead')
+  );
+}
+
+/** Everything was made sure of before it. */
+function surely({ sure }: TakenReading): boolean {
+  return !sure || (sure.tester && sure.reference && sure.setUp);
 }
 
 /** Two readings that share neither spot nor set-up, so that no one mistake spoils both. */

@@ -50,9 +50,11 @@ test('a bad joint cuts the current of its own part to the fraction that it was c
         );
         judged += 1;
         // Paths around the joint, and relays that hold or feed themselves, change the fraction.
-        if (after / before < RESISTANCE_FRACTIONS[index % 2]! * 1.15) asChosen += 1;
+        if (after / before < RESISTANCE_FRACTIONS[index % RESISTANCE_FRACTIONS.length]! * 1.15) asChosen += 1;
         const matters = points.some((point, c) => differs(point, model.sound(model.conditions[c]!.id)));
-        if (!matters) throw new Error(`${name} ${faultId(fault)} changes nothing`);
+        // The slightest may do nothing where a relay still holds; the worst never.
+        const worst = index % RESISTANCE_FRACTIONS.length === RESISTANCE_FRACTIONS.length - 1;
+        if (worst && !matters) throw new Error(`${name} ${faultId(fault)} changes nothing`);
       });
     }
   }

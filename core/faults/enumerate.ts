@@ -20,7 +20,7 @@ import { openOverloaded } from './overload';
  * Current is cut to these fractions by the two magnitudes of a bad joint: one that leaves the load weak,
  * one that leaves it dead.
  */
-export const RESISTANCE_FRACTIONS = [0.6, 0.12] as const;
+export const RESISTANCE_FRACTIONS = [0.7, 0.5, 0.3, 0.12] as const;
 /** Below this current no resistance of a joint matters to anybody, ampere. */
 const SLIGHT_AMPS = 0.005;
 /** Ratings that blade fuses are sold in, ampere. */

@@ -70,6 +70,16 @@ export const OPEN_MODES: ReadonlySet<FaultMode> = new Set(['open', 'not-fitted',
 /** Faults whose size is a resistance in series, chosen by the part's current. */
 export const RESISTANCE_MODES: ReadonlySet<FaultMode> = new Set(['high-resistance', 'contact-resistance']);
 
+/** Faults of something loose, worn or corroded, which may come and go and may answer to being moved. */
+export const LOOSE_MODES: ReadonlySet<FaultMode> = new Set([
+  'open',
+  'high-resistance',
+  'contact-open',
+  'contact-resistance',
+  'coil-open',
+  'short-to-earth',
+]);
+
 /** Every fault a part can have, magnitudes aside. */
 export function faultModes(part: CircuitPart): readonly FaultMode[] {
   switch (part.kind) {

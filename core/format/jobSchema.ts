@@ -51,6 +51,8 @@ export const EventBodySchema = oneOfKind(
       raw: Type.String({ maxLength: 60 }),
       /** Was the tester proved on a known live point and its earth before this reading? */
       testerProved: Type.Boolean(),
+      /** False when key and switches were not seen to stand as the card says. */
+      setUpSeen: Type.Optional(Type.Boolean()),
       /** The place that was opened to take it. */
       place: Type.Optional(Id),
     },

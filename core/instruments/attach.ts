@@ -1,16 +1,43 @@
-/** Instruments that load the circuit, as changes of its network. */
+/** Instruments and hands that change the circuit, as changes of its network. */
 import type { Network } from '../circuit/network';
 import type { Alteration, BranchChange } from '../network/alteration';
-import { fuseLampOhms, LEAD_OHMS, testLampOhms } from './instruments';
+import { fuseLampOhms, LEAD_OHMS, ledTesterOhms, testLampOhms } from './instruments';
 
 function heldOpen(network: Network, part: string): BranchChange[] {
   return (network.branchesOfPart.get(part) ?? []).map((branch) => ({ branch, held: 'open' }));
+}
+
+/** A part out of its place. */
+export function withoutPart(network: Network, part: string): Alteration {
+  return { changes: heldOpen(network, part), bridges: [] };
+}
+
+/** Every battery and charging source disconnected. */
+export function withoutBattery(network: Network): Alteration {
+  const sources = [...network.parts.values()].filter(
+    (part) => part.kind === 'battery' || part.kind === 'charging-source',
+  );
+  return { changes: sources.flatMap((part) => heldOpen(network, part.id)), bridges: [] };
 }
 
 /** A filament test lamp between a node and the reference. */
 export function testLampAt(network: Network, node: number): Alteration {
   const ohms = testLampOhms(network.circuit.nominalVolts);
   return { changes: [], bridges: [{ a: node, b: network.datum, ohms }] };
+}
+
+/** A tester of light-emitting diodes between a node and the reference. */
+export function ledTesterAt(network: Network, node: number): Alteration {
+  const ohms = ledTesterOhms(network.circuit.nominalVolts);
+  return { changes: [], bridges: [{ a: node, b: network.datum, ohms }] };
+}
+
+/** Battery plus, or earth, put on a point by a lead. */
+export function appliedAt(network: Network, what: 'plus' | 'earth', node: string): Alteration {
+  const battery = network.circuit.parts.find((part) => part.kind === 'battery');
+  if (battery?.kind !== 'battery') throw new Error('The circuit has no battery to feed from.');
+  const from = network.nodeIndex.get(what === 'plus' ? battery.pins.plus : battery.pins.minus)!;
+  return { changes: [], bridges: [{ a: from, b: network.nodeIndex.get(node)!, ohms: LEAD_OHMS }] };
 }
 
 /** A relay out, and a fused lead from its 30 to its 87. */

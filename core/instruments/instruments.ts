@@ -85,6 +85,7 @@ export const FUNCTION_STATES = ['works', 'weak', 'dead'] as const;
 export const CONTINUITY_STATES = ['conducts', 'open'] as const;
 export const CLICK_STATES = ['clicks', 'silent'] as const;
 export const LOOK_STATES = ['whole', 'broken'] as const;
+export const WIGGLE_STATES = ['changes', 'no change'] as const;
 /** What a clamp is asked: nothing, clearly less than expected, as expected, clearly more. */
 export const CLAMP_STATES = ['nothing', 'less', 'as expected', 'more'] as const;
 /** Looking misses about one broken element in ten, and takes one whole one in fifty for broken. */
@@ -103,6 +104,15 @@ export function clickChances(pullsIn: boolean): [number, number] {
   return pullsIn ? [1 - CLICK_MISSED, CLICK_MISSED] : [CLICK_MISSED, 1 - CLICK_MISSED];
 }
 
+/** How often a loose joint answers to being moved: one that comes and goes, one that is merely poor, a sound one. */
+const WIGGLE_ANSWERS = { intermittent: 0.5, poor: 0.3, sound: 0.02 } as const;
+
+/** Chances of changes, no change when a part is moved. */
+export function wiggleChances(loose: boolean, intermittent: boolean): [number, number] {
+  const changes = WIGGLE_ANSWERS[loose ? (intermittent ? 'intermittent' : 'poor') : 'sound'];
+  return [changes, 1 - changes];
+}
+
 /** Limits between the four answers of a clamp, ampere, for an expected current. */
 export function clampLimits(expectedAmps: number): [number, number, number] {
   const least = 0.25;
@@ -113,6 +123,21 @@ export function clampLimits(expectedAmps: number): [number, number, number] {
 export function clampChances(amps: number, expectedAmps: number): [number, number, number, number] {
   const blur = Math.hypot(clampError(amps), 0.1 * amps);
   const [nothing, less, more] = clampLimits(expectedAmps).map((limit) => normalBelow((limit - amps) / blur));
+  return [nothing!, less! - nothing!, more! - less!, 1 - more!];
+}
+
+/** Chances of the same four answers when the current is read from the drop across a fuse of this rating. */
+export function dropChances(
+  amps: number,
+  expectedAmps: number,
+  ratingAmps: number,
+): [number, number, number, number] {
+  // Cold resistance within 15 %, up to 40 % more when warm: the current comes out high.
+  const warm = 1 + ((WARM_FACTOR - 1) * Math.min(1, amps / ratingAmps)) / 2;
+  const seen = amps * warm;
+  const step = DROP_RESOLUTION_VOLTS / fuseColdOhms(ratingAmps);
+  const blur = Math.hypot(COLD_SPREAD * seen, ((WARM_FACTOR - 1) / 3) * seen, 0.1 * seen, step);
+  const [nothing, less, more] = clampLimits(expectedAmps).map((limit) => normalBelow((limit - seen) / blur));
   return [nothing!, less! - nothing!, more! - less!, 1 - more!];
 }
 
@@ -130,6 +155,11 @@ export function normalBelow(x: number): number {
 /** Chances of lit, dim, off for a lamp at this fraction of the supply; the eye blurs the limits. */
 export function lampChances(fraction: number): [number, number, number] {
   return threeWay(fraction, LAMP_LIT, LAMP_DIM, 0.05);
+}
+
+/** Chances of lit, dim, off for a tester of light-emitting diodes. */
+export function ledChances(fraction: number): [number, number, number] {
+  return threeWay(fraction, LED_LIT, LED_DIM, 0.05);
 }
 
 /** Chances of works, weak, dead for a load at this fraction of its nominal current. */

@@ -6,8 +6,9 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { mergeCircuits } from '#core/circuit/merge';
-import { breakCircuit, readingOf } from '#core/diagnosis/playback';
+import { readingOf } from '#core/diagnosis/playback';
 import { DiagnosisSession } from '#core/diagnosis/session';
+import { breakCircuit } from '#core/faults/broken';
 import { parseFault } from '#core/faults/faults';
 import { checkCircuitText } from '#core/format/checkCircuit';
 import type { CircuitFile } from '#core/format/circuitSchema';
@@ -130,6 +131,7 @@ function rawOf(value: ReadingValue): string {
   if ('amps' in value) return String(value.amps);
   if ('state' in value) return value.state;
   if ('lamp' in value) return value.lamp;
+  if ('wiggle' in value) return value.wiggle;
   return 'click' in value ? value.click : value.look;
 }
 
@@ -151,7 +153,7 @@ function demoBodies(job: DemoJob, circuit: CircuitFile): EventBody[] {
     const test = { kind: 'function' as const, function: functionId, condition: conditionId };
     const value = readingOf(broken, test);
     if (!('state' in value)) continue;
-    taken.push({ id: eventId(), test, value, testerProved: true });
+    taken.push({ id: eventId(), test, value });
     bodies.push({ kind: 'function-check', function: functionId, condition: conditionId, state: value.state });
   }
   bodies.push({ kind: 'tester-proved', on: 'battery plus and minus post' });
@@ -161,7 +163,7 @@ function demoBodies(job: DemoJob, circuit: CircuitFile): EventBody[] {
     if (!proposal) break;
     if (proposal.place) opened.add(proposal.place);
     const value = readingOf(broken, proposal.ref);
-    taken.push({ id: eventId(), test: proposal.ref, value, testerProved: true });
+    taken.push({ id: eventId(), test: proposal.ref, value });
     bodies.push({
       kind: 'reading',
       test: proposal.ref,

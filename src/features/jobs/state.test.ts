@@ -50,7 +50,8 @@ test('a complaint seen at the vehicle replaces the reported one', () => {
   const seen = event({ kind: 'function-check', function: 'fan', condition: 'on', state: 'weak' });
   const taken = takenReadings(jobState([complaint, seen]));
   expect(taken).toHaveLength(1);
-  expect(taken[0]).toMatchObject({ value: { state: 'weak' }, testerProved: true });
+  expect(taken[0]).toMatchObject({ value: { state: 'weak' } });
+  expect(taken[0]?.sure).toBeUndefined();
 });
 
 test('events on their way stand behind the confirmed ones, in the order they were made', () => {

@@ -1,6 +1,6 @@
 /** A job computed from its log. Nothing here is stored; everything here is derived. */
-import type { TakenReading } from '#core/diagnosis/evidence';
-import { testId } from '#core/diagnosis/tests';
+import { type TakenReading, UNSURE } from '#core/diagnosis/evidence';
+import { testId } from '#core/diagnosis/kinds';
 import type { BodyOf, EventBody } from '#core/format/jobSchema';
 import type { FunctionStateName } from '#core/format/readingsSchema';
 
@@ -199,20 +199,26 @@ export function takenReadings(job: JobState): TakenReading[] {
         id: event.id,
         test: { kind: 'function', function: body.function, condition: body.condition },
         value: { state: body.state ?? 'dead' },
-        testerProved: false,
+        sure: UNSURE,
       });
     } else if (body.kind === 'function-check' && latest.has(event.id)) {
       taken.push({
         id: event.id,
         test: { kind: 'function', function: body.function, condition: body.condition },
         value: { state: body.state },
-        testerProved: true,
       });
     } else if (body.kind === 'reading') {
-      taken.push({ id: event.id, test: body.test, value: body.value, testerProved: body.testerProved });
+      taken.push({ id: event.id, test: body.test, value: body.value, ...surenessOf(body) });
     }
   }
   return taken;
+}
+
+/** What was made sure of; nothing where all was. */
+function surenessOf({ testerProved, setUpSeen = true }: BodyOf<'reading'>): Pick<TakenReading, 'sure'> {
+  if (testerProved && setUpSeen) return {};
+  // Proving the tester on a live point and its earth proves both.
+  return { sure: { tester: testerProved, reference: testerProved, setUp: setUpSeen } };
 }
 
 export interface JobSummary {

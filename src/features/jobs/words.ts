@@ -1,7 +1,8 @@
 /** Events in words, for log and sheet. */
+import { testInLog } from '#core/diagnosis/kinds';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { EventBody } from '#core/format/jobSchema';
-import type { FunctionStateName, ReadingValue, TestRef } from '#core/format/readingsSchema';
+import type { FunctionStateName, ReadingValue } from '#core/format/readingsSchema';
 import { formatQuantity } from '#core/instruments/quantity';
 
 export const STATE_WORDS: Readonly<Record<FunctionStateName, string>> = {
@@ -20,6 +21,7 @@ export function valueWords(value: ReadingValue): string {
   if ('amps' in value) return formatQuantity(value.amps, 'A');
   if ('state' in value) return STATE_WORDS[value.state];
   if ('lamp' in value) return value.lamp;
+  if ('wiggle' in value) return value.wiggle;
   return 'click' in value ? value.click : value.look;
 }
 
@@ -32,34 +34,7 @@ export function functionName(circuit: CircuitFile | null, id: string): string {
 }
 
 /** What was tested, short: "Volts at relay 4 pin 87". */
-export function testWords(circuit: CircuitFile | null, ref: TestRef): string {
-  const node = (id: string) => circuit?.nodes.find((one) => one.id === id)?.name ?? id;
-  const part = (id: string) => circuit?.parts.find((one) => one.id === id)?.name ?? id;
-  switch (ref.kind) {
-    case 'volts':
-      return circuit && ref.against !== circuit.reference
-        ? `Drop from ${node(ref.node)} to ${node(ref.against)}`
-        : `Volts at ${node(ref.node)}`;
-    case 'lamp':
-      return `Test lamp at ${node(ref.node)}`;
-    case 'function':
-      return functionName(circuit, ref.function);
-    case 'continuity':
-      return `${part(ref.part)}, out of the circuit`;
-    case 'lamp-in-fuse':
-      return `Lamp in place of ${part(ref.part)}${ref.unplugged ? `, ${part(ref.unplugged)} unplugged` : ''}`;
-    case 'click':
-      return `Click of ${part(ref.part)}`;
-    case 'look':
-      return `Look at ${part(ref.part)}`;
-    case 'clamp':
-      return `Current through ${part(ref.part)}`;
-    case 'bridge':
-      return `${part(ref.part)} bridged from 30 to 87`;
-    case 'substitute':
-      return `Known good part for ${part(ref.part)}`;
-  }
-}
+export const testWords = testInLog;
 
 /** One line for an event of the log. */
 export function eventWords(circuit: CircuitFile | null, body: EventBody): string {

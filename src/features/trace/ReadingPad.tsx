@@ -32,6 +32,10 @@ const WORD_ANSWERS = {
     { key: 'w', word: 'Whole', value: { look: 'whole' } },
     { key: 'b', word: 'Broken', value: { look: 'broken' } },
   ],
+  wiggle: [
+    { key: 'c', word: 'Changes', value: { wiggle: 'changes' } },
+    { key: 'x', word: 'No change', value: { wiggle: 'no change' } },
+  ],
 } as const satisfies Record<string, readonly { key: string; word: string; value: ReadingValue }[]>;
 
 /** What a number entry means on a card of this unit, or why it cannot be read. */
@@ -49,7 +53,12 @@ export function readAnswer(text: string, unit: Unit): { answer: Answer } | { pro
 }
 
 type WordKind = keyof typeof WORD_ANSWERS;
-const UNIT_OF: Readonly<Partial<Record<AnswerKind, Unit>>> = { volts: 'V', ohms: 'Ω', amps: 'A' };
+const UNIT_OF: Readonly<Partial<Record<AnswerKind, Unit>>> = {
+  volts: 'V',
+  millivolts: 'V',
+  ohms: 'Ω',
+  amps: 'A',
+};
 
 /** The unit of a card that takes a number; null where it takes a word. */
 export function unitOf(kind: AnswerKind): Unit | null {

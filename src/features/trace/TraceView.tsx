@@ -3,7 +3,7 @@
 import { Dialog } from 'radix-ui';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { testCardWords } from '#core/diagnosis/card';
-import { testId } from '#core/diagnosis/tests';
+import { testId } from '#core/diagnosis/kinds';
 import { type LogEntry, testWords, useJob, valueWords } from '@/features/jobs';
 import { Button, ButtonLink, Problem } from '@/ui/controls';
 import type { RunRow } from './bracket';

@@ -1,0 +1,89 @@
+/**
+ * Trying a repair against testing on: what a wrong repair costs, and when the next test costs more than it saves.
+ * Everything is counted in minutes; a part's price in minutes of work that cost as much.
+ */
+import type { CircuitModel } from '../circuit/model';
+import type { PartKind } from '../format/circuitSchema';
+
+export interface RepairCost {
+  /** Minutes to do it. */
+  readonly minutes: number;
+  /** Price of the part, in minutes of work. */
+  readonly price: number;
+  /** What else a repair at the wrong place does, in minutes: a fuse burnt on a short, a loom opened for nothing. */
+  readonly harm: number;
+}
+
+/** Usual costs by kind of part; a shop's own prices win where they are known. */
+const COSTS: Readonly<Partial<Record<PartKind, RepairCost>>> = {
+  fuse: { minutes: 2, price: 1, harm: 4 },
+  'fusible-link': { minutes: 20, price: 8, harm: 10 },
+  breaker: { minutes: 10, price: 12, harm: 4 },
+  relay: { minutes: 3, price: 10, harm: 2 },
+  'latching-relay': { minutes: 15, price: 25, harm: 3 },
+  solenoid: { minutes: 30, price: 40, harm: 5 },
+  switch: { minutes: 20, price: 25, harm: 5 },
+  'key-contact': { minutes: 60, price: 60, harm: 15 },
+  wire: { minutes: 30, price: 3, harm: 20 },
+  splice: { minutes: 25, price: 2, harm: 15 },
+  connector: { minutes: 15, price: 8, harm: 8 },
+  ground: { minutes: 10, price: 2, harm: 3 },
+  lamp: { minutes: 5, price: 4, harm: 1 },
+  battery: { minutes: 20, price: 120, harm: 5 },
+  'charging-source': { minutes: 60, price: 200, harm: 10 },
+};
+const USUAL: RepairCost = { minutes: 30, price: 60, harm: 5 };
+/** Coming back to a vehicle that was handed over wrongly mended. */
+const COME_BACK_MINUTES = 15;
+
+/** What repairing a group at its cheapest member would cost. */
+export function repairCost(model: CircuitModel, parts: readonly string[]): RepairCost {
+  const costs = parts.map((id) => COSTS[model.network.parts.get(id)?.kind ?? 'module'] ?? USUAL);
+  const sum = (cost: RepairCost) => cost.minutes + cost.price;
+  return costs.reduce((least, cost) => (sum(cost) < sum(least) ? cost : least), costs[0] ?? USUAL);
+}
+
+/** What is lost, in minutes, when that repair turns out to be the wrong one. */
+export function wrongRepairMinutes({ minutes, price, harm }: RepairCost): number {
+  return minutes + price + harm + COME_BACK_MINUTES;
+}
+
+export type StopReason = 'proved' | 'repair-is-cheaper' | 'nothing-to-learn';
+
+export interface Stop {
+  readonly reason: StopReason;
+  readonly sentence: string;
+}
+
+/**
+ * Whether to stop: proved; nothing left that teaches anything; or the cheapest confirming test costs more than what
+ * it is expected to save, (1 - p) times the cost of the wrong repair. Null goes on.
+ */
+export function whetherToStop(input: {
+  readonly proved: boolean;
+  readonly title: string;
+  readonly chance: number;
+  /** From here on a group is likely, and trying its repair is thought of. */
+  readonly likely: number;
+  readonly cost: RepairCost;
+  /** Minutes of the cheapest confirming test; null where none is left. */
+  readonly confirmingMinutes: number | null;
+  readonly anythingToLearn: boolean;
+}): Stop | null {
+  const { proved, title, chance, likely, cost, confirmingMinutes, anythingToLearn } = input;
+  if (proved) return { reason: 'proved', sentence: 'It is proved: nothing more need be tested.' };
+  if (!anythingToLearn && confirmingMinutes === null) {
+    return {
+      reason: 'nothing-to-learn',
+      sentence: 'No test on this map would tell more: decide by looking, or by the cheapest repair.',
+    };
+  }
+  if (chance < likely || confirmingMinutes === null) return null;
+  const atStake = (1 - chance) * wrongRepairMinutes(cost);
+  if (confirmingMinutes < atStake) return null;
+  const spoken = (minutes: number) => (minutes < 1 ? 'under a minute' : `${Math.round(minutes)} min`);
+  return {
+    reason: 'repair-is-cheaper',
+    sentence: `${title}: the cheapest confirming test takes ${confirmingMinutes.toFixed(1)} min and would save ${spoken(atStake)} on average. Trying the repair and then proving the function is cheaper now.`,
+  };
+}

@@ -1,0 +1,158 @@
+/**
+ * What one kind of test is: where it can be done, what each fault would make it show, how its card reads and
+ * what its result means. Every kind is one object of this shape; nothing outside knows kinds by name.
+ */
+import type { CircuitModel } from '../../circuit/model';
+import type { FaultyCircuit } from '../../faults/broken';
+import type { CircuitFile, CircuitPart } from '../../format/circuitSchema';
+import type { Reading, ReadingValue, TestRef } from '../../format/readingsSchema';
+import type { Alteration } from '../../network/alteration';
+import type { OperatingPoint } from '../../network/solve';
+import type { Hypothesis } from '../hypotheses';
+
+export type RefOf<K extends TestRef['kind']> = Extract<TestRef, { kind: K }>;
+
+/** How the answer is given: a number of a unit, or one of a few words. */
+export type AnswerKind =
+  | 'volts'
+  | 'millivolts'
+  | 'ohms'
+  | 'amps'
+  | 'lamp'
+  | 'function'
+  | 'click'
+  | 'look'
+  | 'wiggle';
+
+/** Places from which a test can be done, with the minutes it then takes. */
+export interface Access {
+  readonly place: string | null;
+  readonly lead: string;
+  readonly minutes: number;
+}
+
+export interface Offer<R extends TestRef = TestRef> {
+  readonly ref: R;
+  readonly accesses: readonly Access[];
+  /** Pulls, reseats or swaps something, and so may cure what it looks for. */
+  readonly disturbs?: boolean;
+}
+
+/** Where tests are offered for: a circuit, and what its owner complains of. */
+export interface Scene {
+  readonly model: CircuitModel;
+  readonly circuit: CircuitFile;
+  readonly function: string;
+  readonly condition: string;
+  /** Whether a node or part lies on the way of what failed. */
+  readonly concerned: (id: string) => boolean;
+}
+
+/** One hypothesis, ready to be asked what it would make an instrument show. */
+export interface Supposed {
+  readonly model: CircuitModel;
+  readonly hypothesis: Hypothesis;
+  readonly altered: Alteration;
+  point(condition: string): OperatingPoint;
+  /** With something more done to the circuit than the faults did. */
+  solve(condition: string, extra: Alteration): OperatingPoint;
+  /** The same with other faults, those of a renewed part left out for instance. */
+  solveWith(condition: string, faults: Hypothesis['faults']): OperatingPoint;
+}
+
+/** What a reading is held against when it is put into words. */
+export interface Meaning {
+  readonly model: CircuitModel;
+  readonly names: Names;
+  /** Volts of the sound circuit at the spot; null where it floats or the test has none. */
+  readonly expectedVolts: number | null;
+  /** Everything read before, for what only two readings together can say. */
+  readonly earlier: readonly Reading[];
+}
+
+export interface CardBody {
+  readonly title: string;
+  /** Null takes key and switch positions of the condition. */
+  readonly settings?: readonly string[];
+  readonly instrument: string;
+  readonly steps: readonly string[];
+  readonly cautions: readonly string[];
+}
+
+export interface TestKind<R extends TestRef> {
+  /** Fields of the reference that tell one test of this kind from another, in the order of the id. */
+  readonly fields: readonly (keyof R & string)[];
+  readonly answer: AnswerKind;
+  /** Results as a technician says them; judged by value instead where there are none. */
+  readonly results: readonly string[];
+  /** Minutes at an open place. */
+  readonly minutes: number;
+  /** What two readings would share if a common mistake spoiled both. */
+  readonly setUp: (ref: R) => string;
+  /** The point or part that a reading is taken at. */
+  readonly spot: (ref: R) => string;
+  /** It restores or moves the fault, and so is worth two readings. */
+  readonly intervenes?: boolean;
+  readonly offers: (scene: Scene) => readonly Offer<R>[];
+  /** Chance of each result under a hypothesis, wrong readings aside. */
+  readonly chances: (supposed: Supposed, ref: R) => readonly number[];
+  /** Which result a recorded value is; null where it says nothing about the circuit. */
+  readonly outcome: (model: CircuitModel, ref: R, value: ReadingValue) => number | null;
+  /** What the instrument would show on a circuit that really has faults. */
+  readonly shows: (circuit: FaultyCircuit, ref: R) => ReadingValue;
+  readonly card: (names: Names, ref: R, lead: string) => CardBody;
+  /** The slot it is done at. */
+  readonly slotPart?: (ref: R) => string;
+  /** "the volts at relay 4 pin 87". */
+  readonly inSentence: (names: Names, ref: R) => string;
+  /** "Volts at relay 4 pin 87". */
+  readonly inLog: (names: Names, ref: R) => string;
+  /** What it means and what it does not; null where the value is of another kind. */
+  readonly means: (meaning: Meaning, ref: R, value: ReadingValue) => string | null;
+}
+
+/** Names of a circuit's points, parts and functions; an unknown id stands for itself. */
+export class Names {
+  constructor(readonly circuit: Pick<CircuitFile, 'nodes' | 'parts' | 'functions' | 'reference'>) {}
+
+  node(id: string): string {
+    return this.circuit.nodes.find((one) => one.id === id)?.name ?? id;
+  }
+
+  part(id: string): string {
+    return this.partOf(id)?.name ?? id;
+  }
+
+  partOf(id: string): CircuitPart | undefined {
+    return this.circuit.parts.find((one) => one.id === id);
+  }
+
+  function(id: string): string {
+    return this.circuit.functions.find((one) => one.id === id)?.name ?? id;
+  }
+}
+
+export function nodeIndex(model: CircuitModel, id: string): number {
+  const index = model.network.nodeIndex.get(id);
+  if (index === undefined) throw new Error(`The circuit has no point ${id}.`);
+  return index;
+}
+
+/** The likeliest of several states. */
+export function likeliest<T>(states: readonly T[], chances: readonly number[]): T {
+  return states[chances.indexOf(Math.max(...chances))]!;
+}
+
+/** Where the parts of a run are handled, each at its own place. */
+export function atPart(part: CircuitPart, minutes: number): readonly Access[] {
+  return [{ place: part.place ?? null, lead: part.name, minutes }];
+}
+
+/** Where a point is reached with a probe. */
+export function atNode(circuit: CircuitFile, node: string, minutes: number): readonly Access[] {
+  return (circuit.nodes.find((one) => one.id === node)?.access ?? []).map((access) => ({
+    place: access.place,
+    lead: access.lead,
+    minutes: (access.minutes ?? 0) + minutes,
+  }));
+}

@@ -1,0 +1,187 @@
+/** Test lamp, tester of light-emitting diodes, and the lamp in place of a fuse. */
+import type { ReadingValue } from '../../format/readingsSchema';
+import { lampInPlaceOf, ledTesterAt, testLampAt } from '../../instruments/attach';
+import { LAMP_STATES, lampChances, ledChances } from '../../instruments/instruments';
+import { combineAlterations } from '../../network/alteration';
+import { atNode, likeliest, nodeIndex, type RefOf, type Scene, type TestKind } from './kind';
+
+const RESULTS = ['lit', 'dim', 'off'] as const;
+const LAMP_MINUTES = 0.6;
+const IN_FUSE_MINUTES = 2;
+const UNPLUG_MINUTES = 1.5;
+
+function outcome(value: ReadingValue): number | null {
+  return 'lamp' in value ? LAMP_STATES.indexOf(value.lamp) : null;
+}
+
+/** Points on the way of what failed that may be loaded with a lamp, in the condition that failed. */
+function loadable({ circuit, concerned }: Scene): string[] {
+  return circuit.nodes
+    .filter((node) => node.id !== circuit.reference && node.probe === undefined && concerned(node.id))
+    .map((node) => node.id);
+}
+
+export const lamp: TestKind<RefOf<'lamp'>> = {
+  fields: ['node', 'condition'],
+  answer: 'lamp',
+  results: RESULTS,
+  minutes: LAMP_MINUTES,
+  setUp: (ref) => `lamp|${ref.condition}`,
+  spot: (ref) => `node|${ref.node}`,
+  offers: (scene) =>
+    loadable(scene).map((node) => ({
+      ref: { kind: 'lamp', node, condition: scene.condition },
+      accesses: atNode(scene.circuit, node, LAMP_MINUTES),
+    })),
+  chances: ({ model, point, solve }, ref) => {
+    const node = nodeIndex(model, ref.node);
+    // A dead floating point cannot light anything; no need to solve.
+    if (point(ref.condition).floating[node]) return lampChances(0);
+    const lit = solve(ref.condition, testLampAt(model.network, node));
+    return lampChances(Math.abs(lit.volts[node]!) / model.emfVolts);
+  },
+  outcome: (_, _ref, value) => outcome(value),
+  shows: ({ model, alteration }, ref) => {
+    const node = nodeIndex(model, ref.node);
+    const point = model.solve(ref.condition, combineAlterations(alteration, testLampAt(model.network, node)));
+    const volts = point.floating[node] ? 0 : Math.abs(point.volts[node]!);
+    return { lamp: likeliest(LAMP_STATES, lampChances(volts / model.emfVolts)) };
+  },
+  card: (names, _ref, lead) => ({
+    title: `Test lamp at ${names.node(_ref.node)}`,
+    instrument: 'Filament test lamp, 3 to 5 W',
+    steps: [`Clip on ${names.node(names.circuit.reference)}.`, `Probe on ${lead}.`],
+    cautions: ['Never on restraint circuits, module outputs or data lines.'],
+  }),
+  inSentence: (names, ref) => `the lamp at ${names.node(ref.node)}`,
+  inLog: (names, ref) => `Test lamp at ${names.node(ref.node)}`,
+  means: ({ names }, ref, value) => {
+    if (!('lamp' in value)) return null;
+    const at = names.node(ref.node);
+    if (value.lamp === 'lit')
+      return `The lamp lights at ${at}: there is a feed that can carry the lamp's current.`;
+    return value.lamp === 'dim'
+      ? `The lamp is dim at ${at}: a feed is there, but through resistance.`
+      : `The lamp stays off at ${at}: no feed that could carry it arrives here.`;
+  },
+};
+
+export const led: TestKind<RefOf<'led'>> = {
+  fields: ['node', 'condition'],
+  answer: 'lamp',
+  results: RESULTS,
+  minutes: LAMP_MINUTES,
+  setUp: (ref) => `led|${ref.condition}`,
+  spot: (ref) => `node|${ref.node}`,
+  outcome: (_, _ref, value) => outcome(value),
+  // Where a filament lamp would harm, this one is the tester; elsewhere the filament tells more.
+  offers: ({ circuit, condition, concerned }) =>
+    circuit.nodes
+      .filter((node) => node.probe === 'no-load' && concerned(node.id))
+      .map((node) => ({
+        ref: { kind: 'led', node: node.id, condition },
+        accesses: atNode(circuit, node.id, LAMP_MINUTES),
+      })),
+  chances: ({ model, point, solve }, ref) => {
+    const node = nodeIndex(model, ref.node);
+    if (point(ref.condition).floating[node]) return ledChances(0);
+    const lit = solve(ref.condition, ledTesterAt(model.network, node));
+    return ledChances(Math.abs(lit.volts[node]!) / model.emfVolts);
+  },
+  shows: ({ model, alteration }, ref) => {
+    const node = nodeIndex(model, ref.node);
+    const point = model.solve(
+      ref.condition,
+      combineAlterations(alteration, ledTesterAt(model.network, node)),
+    );
+    const volts = point.floating[node] ? 0 : Math.abs(point.volts[node]!);
+    return { lamp: likeliest(LAMP_STATES, ledChances(volts / model.emfVolts)) };
+  },
+  card: (names, ref, lead) => ({
+    title: `LED tester at ${names.node(ref.node)}`,
+    instrument: 'LED tester, 5 to 10 mA',
+    steps: [`Clip on ${names.node(names.circuit.reference)}.`, `Probe on ${lead}.`],
+    cautions: ['No filament lamp here: it could harm the electronics behind this point.'],
+  }),
+  inSentence: (names, ref) => `the LED tester at ${names.node(ref.node)}`,
+  inLog: (names, ref) => `LED tester at ${names.node(ref.node)}`,
+  means: ({ names }, ref, value) => {
+    if (!('lamp' in value)) return null;
+    const at = names.node(ref.node);
+    return value.lamp === 'off'
+      ? `The LED tester stays off at ${at}: no feed arrives here.`
+      : `The LED tester lights at ${at}: volts are there. It hardly loads, so a bad joint before it would light it too.`;
+  },
+};
+
+export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
+  fields: ['part', 'condition', 'unplugged'],
+  answer: 'lamp',
+  results: RESULTS,
+  minutes: IN_FUSE_MINUTES,
+  setUp: (ref) => `lamp-in-fuse|${ref.condition}|${ref.unplugged ?? ''}`,
+  spot: (ref) => `part|${ref.part}`,
+  offers: ({ circuit, condition, concerned }) => {
+    const plugs = circuit.parts.filter((part) => part.kind === 'connector' && concerned(part.id));
+    return circuit.parts
+      .filter((part) => part.kind === 'fuse' && !part.safetyCritical && concerned(part.id))
+      .flatMap((part) =>
+        [undefined, ...plugs].map((plug) => ({
+          ref: {
+            kind: 'lamp-in-fuse' as const,
+            part: part.id,
+            condition,
+            ...(plug ? { unplugged: plug.id } : {}),
+          },
+          accesses: [
+            {
+              place: plug?.place ?? part.place ?? null,
+              lead: part.name,
+              minutes: IN_FUSE_MINUTES + (plug ? UNPLUG_MINUTES : 0),
+            },
+          ],
+          disturbs: true,
+        })),
+      );
+  },
+  chances: ({ model, solve }, ref) => {
+    const { alteration, a, b } = lampInPlaceOf(model.network, ref.part, ref.unplugged);
+    const point = solve(ref.condition, alteration);
+    return lampChances(Math.abs(point.volts[a]! - point.volts[b]!) / model.emfVolts);
+  },
+  outcome: (_, _ref, value) => outcome(value),
+  shows: (circuit, ref) => {
+    const { model, alteration } = circuit;
+    const lamp = lampInPlaceOf(model.network, ref.part, ref.unplugged);
+    const point = model.solve(ref.condition, combineAlterations(alteration, lamp.alteration));
+    const across = Math.abs(point.volts[lamp.a]! - point.volts[lamp.b]!);
+    return { lamp: likeliest(LAMP_STATES, lampChances(across / model.emfVolts)) };
+  },
+  card: (names, ref) => ({
+    title: `Lamp in place of ${names.part(ref.part)}`,
+    instrument: 'Lamp of 21 W with fused leads',
+    steps: [
+      ...(ref.unplugged ? [`Unplug ${names.part(ref.unplugged)}.`] : []),
+      `Pull ${names.part(ref.part)} and put the lamp across its two contacts.`,
+    ],
+    cautions: ['Never on restraint or module feeds. A load that is still connected lights the lamp too.'],
+  }),
+  slotPart: (ref) => ref.part,
+  inSentence: (names, ref) => `the lamp in place of ${names.part(ref.part)}`,
+  inLog: (names, ref) =>
+    `Lamp in place of ${names.part(ref.part)}${ref.unplugged ? `, ${names.part(ref.unplugged)} unplugged` : ''}`,
+  means: ({ names }, ref, value) => {
+    if (!('lamp' in value)) return null;
+    const part = names.part(ref.part);
+    const plug = ref.unplugged ? names.part(ref.unplugged) : null;
+    if (value.lamp === 'lit') {
+      return plug
+        ? `Still full brightness with ${plug} unplugged: the short lies before ${plug}, or a load there is still connected.`
+        : `Full brightness in place of ${part}: a short behind it, or a load still connected.`;
+    }
+    if (value.lamp === 'dim') return `Dim in place of ${part}: a load takes current, no dead short.`;
+    return plug
+      ? `No light with ${plug} unplugged: nothing before it takes current. If it was bright before, the short lies behind ${plug}.`
+      : `No light in place of ${part}: nothing behind it takes current in this set-up.`;
+  },
+};

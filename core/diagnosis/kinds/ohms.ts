@@ -1,0 +1,163 @@
+/** Ohms: of a part in the hand, which is proof, and in place with the battery off, which is evidence only. */
+import type { CircuitModel } from '../../circuit/model';
+import { isOpen } from '../../faults/broken';
+import { OPEN_MODES } from '../../faults/faults';
+import { withoutBattery } from '../../instruments/attach';
+import { CONTINUITY_STATES, normalBelow, OHMMETER_LEADS } from '../../instruments/instruments';
+import { formatQuantity } from '../../instruments/quantity';
+import { ohmmeterShows } from '../../instruments/show';
+import { type Alteration, combineAlterations, UNALTERED } from '../../network/alteration';
+import { continuityPins, OUT_OF_CIRCUIT, PULLING } from './hand';
+import { atNode, atPart, type RefOf, type TestKind } from './kind';
+
+/** Ohms of the sound part between the pins of a continuity test. */
+function soundOhms(model: CircuitModel, part: string): number {
+  const branches = (model.network.branchesOfPart.get(part) ?? []).map(
+    (index) => model.network.branches[index]!,
+  );
+  return branches.find((branch) => branch.role !== 'contact')?.ohms ?? 0;
+}
+
+export const continuity: TestKind<RefOf<'continuity'>> = {
+  fields: ['part', 'from', 'to'],
+  answer: 'ohms',
+  results: ['conducts', 'open (over limit)'],
+  minutes: 1.5,
+  setUp: () => 'continuity|removed',
+  spot: (ref) => `part|${ref.part}`,
+  offers: ({ circuit, concerned }) =>
+    circuit.parts
+      .filter((part) => concerned(part.id))
+      .flatMap((part) =>
+        continuityPins(part).map(([from, to]) => ({
+          ref: { kind: 'continuity' as const, part: part.id, from, to },
+          accesses: atPart(part, continuity.minutes),
+          disturbs: true,
+        })),
+      ),
+  chances: ({ hypothesis }, ref) => {
+    const open = hypothesis.faults.some((fault) => fault.part === ref.part && OPEN_MODES.has(fault.mode));
+    return open ? [0.01, 0.99] : [0.99, 0.01];
+  },
+  outcome: (model, ref, value) => {
+    if ('overLimit' in value) return CONTINUITY_STATES.indexOf('open');
+    if (!('ohms' in value)) return null;
+    return value.ohms <= Math.max(10, soundOhms(model, ref.part) * 5) ? 0 : 1;
+  },
+  shows: (circuit, ref) =>
+    isOpen(circuit, ref.part)
+      ? { overLimit: true }
+      : { ohms: Math.round((soundOhms(circuit.model, ref.part) + OHMMETER_LEADS) * 10) / 10 },
+  card: (names, ref) => {
+    const kind = names.partOf(ref.part)?.kind;
+    return {
+      title: `${names.part(ref.part)} out of the circuit: does it conduct`,
+      settings: OUT_OF_CIRCUIT,
+      instrument: 'Meter on ohms',
+      steps: [
+        `Take ${names.part(ref.part)} out.`,
+        kind === 'relay'
+          ? `Leads on its pins ${ref.from} and ${ref.to}.`
+          : kind === 'fuse'
+            ? 'Leads on its two blades.'
+            : 'Leads on its two terminals.',
+      ],
+      cautions: [`${PULLING} Ohms only on the part in the hand, never on a live circuit.`],
+    };
+  },
+  slotPart: (ref) => ref.part,
+  inSentence: (names, ref) => `${names.part(ref.part)} measured out of the circuit`,
+  inLog: (names, ref) => `${names.part(ref.part)}, out of the circuit`,
+  means: ({ names, earlier }, ref, value) => {
+    const part = names.part(ref.part);
+    if ('overLimit' in value || ('ohms' in value && value.ohms > 1000)) {
+      const lookedWhole = earlier.some(
+        ({ test, value: was }) =>
+          test.kind === 'look' && test.part === ref.part && 'look' in was && was.look === 'whole',
+      );
+      return lookedWhole
+        ? `${part} reads open out of the circuit although it looked whole: the meter decides, it has failed.`
+        : `${part} reads open out of the circuit.`;
+    }
+    return 'ohms' in value ? `${part} conducts out of the circuit; ohms below one are not judged.` : null;
+  },
+};
+
+/** Limits between the results, ohms: nothing is judged below one, and nobody tells 300 from 500. */
+const LIMITS = [1.3, 10, 100, 1000, 100_000] as const;
+const RESULTS = [
+  'below 1 Ω',
+  '1 to 10 Ω',
+  '10 to 100 Ω',
+  '100 Ω to 1 kΩ',
+  '1 to 100 kΩ',
+  'over limit',
+] as const;
+/** Relative spread of ohms in place: tolerance of parts, temperature of filaments and windings. */
+const SPREAD = 0.3;
+
+function resultOf(ohms: number | null): number {
+  return ohms === null ? LIMITS.length : LIMITS.filter((limit) => ohms >= limit).length;
+}
+
+function chancesOf(ohms: number | null): number[] {
+  if (ohms === null) return LIMITS.map(() => 0.005).concat(1 - 0.005 * LIMITS.length);
+  const below = LIMITS.map((limit) => normalBelow(Math.log(limit / ohms) / SPREAD));
+  return [...below, 1].map((upTo, k) => Math.max(0, upTo - (below[k - 1] ?? 0)));
+}
+
+/** What the meter shows in place with the battery off; null is over limit. */
+function inPlace(model: CircuitModel, ref: RefOf<'ohms'>, alteration: Alteration): number | null {
+  const dead = combineAlterations(alteration, withoutBattery(model.network));
+  const shown = ohmmeterShows({ model, condition: ref.condition, alteration: dead }, ref.node, ref.against);
+  return 'ohms' in shown ? shown.ohms : null;
+}
+
+export const ohms: TestKind<RefOf<'ohms'>> = {
+  fields: ['node', 'against', 'condition'],
+  answer: 'ohms',
+  results: RESULTS,
+  minutes: 4,
+  setUp: (ref) => `ohms|${ref.condition}`,
+  spot: (ref) => `node|${ref.node}`,
+  offers: ({ circuit, concerned, condition }) =>
+    circuit.nodes
+      .filter((node) => node.id !== circuit.reference && node.probe === undefined && concerned(node.id))
+      .map((node) => ({
+        ref: { kind: 'ohms', node: node.id, against: circuit.reference, condition },
+        accesses: atNode(circuit, node.id, ohms.minutes),
+        disturbs: true,
+      })),
+  chances: ({ model, altered }, ref) => chancesOf(inPlace(model, ref, altered)),
+  outcome: (_, _ref, value) =>
+    'overLimit' in value ? resultOf(null) : 'ohms' in value ? resultOf(value.ohms) : null,
+  shows: ({ model, alteration }, ref) => {
+    const shown = inPlace(model, ref, alteration);
+    return shown === null ? { overLimit: true } : { ohms: Math.round(shown * 10) / 10 };
+  },
+  card: (names, ref, lead) => ({
+    title: `Ohms at ${names.node(ref.node)}, battery off`,
+    instrument: 'Meter on ohms',
+    steps: [
+      'Disconnect the earthed pole of the battery, and every other source.',
+      'Read volts first: they must be nothing.',
+      `Leads on ${lead} and ${names.node(ref.against)}.`,
+    ],
+    cautions: [
+      'Never ohms on a live circuit. Every path beside counts: this is evidence, not proof. Electronics and lamps are not judged by ohms.',
+    ],
+  }),
+  inSentence: (names, ref) => `the ohms at ${names.node(ref.node)}`,
+  inLog: (names, ref) => `Ohms at ${names.node(ref.node)}, battery off`,
+  means: ({ model, names }, ref, value) => {
+    if (!('ohms' in value || 'overLimit' in value)) return null;
+    const shown = 'ohms' in value ? formatQuantity(value.ohms, 'Ω') : 'Over limit';
+    const at = `${shown} from ${names.node(ref.node)} to ${names.node(ref.against)}`;
+    const expected = inPlace(model, ref, UNALTERED);
+    const belongs = expected === null ? 'over limit' : formatQuantity(expected, 'Ω');
+    const paths = 'Paths beside it count, so no part is passed by this.';
+    return resultOf('ohms' in value ? value.ohms : null) === resultOf(expected)
+      ? `${at}, about the ${belongs} of a sound circuit in place. ${paths}`
+      : `${at}, where a sound circuit shows ${belongs} in place. ${paths}`;
+  },
+};
