@@ -2,20 +2,76 @@
  * `npm run experiment`: plays a technician who follows the engine on simulated faults whose numbers the engine
  * does not know, and prints how often it was right, how long it took, and how honest its certainty was.
  *
- * The circuits reported here are `vehicleCircuit` seeds 501 to 530; whatever is tuned is tuned on seeds 1 to 30.
- * `npm run experiment -- tuning` plays those. A second word limits the faults a circuit: `reported 20`.
+ *   npm run experiment -- [reported|tuning] [faults a circuit, or all] [plain|missing|intermittent|best ...]
+ *
+ * The circuits reported are `vehicleCircuit` seeds 501 to 530; whatever is tuned is tuned on seeds 1 to 30 alone.
+ * Values lie within ±10 %, the battery within 12.2 to 12.8 V, meters err, one reading in a hundred is misplaced.
+ * The faults come from the examiner's own table. `CALIBRATION_SVG=file` writes the calibration plot.
  */
 import { writeFileSync } from 'node:fs';
 import { CircuitModel } from '../core/circuit/model';
-import { endsRight, leadToEnd } from '../core/diagnosis/followEngine';
-import { type Complaint, DiagnosisSession } from '../core/diagnosis/session';
+import { endsRight, leadToEnd, type Seen } from '../core/diagnosis/followEngine';
+import { NOT_IN_MAP } from '../core/diagnosis/hypotheses';
+import { type Assessment, type Complaint, DiagnosisSession } from '../core/diagnosis/session';
+import type { Fault, FaultMode } from '../core/faults/faults';
 import type { CircuitFile } from '../core/format/circuitSchema';
 import { seeded } from '../testing/randomCircuit';
 import { vehicleCircuit } from '../testing/vehicleCircuit';
+import { bestExpectedMinutes, engineExpectedMinutes, smallWorld } from './bestSequence';
 import { brokenWorld, examinersFaults, handReading } from './examiner';
 import { habitualWalk } from './habitualWalk';
+import { halveByVoltage } from './halving';
+import { besideForgotten, ComesAndGoes, mapWithout, unmappedShort } from './worlds';
 
 const CIRCUITS = 30;
+const SECTIONS = ['plain', 'missing', 'intermittent', 'best'] as const;
+
+interface Task {
+  readonly first: number;
+  readonly most: number;
+}
+
+interface Subject {
+  readonly seed: number;
+  readonly parts: number;
+  readonly circuit: CircuitFile;
+  readonly model: CircuitModel;
+  readonly faults: readonly Fault[];
+  readonly random: () => number;
+  readonly sessionFor: (complaint: Complaint) => DiagnosisSession;
+}
+
+function sessions(circuit: CircuitFile) {
+  const known = new Map<string, DiagnosisSession>();
+  return ({ function: of, condition }: Complaint) => {
+    const key = `${of}|${condition}`;
+    const session = known.get(key) ?? new DiagnosisSession(circuit, { function: of, condition });
+    known.set(key, session);
+    return session;
+  };
+}
+
+/** The circuits of a task, smallest to largest three times over, with the faults chosen for each. */
+function* subjects({ first, most }: Task): Generator<Subject> {
+  for (let i = 0; i < CIRCUITS; i++) {
+    const seed = first + i;
+    const parts = 10 + Math.round((110 * (i % 10)) / 9);
+    const circuit = vehicleCircuit(seed, parts);
+    const model = new CircuitModel(circuit);
+    const random = seeded(seed * 7907);
+    const all = examinersFaults(model);
+    const faults = all.length <= most ? all : all.filter(() => random() < most / all.length);
+    yield { seed, parts, circuit, model, faults, random, sessionFor: sessions(circuit) };
+  }
+}
+
+function percent(part: number, whole: number): string {
+  return whole === 0 ? 'none' : `${((100 * part) / whole).toFixed(1)} %`;
+}
+
+function mean(numbers: readonly number[]): number {
+  return numbers.reduce((sum, one) => sum + one, 0) / Math.max(1, numbers.length);
+}
 
 interface Played {
   readonly right: boolean;
@@ -24,116 +80,235 @@ interface Played {
   readonly tests: number;
   readonly minutes: number;
   readonly habitMinutes: number;
+  readonly halvingMinutes: number;
+  readonly halvingRight: boolean;
 }
 
-interface Sum {
-  cases: number;
-  right: number;
-  proved: number;
-  provedWrong: number;
-  tests: number;
-  minutes: number;
-  habitMinutes: number;
+function printPlayed(name: string, played: readonly Played[]): void {
+  const count = played.length;
+  const share = (of: (one: Played) => boolean) => percent(played.filter(of).length, count);
+  const minutes = mean(played.map((one) => one.minutes));
+  const habit = mean(played.map((one) => one.habitMinutes));
+  const halving = mean(played.map((one) => one.halvingMinutes));
+  console.log(
+    `${name}: ${count} cases, right group first ${share((one) => one.right)}, proved ${share((one) => one.proved)}, proved and wrong ${share((one) => one.proved && !one.right)}; ` +
+      `${mean(played.map((one) => one.tests)).toFixed(1)} tests, ${minutes.toFixed(1)} min; habit ${habit.toFixed(1)} min (${percent(minutes, habit)}); ` +
+      `halving by voltage ${halving.toFixed(1)} min and right ${share((one) => one.halvingRight)}`,
+  );
 }
 
-function playCircuit(circuit: CircuitFile, seed: number, most: number): Played[] {
-  const model = new CircuitModel(circuit);
-  const sessions = new Map<string, DiagnosisSession>();
-  const sessionFor = ({ function: of, condition }: Complaint) => {
-    const key = `${of}|${condition}`;
-    const known = sessions.get(key) ?? new DiagnosisSession(circuit, { function: of, condition });
-    sessions.set(key, known);
-    return known;
-  };
-  const random = seeded(seed * 7907);
-  const all = examinersFaults(model);
-  const chosen = all.length <= most ? all : all.filter(() => random() < most / all.length);
-  return chosen.flatMap((fault): Played[] => {
+function playPlain({ circuit, model, faults, random, sessionFor }: Subject): Played[] {
+  return faults.flatMap((fault): Played[] => {
     const world = brokenWorld(circuit, fault, random);
     if (!world) return [];
-    const session = sessionFor(world.complaint);
     const { broken, complaint } = world;
+    const session = sessionFor(complaint);
     const { assessment, tests, minutes } = leadToEnd(session, complaint, (ref) =>
       handReading(broken, ref, random, { meter: true }),
     );
-    const [lead] = assessment.suspects;
+    const halved = halveByVoltage(model, complaint, (ref) =>
+      handReading(broken, ref, random, { meter: true }),
+    );
+    const group = session.groups([]).groups.find((one) => one.units.includes(fault.part));
     return [
       {
         right: endsRight(session, assessment, fault, broken.blown.length > 0),
         proved: assessment.verdict.strength === 'proved',
-        chance: lead?.chance ?? 0,
+        chance: assessment.suspects[0]?.chance ?? 0,
         tests,
         minutes,
-        habitMinutes: habitualWalk(model, world.complaint, fault).minutes,
+        habitMinutes: habitualWalk(model, complaint, fault).minutes,
+        halvingMinutes: halved.minutes,
+        halvingRight:
+          halved.part !== null &&
+          (halved.part === fault.part || (group?.parts.includes(halved.part) ?? false)),
       },
     ];
   });
 }
 
-function sumOf(played: readonly Played[]): Sum {
-  const sum: Sum = { cases: 0, right: 0, proved: 0, provedWrong: 0, tests: 0, minutes: 0, habitMinutes: 0 };
-  for (const one of played) {
-    sum.cases += 1;
-    sum.right += Number(one.right);
-    sum.proved += Number(one.proved);
-    sum.provedWrong += Number(one.proved && !one.right);
-    sum.tests += one.tests;
-    sum.minutes += one.minutes;
-    sum.habitMinutes += one.habitMinutes;
-  }
-  return sum;
-}
-
-function percent(part: number, whole: number): string {
-  return `${((100 * part) / Math.max(1, whole)).toFixed(1)} %`;
-}
-
-function print(name: string, sum: Sum): void {
-  console.log(
-    `${name}: ${sum.cases} cases, right group first ${percent(sum.right, sum.cases)}, proved ${percent(sum.proved, sum.cases)}, proved and wrong ${percent(sum.provedWrong, sum.cases)}; ` +
-      `${(sum.tests / Math.max(1, sum.cases)).toFixed(1)} tests, ${(sum.minutes / Math.max(1, sum.cases)).toFixed(1)} min, ${percent(sum.minutes, sum.habitMinutes)} of the habitual order's`,
-  );
-}
-
-/** Stated chance against how often it was true, as a drawing. */
-function calibrationSvg(played: readonly Played[]): string {
-  const bins = Array.from({ length: 10 }, (_, i) => {
-    const inside = played.filter((one) => Math.min(9, Math.floor(one.chance * 10)) === i);
-    const mean = inside.reduce((sum, one) => sum + one.chance, 0) / Math.max(1, inside.length);
-    return {
-      count: inside.length,
-      mean,
-      true: inside.filter((one) => one.right).length / Math.max(1, inside.length),
-    };
+/** Stated chance of the first suspect against how often it was right. */
+function calibration(played: readonly Played[]) {
+  const edges = [0, 0.5, 0.8, 0.9, 0.95, 0.98, 0.99, 0.999, 1.0001];
+  return edges.slice(0, -1).flatMap((low, i) => {
+    const inside = played.filter((one) => one.chance >= low && one.chance < edges[i + 1]!);
+    if (inside.length === 0) return [];
+    return [
+      {
+        count: inside.length,
+        stated: mean(inside.map((one) => one.chance)),
+        right: mean(inside.map((one) => Number(one.right))),
+      },
+    ];
   });
+}
+
+function calibrationSvg(bins: ReturnType<typeof calibration>): string {
   const x = (value: number) => 50 + 300 * value;
   const y = (value: number) => 350 - 300 * value;
   const dots = bins
-    .filter((bin) => bin.count > 0)
     .map(
       (bin) =>
-        `<circle cx="${x(bin.mean).toFixed(1)}" cy="${y(bin.true).toFixed(1)}" r="${(3 + 2 * Math.log10(bin.count)).toFixed(1)}"/><text x="${(x(bin.mean) + 10).toFixed(1)}" y="${(y(bin.true) + 4).toFixed(1)}">${bin.count}</text>`,
+        `<circle cx="${x(bin.stated).toFixed(1)}" cy="${y(bin.right).toFixed(1)}" r="${(3 + 2 * Math.log10(bin.count)).toFixed(1)}"/><text x="${(x(bin.stated) + 10).toFixed(1)}" y="${(y(bin.right) + 4).toFixed(1)}">${bin.count}</text>`,
     )
     .join('');
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 400 400" font-family="sans-serif" font-size="12"><rect width="400" height="400" fill="#fff"/><path d="M50 350L350 50" stroke="#999" stroke-dasharray="4"/><path d="M50 50V350H350" fill="none" stroke="#000"/><text x="130" y="385">stated chance of the first suspect</text><text x="20" y="280" transform="rotate(-90 20 280)">how often it was right</text>${dots}</svg>\n`;
 }
 
-function main(): void {
-  const [which = 'reported', most = '12'] = process.argv.slice(2);
-  const first = which === 'tuning' ? 1 : 501;
+function plain(task: Task): void {
   const everything: Played[] = [];
-  console.log(
-    `${which} circuits, at most ${most} faults each; values ±10 %, battery 12.2 to 12.8 V, meter error, 1 % misplaced`,
-  );
-  for (let i = 0; i < CIRCUITS; i++) {
-    const parts = 10 + Math.round((110 * (i % 10)) / 9);
-    const played = playCircuit(vehicleCircuit(first + i, parts), first + i, Number(most));
-    print(`  ${first + i}, ${parts} parts`, sumOf(played));
+  for (const subject of subjects(task)) {
+    const played = playPlain(subject);
+    printPlayed(`  ${subject.seed}, ${subject.parts} parts`, played);
     everything.push(...played);
   }
-  print('All', sumOf(everything));
+  printPlayed('All', everything);
+  const bins = calibration(everything);
+  for (const bin of bins) {
+    console.log(
+      `  stated ${percent(bin.stated, 1)} on average, right ${percent(bin.right, 1)} of ${bin.count}`,
+    );
+  }
   const file = process.env.CALIBRATION_SVG;
-  if (file) writeFileSync(file, calibrationSvg(everything));
+  if (file) writeFileSync(file, calibrationSvg(bins));
+}
+
+/** The faulty part is the one that the map lacks, or the fault is a branch that nobody drew. */
+function missing(task: Task): void {
+  const ends: { beside: boolean; notInMap: boolean; confident: boolean; inline: boolean }[] = [];
+  const judge = (assessment: Assessment, beside: ReadonlySet<string>, inline: boolean) => {
+    const [lead] = assessment.suspects;
+    const found = lead?.parts.some((part) => beside.has(part)) ?? false;
+    ends.push({
+      inline,
+      beside: found,
+      notInMap: lead?.id === NOT_IN_MAP,
+      confident: assessment.verdict.strength === 'proved' && lead?.id !== NOT_IN_MAP && !found,
+    });
+  };
+  for (const { circuit, model, faults, random } of subjects(task)) {
+    for (const fault of faults) {
+      const map = mapWithout(circuit, fault.part);
+      const world = map && brokenWorld(circuit, fault, random);
+      if (!map || !world) continue;
+      const session = new DiagnosisSession(map, world.complaint);
+      const { assessment } = leadToEnd(session, world.complaint, (ref) =>
+        handReading(world.broken, ref, random, { meter: true }),
+      );
+      judge(assessment, besideForgotten(circuit, map, fault.part), true);
+    }
+    for (const one of circuit.functions.slice(0, Math.max(1, Math.ceil(task.most / 4)))) {
+      const load = model.network.parts.get(one.load)!;
+      const node = (load.pins as Readonly<Record<string, string>>).plus!;
+      const world = unmappedShort(circuit, node, random);
+      if (!world) continue;
+      const session = new DiagnosisSession(circuit, world.complaint);
+      const { assessment } = leadToEnd(session, world.complaint, (ref) =>
+        handReading(world.broken, ref, random, { meter: true }),
+      );
+      const beside = new Set(
+        circuit.parts
+          .filter((part) => (Object.values(part.pins) as string[]).includes(node))
+          .map((part) => part.id),
+      );
+      judge(assessment, beside, false);
+    }
+  }
+  for (const inline of [true, false]) {
+    const of = ends.filter((one) => one.inline === inline);
+    const share = (what: (one: (typeof ends)[number]) => boolean) =>
+      percent(of.filter(what).length, of.length);
+    console.log(
+      `${inline ? 'The faulty part is not on the map' : 'A shorted branch is not on the map'}: ${of.length} cases, not in this map leads ${share((one) => one.notInMap)}, ` +
+        `a part beside the missing one leads ${share((one) => !one.notInMap && one.beside)}, proved at a wrong place ${share((one) => one.confident)}`,
+    );
+  }
+}
+
+/** Forms that come and go in this examiner's table. */
+const LOOSE: readonly FaultMode[] = ['open', 'contact-open'];
+
+function intermittent(task: Task): void {
+  let cases = 0;
+  let right = 0;
+  let proved = 0;
+  let wrong = 0;
+  const minutes: number[] = [];
+  for (const { circuit, faults, random, sessionFor } of subjects(task)) {
+    for (const fault of faults) {
+      const kind = circuit.parts.find((part) => part.id === fault.part)?.kind;
+      if (!LOOSE.includes(fault.mode) || kind === 'fuse' || kind === 'fusible-link') continue;
+      const world = new ComesAndGoes(circuit, fault, random);
+      const { complaint } = world;
+      if (!complaint) continue;
+      const session = sessionFor(complaint);
+      const symptom = (): Seen => {
+        const test = {
+          kind: 'function' as const,
+          function: complaint.function,
+          condition: complaint.condition,
+        };
+        return { test, value: world.read(test) };
+      };
+      const played = leadToEnd(
+        session,
+        complaint,
+        (ref) => world.read(ref),
+        () => (world.stir() ? symptom() : null),
+      );
+      const isRight = endsRight(session, played.assessment, fault, false);
+      const isProved = played.assessment.verdict.strength === 'proved';
+      cases += 1;
+      right += Number(isRight);
+      proved += Number(isProved);
+      wrong += Number(isProved && !isRight);
+      minutes.push(played.minutes);
+    }
+  }
+  console.log(
+    `A fault that comes and goes: ${cases} cases, right group first ${percent(right, cases)}, proved ${percent(proved, cases)}, proved and wrong ${percent(wrong, cases)}, ${mean(minutes).toFixed(1)} min`,
+  );
+}
+
+/** On the circuits small enough: the engine's expected minutes over those of the best possible sequence. */
+function best(task: Task): void {
+  const ratios: number[] = [];
+  let skipped = 0;
+  for (const { seed, parts, model, sessionFor } of subjects(task)) {
+    if (parts > 34) continue;
+    const [one] = model.circuit.functions;
+    const condition = model.conditions.find((entry) => one && model.expectedOn(one, entry.id));
+    if (!one || !condition) continue;
+    const session = sessionFor({ function: one.id, condition: condition.id });
+    const world = smallWorld(session, 'dead');
+    const possible = bestExpectedMinutes(world);
+    if (possible === null || possible === 0) {
+      skipped += 1;
+      continue;
+    }
+    const engine = engineExpectedMinutes(session, world, 'dead');
+    ratios.push(engine / possible);
+    console.log(
+      `  ${seed}, ${parts} parts, ${world.hypotheses.length} faults, ${world.tests.length} tests: best ${possible.toFixed(2)} min, engine ${engine.toFixed(2)} min, ratio ${(engine / possible).toFixed(3)}`,
+    );
+  }
+  console.log(
+    `Best possible sequence: ${ratios.length} circuits, mean ratio ${mean(ratios).toFixed(3)}, worst ${Math.max(...ratios).toFixed(3)}; ${skipped} too large to compute`,
+  );
+}
+
+function main(): void {
+  const words = process.argv.slice(2);
+  const which = words.includes('tuning') ? 'tuning' : 'reported';
+  const number = words.find((word) => /^\d+$/.test(word));
+  const most = words.includes('all') ? Number.POSITIVE_INFINITY : Number(number ?? 12);
+  const sections = SECTIONS.filter((section) => words.includes(section));
+  const task = { first: which === 'tuning' ? 1 : 501, most };
+  console.log(
+    `${which} circuits, ${most === Number.POSITIVE_INFINITY ? 'every fault' : `at most ${most} faults each`}; values ±10 %, battery 12.2 to 12.8 V, meter error, 1 % misplaced`,
+  );
+  const run = { plain, missing, intermittent, best };
+  for (const section of sections.length > 0 ? sections : SECTIONS) run[section](task);
 }
 
 main();

@@ -48,7 +48,7 @@ export function wrongRepairMinutes({ minutes, price, harm }: RepairCost): number
   return minutes + price + harm + COME_BACK_MINUTES;
 }
 
-export type StopReason = 'proved' | 'repair-is-cheaper' | 'nothing-to-learn';
+export type StopReason = 'proved' | 'repair-is-cheaper' | 'works-now' | 'nothing-to-learn';
 
 export interface Stop {
   readonly reason: StopReason;
@@ -69,9 +69,18 @@ export function whetherToStop(input: {
   /** Minutes of the cheapest confirming test; null where none is left. */
   readonly confirmingMinutes: number | null;
   readonly anythingToLearn: boolean;
+  /** The fault seems to come and go, and is away. */
+  readonly worksNow: boolean;
 }): Stop | null {
-  const { proved, title, chance, likely, cost, confirmingMinutes, anythingToLearn } = input;
+  const { proved, title, chance, likely, cost, confirmingMinutes, anythingToLearn, worksNow } = input;
   if (proved) return { reason: 'proved', sentence: 'It is proved: nothing more need be tested.' };
+  if (!anythingToLearn && worksNow) {
+    return {
+      reason: 'works-now',
+      sentence:
+        'It works now, so measuring finds nothing: warm it, shake it, load it until it fails again, say so, and go on from there.',
+    };
+  }
   if (!anythingToLearn && confirmingMinutes === null) {
     return {
       reason: 'nothing-to-learn',

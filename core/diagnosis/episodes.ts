@@ -81,6 +81,11 @@ export class EpisodeCounter {
     return episode;
   }
 
+  /** What the complaint's function did when last looked at in this episode; null when nobody looked. */
+  get symptomNow(): string | null {
+    return this.symptom;
+  }
+
   /** The episode that a reading taken now would belong to. */
   get current(): number {
     return this.number;

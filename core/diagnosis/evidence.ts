@@ -76,6 +76,9 @@ interface Entry {
   readonly log: Float64Array;
   /** Whether a hypothesis takes a volts reading for right, and so learns from it. */
   readonly joins: Uint8Array;
+  /** For faults that come and go: log-likelihood while there and while away, given the entries before. */
+  readonly present: Float64Array;
+  readonly absent: Float64Array;
 }
 
 /** By condition, the chance that a contact near its threshold stands the other way than predicted. */
@@ -137,6 +140,8 @@ export class EvidenceState {
       outcome,
       log: new Float64Array(count),
       joins: new Uint8Array(count),
+      present: new Float64Array(count),
+      absent: new Float64Array(count),
     };
     let at = this.entries.length;
     while (at > 0 && this.entries[at - 1]!.key > entry.key) at--;
@@ -167,9 +172,54 @@ export class EvidenceState {
         entry.log[h] =
           entry.outcome >= 0
             ? this.stateLog(index, h, stand)
-            : this.voltsOrReport(index, h, chain, live, stand);
+            : this.voltsOrReport(index, h, chain, live, stand, true);
       }
     }
+    for (let h = 0; h < hypotheses.length; h++) {
+      if (hypotheses[h]!.lasting !== null) this.judgeLoose(h, live);
+    }
+  }
+
+  /**
+   * Judges all entries under a fault that comes and goes: each stretch as if it were there and as if it were away,
+   * learning the tolerances from whichever fits better.
+   */
+  private judgeLoose(h: number, floor: number): void {
+    const lasting = this.predictions.hypotheses[h]!.lasting!;
+    const { entries, soundRow } = this;
+    const stretches = this.stretchesOf(h);
+    const plain = stretches.length < 2 || this.logWeight[h]! < floor;
+    let chain: Chain = { moves: [], rows: [], whitened: [] };
+    for (const [from, until] of stretches) {
+      const there = { ...copyOf(chain), sum: 0 };
+      const away = { ...copyOf(chain), sum: 0 };
+      for (let index = from; index < until; index++) {
+        const entry = entries[index]!;
+        const alone = plain || entry.outcome >= 0 || !('volts' in entry.reading.value);
+        entry.present[h] = alone
+          ? entry.log[lasting]!
+          : this.voltsOrReport(index, lasting, there, floor, new Map(), false);
+        entry.absent[h] = alone
+          ? entry.log[soundRow]!
+          : this.voltsOrReport(index, soundRow, away, floor, new Map(), false);
+        there.sum += entry.present[h]!;
+        away.sum += entry.absent[h]!;
+      }
+      chain = there.sum >= away.sum ? there : away;
+    }
+  }
+
+  /** Entries in stretches in which a fault that comes and goes could not change: from, until. */
+  private stretchesOf(h: number): (readonly [number, number])[] {
+    const stretches: [number, number][] = [];
+    this.entries.forEach(({ episode }, index) => {
+      const before = this.entries[index - 1]?.episode ?? episode;
+      const last = stretches[stretches.length - 1];
+      if (!last || (episode !== before && this.freesBetween(h, before, episode))) {
+        stretches.push([index, index + 1]);
+      } else last[1] = index + 1;
+    });
+    return stretches;
   }
 
   private swayOf({ reading: { test }, from }: Entry, h: number): number {
@@ -256,7 +306,14 @@ export class EvidenceState {
     return { expected, deviation };
   }
 
-  private voltsOrReport(index: number, h: number, chain: Chain, floor: number, stand: Stand): number {
+  private voltsOrReport(
+    index: number,
+    h: number,
+    chain: Chain,
+    floor: number,
+    stand: Stand,
+    note: boolean,
+  ): number {
     const entry = this.entries[index]!;
     const { value } = entry.reading;
     const predictions = entry.from;
@@ -284,7 +341,8 @@ export class EvidenceState {
       const right = before === null ? fresh : REPEATS * density(volts, before, 0.15) + (1 - REPEATS) * fresh;
       return Math.log(floating[h] === UNKNOWN ? right : (1 - wrong) * right + wrong * wrongDensity);
     }
-    const moves = this.logWeight[h]! < floor ? null : this.moves(entry, h);
+    // A row asked on behalf of another hypothesis is followed whatever its own chance.
+    const moves = note && this.logWeight[h]! < floor ? null : this.moves(entry, h);
     const known = moves ? this.conditioned(chain, moves, entry, h, false) : null;
     const plain = Math.hypot(spread[h]!, mean[h]! * EMF_SPREAD);
     const deviation = known?.deviation ?? plain;
@@ -294,7 +352,7 @@ export class EvidenceState {
     const total = this.mix(stand, entry, h, likely(main), other);
     // Only a reading that is believed, and that stands as predicted, teaches anything about the tolerances.
     const believed = ((1 - wrong) * main) / total > 0.5;
-    entry.joins[h] = believed ? 1 : 0;
+    if (note) entry.joins[h] = believed ? 1 : 0;
     if (moves && believed) this.conditioned(chain, moves, entry, h, true);
     return Math.log(total);
   }
@@ -377,8 +435,8 @@ export class EvidenceState {
           absent += Math.log(0.9);
         } else {
           const { wiggled } = this.wiggle(entry, h);
-          present += wiggled ?? entry.log[lasting]!;
-          absent += wiggled ?? entry.log[this.soundRow]!;
+          present += wiggled ?? entry.present[h]!;
+          absent += wiggled ?? entry.absent[h]!;
         }
         entry.log[h] = either(present, absent) - before;
       }
@@ -415,11 +473,15 @@ export class EvidenceState {
       if (entry.episode !== last && this.freesBetween(h, entry.episode, last)) continue;
       if (entry.outcome < 0 && !('volts' in entry.reading.value)) continue;
       if (entry.reading.test.kind === 'wiggle') continue;
-      present += entry.log[lasting]!;
-      absent += entry.log[this.soundRow]!;
+      present += entry.present[h]!;
+      absent += entry.absent[h]!;
     }
     return 1 / (1 + Math.exp(absent - present));
   }
+}
+
+function copyOf({ moves, rows, whitened }: Chain): Chain {
+  return { moves: [...moves], rows: [...rows], whitened: [...whitened] };
 }
 
 function either(present: number, absent: number): number {

@@ -6,7 +6,7 @@ import type { TakenReading } from './evidence';
 import { kindOf } from './kinds';
 import { Names } from './kinds/kind';
 import { voltsSpread } from './kinds/volts';
-import type { Live, TestWorth } from './next';
+import { type Live, rowsFor, type TestWorth } from './next';
 import { EMF_SPREAD, FLOATS, JOINED, type Predictions, type TestPrediction } from './predictions';
 
 export interface OutcomeMeaning {
@@ -88,10 +88,12 @@ function ranges(predictions: Predictions, prediction: TestPrediction, sound: num
 export function outcomeMeanings(
   predictions: Predictions,
   prediction: TestPrediction,
-  { rows, chance, group, groupCount }: Live,
+  live: Live,
   title: (group: number) => string,
 ): { expected: string; meanings: OutcomeMeaning[] } {
   const { outcomes, chances } = prediction;
+  const { chance, group, groupCount } = live;
+  const rows = rowsFor(prediction, live);
   const before = new Float64Array(groupCount);
   for (let m = 0; m < rows.length; m++) before[group[m]!] = before[group[m]!]! + chance[m]!;
   const found = ranges(predictions, prediction, predictions.sound);

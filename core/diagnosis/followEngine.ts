@@ -22,11 +22,27 @@ export interface PlayedFault {
 /** More tests than any technician would do on one circuit. */
 const TEST_LIMIT = 40;
 
-/** A job led to its end by the engine's own proposals, whoever reads the instruments. */
+/** Something seen between two tests. */
+export interface Seen {
+  readonly test: TestRef;
+  readonly value: ReadingValue;
+}
+
+/** Minutes spent on making something fail again, and how often that is tried. */
+const WAITING_MINUTES = 2;
+const WAITS = 12;
+/** Minutes to see that the symptom has come or gone. */
+const NOTICING_MINUTES = 0.3;
+
+/**
+ * A job led to its end by the engine's own proposals, whoever reads the instruments. `notice` tells before each
+ * test when the symptom has come or gone by itself.
+ */
 export function leadToEnd(
   session: DiagnosisSession,
   complaint: NonNullable<ReturnType<typeof complaintOf>>,
   read: (ref: TestRef) => ReadingValue,
+  notice: () => Seen | null = () => null,
 ): { assessment: Assessment; tests: number; minutes: number; trail: readonly string[] } {
   const readings: TakenReading[] = [
     {
@@ -38,11 +54,26 @@ export function leadToEnd(
   const opened = new Set<string>();
   const trail: string[] = [];
   let minutes = 0;
+  let waited = 0;
   for (;;) {
     const assessment = session.assess({ readings, refused: [], opened: [...opened] });
+    if (assessment.stop?.reason === 'works-now' && waited < WAITS) {
+      waited += 1;
+      minutes += WAITING_MINUTES;
+      const seen = notice();
+      if (seen) readings.push({ id: `r${readings.length}`, ...seen });
+      continue;
+    }
     const proposal = assessment.stop ? undefined : assessment.next[0];
     if (!proposal || readings.length > TEST_LIMIT) {
       return { assessment, tests: readings.length - 1, minutes, trail };
+    }
+    const seen = notice();
+    if (seen) {
+      minutes += NOTICING_MINUTES;
+      trail.push(`noticed ${JSON.stringify(seen.value)}`);
+      readings.push({ id: `r${readings.length}`, ...seen });
+      continue;
     }
     minutes += proposal.minutes;
     if (proposal.place) opened.add(proposal.place);

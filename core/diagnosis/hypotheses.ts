@@ -52,11 +52,19 @@ const LOOSE_KINDS: readonly PartKind[] = [
   'motor',
   'pump',
   'breaker',
+  'lamp',
+  'led',
+  'horn',
+  'heater',
+  'module',
+  'diode',
 ];
 /** How they fail while they do. */
 const LOOSE_FORMS: readonly FaultMode[] = ['open', 'contact-open', 'coil-open'];
 /** So many of the likeliest faults are also supposed two at a time. */
 const PAIRED = 8;
+/** Two at once are met this much more rarely than chance has it: the first is complained of before the second comes. */
+const PAIR_SHARE = 0.2;
 /** Chances of a function's results must differ by so much from a sound circuit's for a fault to be a suspect. */
 const SHOWS = 0.15;
 
@@ -155,7 +163,7 @@ function comingAndGoing(model: CircuitModel, lasting: readonly Weighted[]): Weig
   });
 }
 
-/** The likeliest faults two at a time, as independent as two faults are. */
+/** The likeliest faults two at a time. */
 function pairs(lasting: readonly Weighted[], total: number): Weighted[] {
   const likely = lasting
     .filter((one) => !one.blows && one.alteration)
@@ -177,7 +185,7 @@ function pairs(lasting: readonly Weighted[], total: number): Weighted[] {
               intermittent: false,
               lasting: null,
               words: `${one.words}; and ${other.words}`,
-              weight: (one.weight * other.weight) / total,
+              weight: (PAIR_SHARE * one.weight * other.weight) / total,
             },
           ],
     ),

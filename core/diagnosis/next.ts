@@ -38,6 +38,8 @@ function entropyTerm(p: number): number {
 export interface Live {
   /** Row of the predictions; a fault that comes and goes has two, its own and the sound circuit's. */
   readonly rows: Int32Array;
+  /** Row of the hypothesis itself, also while its fault is away. */
+  readonly own: Int32Array;
   readonly chance: Float64Array;
   /** Numbered without gaps. */
   readonly group: Int32Array;
@@ -57,24 +59,27 @@ export function liveRows(
   presentNow: (h: number) => number | null,
 ): Live {
   const rows: number[] = [];
+  const own: number[] = [];
   const chance: number[] = [];
   const group: number[] = [];
   const numbers = new Map<number, number>();
-  const add = (row: number, weight: number, g: number) => {
+  const add = (row: number, h: number, weight: number, g: number) => {
     if (weight <= NEGLIGIBLE) return;
     if (!numbers.has(g)) numbers.set(g, numbers.size);
     rows.push(row);
+    own.push(h);
     chance.push(weight);
     group.push(numbers.get(g)!);
   };
   for (let h = 0; h < p.length; h++) {
     if (p[h]! <= NEGLIGIBLE) continue;
     const present = presentNow(h);
-    add(h, p[h]! * (present ?? 1), groupOf[h]!);
-    if (present !== null) add(soundRow, p[h]! * (1 - present), groupOf[h]!);
+    add(h, h, p[h]! * (present ?? 1), groupOf[h]!);
+    if (present !== null) add(soundRow, h, p[h]! * (1 - present), groupOf[h]!);
   }
   return {
     rows: Int32Array.from(rows),
+    own: Int32Array.from(own),
     chance: Float64Array.from(chance),
     group: Int32Array.from(group),
     groupCount: numbers.size,
@@ -93,10 +98,16 @@ class Scratch {
   }
 }
 
+/** The rows that a test is read from. */
+export function rowsFor({ ofLooseness }: TestPrediction, { rows, own }: Live): Int32Array {
+  return ofLooseness ? own : rows;
+}
+
 /** Expected entropy over groups after a test, bits. */
 function expectedEntropy(prediction: TestPrediction, live: Live, scratch: Scratch): number {
   const { outcomes, chances } = prediction;
-  const { rows, chance, group, groupCount } = live;
+  const { chance, group, groupCount } = live;
+  const rows = rowsFor(prediction, live);
   const size = groupCount * outcomes;
   scratch.fit(size, outcomes);
   const { joint, total } = scratch;
@@ -127,11 +138,14 @@ function entropyNow({ chance, group, groupCount }: Live): number {
 }
 
 /** The same rows after one result of a test; chances sum to one. */
-function after(live: Live, { outcomes, chances }: TestPrediction, k: number, total: number): Live {
-  const chance = live.chance.map((one, m) => (one * chances[live.rows[m]! * outcomes + k]!) / total);
+function after(live: Live, prediction: TestPrediction, k: number, total: number): Live {
+  const { outcomes, chances } = prediction;
+  const rows = rowsFor(prediction, live);
+  const chance = live.chance.map((one, m) => (one * chances[rows[m]! * outcomes + k]!) / total);
   const kept = [...chance.keys()].filter((m) => chance[m]! > SLIGHT);
   return {
     rows: Int32Array.from(kept, (m) => live.rows[m]!),
+    own: Int32Array.from(kept, (m) => live.own[m]!),
     chance: Float64Array.from(kept, (m) => chance[m]!),
     group: Int32Array.from(kept, (m) => live.group[m]!),
     groupCount: live.groupCount,
@@ -194,13 +208,14 @@ function valueOfTwo(
   scratch: Scratch,
 ): number {
   const { outcomes, chances } = first.prediction;
+  const rows = rowsFor(first.prediction, live);
   const opened = place === null ? context.opened : new Set([...context.opened, place]);
   let gain = firstGain;
   let minutes = firstMinutes;
   for (let k = 0; k < outcomes; k++) {
     let total = 0;
     for (let m = 0; m < live.rows.length; m++) {
-      total += live.chance[m]! * chances[live.rows[m]! * outcomes + k]!;
+      total += live.chance[m]! * chances[rows[m]! * outcomes + k]!;
     }
     if (total < FOLLOWED) continue;
     const then = after(live, first.prediction, k, total);

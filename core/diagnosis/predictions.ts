@@ -68,6 +68,8 @@ export interface TestPrediction {
   readonly volts: VoltsColumn | null;
   /** Clean chances of a test of states while a contact near its threshold stands the other way; null where none does. */
   readonly swayed: Float32Array | null;
+  /** It asks what a part is like, not what the circuit does just now: a fault that is away shows all the same. */
+  readonly ofLooseness: boolean;
   /** Whether any two hypotheses of the map predict clearly different results. */
   readonly tells: boolean;
 }
@@ -206,7 +208,7 @@ export class Predictions {
     }
     const chances = mixed.map((chance) => (1 - WRONG_READING) * chance + WRONG_READING / outcomes);
     const tells = this.statesTell(mixed, outcomes);
-    return { ref, outcomes, chances, clean, volts: null, swayed, tells };
+    return { ref, outcomes, chances, clean, volts: null, swayed, ofLooseness: ref.kind === 'wiggle', tells };
   }
 
   /** Chance that a contact near its threshold stands the other way in a condition; 0 where none is near. */
@@ -428,6 +430,7 @@ class VoltsPrediction implements TestPrediction {
   readonly outcomes: number;
   readonly tells: boolean;
   readonly swayed = null;
+  readonly ofLooseness = false;
   private filled: { clean: Float32Array; chances: Float32Array } | null = null;
 
   constructor(

@@ -118,12 +118,14 @@ const CLEARED = 0.02;
 /** Tests that teach less than this are not proposed, bits. */
 const NOTHING_TO_LEARN = 0.004;
 const PROPOSALS = 8;
+/** From this chance on that it comes and goes, what was read before it last changed may be read again. */
+const COMES_AND_GOES = 0.3;
 
 /** Readings of one job worked in so far. */
 interface Progress {
   readonly state: EvidenceState;
   readonly counter: EpisodeCounter;
-  readonly taken: { readonly reading: TakenReading; readonly text: string; readonly says: boolean }[];
+  readonly taken: { readonly reading: TakenReading; readonly text: string; readonly episode: number }[];
   readonly effects: ReadingEffect[];
   readonly clearedBy: Map<string, string>;
   /** Log-likelihood without priors, by hypothesis. */
@@ -250,7 +252,7 @@ export class DiagnosisSession {
     const earlier = progress.taken.map((one) => one.reading);
     const episode = counter.next(reading);
     const says = state.take(reading, episode, predictions);
-    progress.taken.push({ reading, text, says });
+    progress.taken.push({ reading, text, episode: episode.number });
     if (this.isComplaint(reading.test) && reading.sure?.tester !== false) progress.askedIn = episode.number;
     const cleared: string[] = [];
     if (says) {
@@ -347,7 +349,7 @@ export class DiagnosisSession {
     const found = findContradiction(this.hypotheses, logs);
     const odd = found ? input.readings[found.reading]! : null;
     const live = this.live(p, groupOf, state);
-    const asked = { input, p, groups, live, counter, askedIn };
+    const asked = { input, p, groups, live, state, counter, askedIn };
     const { proposals, stop } = this.propose(asked, lead, chance[lead]!, verdict, support, suspects[0]!);
     const repeat = odd && verdict.strength !== 'proved' ? this.repeatOf(odd, input, groups, live) : null;
     const next = repeat ? [repeat, ...proposals].slice(0, PROPOSALS) : proposals;
@@ -587,7 +589,7 @@ export class DiagnosisSession {
   ): { proposals: Proposal[]; stop: Stop | null } {
     const { input, p, groups, live } = asked;
     const proved = verdict.strength === 'proved';
-    const taken = new Set(input.readings.map((reading) => testId(reading.test)));
+    const taken = this.alreadyTaken(asked, this.progress?.taken.map((one) => one.episode) ?? []);
     const refused = new Set(input.refused);
     const again = this.mayAskAgain(asked);
     const open = proved
@@ -606,12 +608,39 @@ export class DiagnosisSession {
       cost: repairCost(this.model, groups[lead]!.parts),
       confirmingMinutes: confirming.length > 0 ? Math.min(...confirming.map((one) => one.minutes)) : null,
       anythingToLearn: learning.length > 0,
+      worksNow: this.worksNow(asked),
     });
     const chosen = [...confirming, ...learning.filter((one) => !confirming.includes(one))];
     return {
       stop,
       proposals: chosen.slice(0, PROPOSALS).map((worth) => this.proposal(worth, groups, live, input)),
     };
+  }
+
+  /** Something that comes and goes leads, and is away just now. */
+  private worksNow({ p, state, counter }: Asked): boolean {
+    const { function: of, condition } = this.complaint;
+    const sound = this.model.outcome(this.model.function(of), this.model.sound(condition));
+    return counter.symptomNow === sound && this.loose(p, (h) => 1 - state.presentNow(h)) > 0.5;
+  }
+
+  /** Chance of the faults that come and go, each times a share. */
+  private loose(p: Float64Array, share: (h: number) => number = () => 1): number {
+    let sum = 0;
+    this.hypotheses.forEach((one, h) => {
+      if (one.lasting !== null) sum += p[h]! * share(h);
+    });
+    return sum;
+  }
+
+  /** Tests that need not be done again: all that were, or those since it last came or went while it does so. */
+  private alreadyTaken({ input, p, counter }: Asked, episodes: readonly number[]): ReadonlySet<string> {
+    const comesAndGoes = this.loose(p) > COMES_AND_GOES;
+    return new Set(
+      input.readings
+        .filter((_, index) => !comesAndGoes || episodes[index] === counter.current)
+        .map((reading) => testId(reading.test)),
+    );
   }
 
   /** The complaint may be looked at again once something was touched since: does it fail now? */
@@ -720,6 +749,7 @@ interface Asked {
   readonly p: Float64Array;
   readonly groups: readonly RepairGroup[];
   readonly live: Live;
+  readonly state: EvidenceState;
   readonly counter: EpisodeCounter;
   readonly askedIn: number;
 }
