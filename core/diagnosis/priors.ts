@@ -86,6 +86,13 @@ export interface LearnedWeight {
   readonly blended: number;
 }
 
+/** Proved jobs that ended with one form of fault. */
+export interface FaultCount {
+  readonly kind: PartKind;
+  readonly mode: FaultMode;
+  readonly count: number;
+}
+
 /** The starting table counts as so many jobs. */
 export const TABLE_COUNTS_AS = 50;
 
@@ -93,9 +100,7 @@ export const TABLE_COUNTS_AS = 50;
  * The starting table blended with the shop's own proved jobs: the table stands for `TABLE_COUNTS_AS` jobs shared
  * out by its weights, each proved job adds one to its own form (Dirichlet prior and counts).
  */
-export function learnWeights(
-  counts: readonly { readonly kind: PartKind; readonly mode: FaultMode; readonly count: number }[],
-): LearnedWeight[] {
+export function learnWeights(counts: readonly FaultCount[]): LearnedWeight[] {
   const rows = Object.entries(PRIOR_TABLE).flatMap(([kind, modes]) =>
     Object.entries(modes).map(([mode, starting]) => ({
       kind: kind as PartKind,

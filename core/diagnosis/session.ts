@@ -4,6 +4,7 @@
  * carried on from one question to the next.
  */
 import { CircuitModel } from '../circuit/model';
+import type { Fault } from '../faults/faults';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { TestRef } from '../format/readingsSchema';
 import { combineAlterations } from '../network/alteration';
@@ -25,6 +26,7 @@ import { Names } from './kinds/kind';
 import { type Live, liveRows, rankTests, type TestWorth } from './next';
 import { Predictions } from './predictions';
 import type { PriorTable } from './priors';
+import { type SubstitutionTable, substitutionTables } from './substitution';
 import { candidateTests, type TestCandidate } from './tests';
 
 export interface Complaint {
@@ -40,13 +42,21 @@ export interface AssessmentInput {
   readonly opened: readonly string[];
 }
 
+export interface SuspectForm {
+  readonly words: string;
+  readonly chance: number;
+  /** Its first fault; null for nothing and for what is not in the map. */
+  readonly fault: Fault | null;
+  readonly intermittent: boolean;
+}
+
 export interface Suspect {
   readonly id: string;
   readonly title: string;
   readonly parts: readonly string[];
   readonly chance: number;
   /** Its likeliest forms, in words, with their chances. */
-  readonly forms: readonly { readonly words: string; readonly chance: number }[];
+  readonly forms: readonly SuspectForm[];
   readonly reason: string;
 }
 
@@ -102,6 +112,10 @@ export interface Assessment {
   readonly stop: Stop | null;
   /** What trying the leading repair would cost, in minutes; null while nothing leads. */
   readonly repair: { readonly minutes: number; readonly price: number; readonly wrong: number } | null;
+  /** Tables of part by vehicle, for every part that something was substituted for. */
+  readonly substitutions: readonly SubstitutionTable[];
+  /** Suspects that only a refused test would tell apart, in words; null when there are none. */
+  readonly mergedByRefusal: string | null;
   /** Not known whether it fails at this moment: something was touched, or it comes and goes. */
   readonly askFailsNow: boolean;
   /** The reading that disagrees with the others, and what to do about it; null while all fit together. */
@@ -153,6 +167,7 @@ export class DiagnosisSession {
   private readonly tests: TestCandidate[] = [];
   private readonly byPart: ReadonlyMap<string, readonly number[]>;
   private preparing: Generator<{ done: number; total: number }> | null;
+  private ungrouped: readonly RepairGroup[] | null = null;
   private grouped: { key: string; groups: RepairGroup[] } | null = null;
   private progress: Progress | null = null;
 
@@ -209,8 +224,26 @@ export class DiagnosisSession {
     const key = [...refused].sort().join('\n');
     if (this.grouped?.key === key) return this.grouped;
     const allowed = this.tests.filter((test) => !refused.includes(test.id));
-    this.grouped = { key, groups: repairGroups(this.hypotheses, allowed, this.predictions) };
+    const groups =
+      refused.length === 0 ? [...this.allGroups()] : repairGroups(this.hypotheses, allowed, this.predictions);
+    this.grouped = { key, groups };
     return this.grouped;
+  }
+
+  /** What the refused tests would have told apart. */
+  private mergedByRefusal(groups: readonly RepairGroup[]): string | null {
+    const all = this.allGroups();
+    const merged = groups.filter(
+      (group) => !all.some((one) => group.units.every((unit) => one.units.includes(unit))),
+    );
+    if (merged.length === 0) return null;
+    const names = merged.map((group) => this.title(group)).join('; ');
+    return `Without the refused test these cannot be told apart and count as one: ${names}.`;
+  }
+
+  private allGroups(): readonly RepairGroup[] {
+    this.ungrouped ??= repairGroups(this.hypotheses, this.tests, this.predictions);
+    return this.ungrouped;
   }
 
   /** The readings worked in, carried on from the last question where they begin alike. */
@@ -374,6 +407,8 @@ export class DiagnosisSession {
             wrong: (1 - chance[lead]!) * (cost.minutes + cost.price + cost.harm),
           }
         : null,
+      substitutions: substitutionTables(input.readings, this.complaint),
+      mergedByRefusal: this.mergedByRefusal(plain),
       askFailsNow: taken.length > 0 && askedIn < counter.current,
       contradiction:
         found && odd
@@ -475,7 +510,10 @@ export class DiagnosisSession {
     logs: readonly (Float64Array | null)[],
   ): Suspect {
     const forms = group.members
-      .map((h) => ({ words: this.hypotheses[h]!.words, chance: p[h]! }))
+      .map((h): SuspectForm => {
+        const { words, faults, intermittent } = this.hypotheses[h]!;
+        return { words, chance: p[h]!, fault: faults[0] ?? null, intermittent };
+      })
       .sort((x, y) => y.chance - x.chance)
       .slice(0, 3);
     const support = this.support(group, p, readings, logs);

@@ -18,6 +18,16 @@ export const EventBodySchema = oneOfKind(
       state: Type.Optional(FunctionState),
       sound: Type.Optional(Text),
       pluggedIn: Type.Optional(Text),
+      /** A portable appliance that was plugged in when it failed. */
+      appliance: Type.Optional(
+        Type.Object(
+          {
+            watts: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 20_000 })),
+            fusesTaken: Type.Integer({ minimum: 0, maximum: 20 }),
+          },
+          strict,
+        ),
+      ),
       changedBefore: Type.Optional(Text),
     },
     strict,
@@ -61,6 +71,8 @@ export const EventBodySchema = oneOfKind(
   /** Strikes an earlier entry; what replaces it is an event of its own. */
   Type.Object({ kind: Type.Literal('correction'), of: Uuid, reason: Type.Optional(Text) }, strict),
   Type.Object({ kind: Type.Literal('tester-proved'), on: SomeText }, strict),
+  /** The appliance is unplugged and aside, or was shown to be sound. */
+  Type.Object({ kind: Type.Literal('appliance-set-aside'), words: SomeText }, strict),
   Type.Object({ kind: Type.Literal('test-refused'), test: TestRefSchema, reason: Text }, strict),
   Type.Object({ kind: Type.Literal('caution-read'), caution: SomeText }, strict),
   Type.Object(
@@ -68,6 +80,8 @@ export const EventBodySchema = oneOfKind(
       kind: Type.Literal('found'),
       parts: Type.Array(Id, { minItems: 1, maxItems: 40 }),
       fault: SomeText,
+      /** The form of the fault, for counting what this shop meets. */
+      form: Type.Optional(Type.Object({ part: Id, kind: Id, mode: Id }, strict)),
       strength: Type.Enum(['proved', 'supported', 'provisional']),
       cause: Type.Enum(['proved', 'suspected', 'unknown']),
       causeWords: Text,

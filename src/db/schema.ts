@@ -249,6 +249,25 @@ export const jobEvents = pgTable(
   ],
 );
 
+/** From when on a shop's proved jobs count towards its own fault weights; the latest row counts. */
+export const learningResets = pgTable(
+  'learning_resets',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId(),
+    personId: uuid('person_id').notNull(),
+    madeAt: instant('made_at').notNull().defaultNow(),
+  },
+  (table) => [
+    index('learning_resets_by_shop').on(table.shopId, table.madeAt),
+    foreignKey({
+      name: 'learning_resets_person',
+      columns: [table.personId, table.shopId],
+      foreignColumns: [people.id, people.shopId],
+    }),
+  ],
+);
+
 /** What lists show of a job, written in the transaction that writes its events. */
 export const jobSummaries = pgTable(
   'job_summaries',

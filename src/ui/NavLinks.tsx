@@ -1,12 +1,13 @@
 'use client';
 
-import { CalendarCheck, CarFront, CirclePlus } from 'lucide-react';
+import { CalendarCheck, CarFront, CirclePlus, Store } from 'lucide-react';
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 
 const LINKS = [
   { href: '/', name: 'Today', icon: CalendarCheck, starts: ['/'] },
   { href: '/vehicles', name: 'Vehicles', icon: CarFront, starts: ['/vehicles'] },
+  { href: '/shop', name: 'Shop', icon: Store, starts: ['/shop'] },
   { href: '/jobs/new', name: 'New job', icon: CirclePlus, starts: ['/jobs/new'] },
 ] as const;
 

@@ -2,13 +2,27 @@
 import { CircuitModel } from '#core/circuit/model';
 import { partsOfFunction, requiredProofs } from '#core/diagnosis/proofs';
 import { functionRuns } from '#core/diagnosis/run';
-import { DiagnosisSession } from '#core/diagnosis/session';
+import { type Complaint, DiagnosisSession } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { DescribeAnswer, WorkerAnswer, WorkerRequest } from './diagnosisMessages';
+
+type AssessRequest = Extract<WorkerRequest, { type: 'assess' }>;
+
+/** Work goes on so long before messages are looked at, milliseconds. */
+const SLICE_MS = 25;
 
 let model: CircuitModel | null = null;
 let session: DiagnosisSession | null = null;
 let circuit: CircuitFile | null = null;
+/** The latest question while the session is still being prepared; older ones are of no use to anybody. */
+let waiting: AssessRequest | null = null;
+let preparing = false;
+/** Raised by every new start and by a cancel; work under an older number stops. */
+let turn = 0;
+
+function say(answer: WorkerAnswer): void {
+  self.postMessage(answer);
+}
 
 function describeCircuit(): DescribeAnswer {
   const current = model!;
@@ -37,38 +51,69 @@ function soundVolts(conditionId: string): Record<string, number> {
   );
 }
 
-function answer(request: WorkerRequest): WorkerAnswer {
+function assess(request: AssessRequest): void {
+  say({
+    type: 'assessed',
+    request: request.request,
+    assessment: session!.assess(request.input),
+    card: request.chosen ? session!.card(request.chosen, request.input) : null,
+    proofs: requiredProofs(model!, session!.complaint, request.touched),
+  });
+}
+
+async function open(complaint: Complaint, priors: Extract<WorkerRequest, { type: 'open' }>['priors']) {
+  const mine = ++turn;
+  preparing = true;
+  waiting = null;
+  const made = new DiagnosisSession(circuit!, complaint, { priors });
+  session = made;
+  say({
+    type: 'opened',
+    complaint,
+    runs: functionRuns(model!, complaint.function, complaint.condition),
+    soundVolts: soundVolts(complaint.condition),
+  });
+  let since = performance.now();
+  for (const { done, total } of made.prepare()) {
+    if (performance.now() - since < SLICE_MS) continue;
+    say({ type: 'preparing', done: done / total });
+    // Lets messages in: a new complaint or a cancel ends this work.
+    await new Promise((resolve) => setTimeout(resolve, 0));
+    if (mine !== turn) return;
+    since = performance.now();
+  }
+  preparing = false;
+  const asked = waiting as AssessRequest | null;
+  waiting = null;
+  if (asked) assess(asked);
+}
+
+async function answer(request: WorkerRequest): Promise<void> {
   switch (request.type) {
     case 'describe':
+      turn += 1;
       circuit = request.circuit;
       model = new CircuitModel(circuit);
       session = null;
-      return describeCircuit();
+      say(describeCircuit());
+      return;
     case 'open':
-      session = new DiagnosisSession(circuit!, request.complaint);
-      return {
-        type: 'opened',
-        complaint: request.complaint,
-        runs: functionRuns(model!, request.complaint.function, request.complaint.condition),
-        soundVolts: soundVolts(request.complaint.condition),
-      };
+      await open(request.complaint, request.priors);
+      return;
+    case 'cancel':
+      turn += 1;
+      preparing = false;
+      waiting = null;
+      return;
     case 'assess':
-      return {
-        type: 'assessed',
-        request: request.request,
-        assessment: session!.assess(request.input),
-        card: request.chosen ? session!.card(request.chosen, request.input) : null,
-        proofs: requiredProofs(model!, session!.complaint, request.touched),
-      };
+      if (preparing) waiting = request;
+      else if (session) assess(request);
   }
 }
 
 self.onmessage = (message: MessageEvent<WorkerRequest>) => {
-  let reply: WorkerAnswer;
-  try {
-    reply = answer(message.data);
-  } catch (error) {
-    reply = { type: 'failed', message: error instanceof Error ? error.message : String(error) };
-  }
-  self.postMessage(reply);
+  answer(message.data).catch((error: unknown) => {
+    preparing = false;
+    say({ type: 'failed', message: error instanceof Error ? error.message : String(error) });
+  });
 };

@@ -1,4 +1,5 @@
 /** What the page and the diagnosis worker say to each other. */
+import type { PriorTable } from '#core/diagnosis/priors';
 import type { RequiredProof } from '#core/diagnosis/proofs';
 import type { Run } from '#core/diagnosis/run';
 import type { Assessment, AssessmentInput, Complaint, Proposal } from '#core/diagnosis/session';
@@ -6,7 +7,9 @@ import type { CircuitFile } from '#core/format/circuitSchema';
 
 export type WorkerRequest =
   | { type: 'describe'; circuit: CircuitFile }
-  | { type: 'open'; complaint: Complaint }
+  /** Starts anew; whatever was being worked out before is dropped. */
+  | { type: 'open'; complaint: Complaint; priors: PriorTable }
+  | { type: 'cancel' }
   | {
       type: 'assess';
       request: number;
@@ -27,6 +30,8 @@ export interface DescribeAnswer {
 export type WorkerAnswer =
   | DescribeAnswer
   | { type: 'opened'; complaint: Complaint; runs: Run[]; soundVolts: Record<string, number> }
+  /** How much of the table of predictions is made, from 0 to 1. */
+  | { type: 'preparing'; done: number }
   | {
       type: 'assessed';
       request: number;

@@ -174,10 +174,12 @@ function demoBodies(job: DemoJob, circuit: CircuitFile): EventBody[] {
     });
   }
   if (job.found) {
+    const kind = circuit.parts.find((part) => part.id === fault.part)?.kind;
     const { verdict, suspects } = session.assess({ readings: taken, refused: [], opened: [...opened] });
     bodies.push({
       kind: 'found',
       parts: [...(suspects[0]?.parts ?? [fault.part])],
+      ...(kind ? { form: { part: fault.part, kind, mode: fault.mode } } : {}),
       strength: verdict.strength ?? 'provisional',
       evidence: [...verdict.evidence],
       ...job.found,

@@ -69,6 +69,7 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
   const before = job.complaint;
   const [failing, setFailing] = useState(before?.function ?? '');
   const [problem, setProblem] = useState<string | null>(null);
+  const [hadAppliance, setHadAppliance] = useState(before?.appliance !== undefined);
   const expected = diagnosis.described?.expected;
   // A complaint is about something that should work; conditions in which it is meant to be off come after.
   const conditions = (circuit?.conditions ?? []).slice().sort((one, other) => {
@@ -84,6 +85,16 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       setProblem('Write in a few words what fails.');
       return;
     }
+    const watts = text('watts') === '' ? null : Number(text('watts').replace(',', '.'));
+    if (hadAppliance && watts !== null && !(watts > 0)) {
+      setProblem('Write the watts of the appliance as a number, or leave them empty.');
+      return;
+    }
+    const fusesTaken = Math.round(Number(text('fusesTaken') || '0'));
+    if (hadAppliance && !(fusesTaken >= 0 && fusesTaken <= 20)) {
+      setProblem('How many fuses blew with it: a whole number, 0 for none.');
+      return;
+    }
     const optional = (name: string) => (text(name) === '' ? {} : { [name]: text(name) });
     record({
       kind: 'complaint',
@@ -96,6 +107,7 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
           }
         : {}),
       ...optional('pluggedIn'),
+      ...(hadAppliance ? { appliance: { fusesTaken, ...(watts === null ? {} : { watts }) } } : {}),
       ...optional('sound'),
       ...optional('changedBefore'),
     });
@@ -155,6 +167,37 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       <Field label="What was plugged in" hint="May stay empty">
         <input name="pluggedIn" defaultValue={before?.pluggedIn} className={INPUT} />
       </Field>
+      <div>
+        <label className="flex min-h-11 items-center gap-3 font-semibold">
+          <input
+            type="checkbox"
+            checked={hadAppliance}
+            onChange={(event) => setHadAppliance(event.target.checked)}
+            className="size-6 accent-(--copper)"
+          />
+          A portable appliance was plugged in when it failed
+        </label>
+        {hadAppliance ? (
+          <div className="mt-2 grid grid-cols-2 gap-3">
+            <Field label="Its watts" hint="From its plate">
+              <input
+                name="watts"
+                inputMode="decimal"
+                defaultValue={before?.appliance?.watts}
+                className={INPUT}
+              />
+            </Field>
+            <Field label="Fuses it has taken">
+              <input
+                name="fusesTaken"
+                inputMode="numeric"
+                defaultValue={before?.appliance?.fusesTaken ?? 0}
+                className={INPUT}
+              />
+            </Field>
+          </div>
+        ) : null}
+      </div>
       <Field label="What was changed before" hint="May stay empty">
         <input name="changedBefore" defaultValue={before?.changedBefore} className={INPUT} />
       </Field>

@@ -41,10 +41,14 @@ export function ConcludeSection() {
       return setProblem('Say what caused it, or choose “Unknown”.');
     setProblem(null);
     setEditing(false);
+    const likeliest = lead?.forms[0]?.fault;
+    const kind = circuit?.parts.find((part) => part.id === likeliest?.part)?.kind;
+    const faultForm = likeliest && kind ? { part: likeliest.part, kind, mode: likeliest.mode } : null;
     record({
       kind: 'found',
       parts: [...(lead?.parts.length ? lead.parts : ['unknown-part'])],
       fault,
+      ...(faultForm ? { form: faultForm } : {}),
       strength,
       cause,
       causeWords,

@@ -11,6 +11,10 @@ import {
   useSyncExternalStore,
 } from 'react';
 import { mergeCircuits } from '#core/circuit/merge';
+import { type ApplianceFinding, applianceFinding } from '#core/diagnosis/appliance';
+import { testId } from '#core/diagnosis/kinds';
+import { fuseOfNode } from '#core/diagnosis/kinds/fuseBefore';
+import type { PriorTable } from '#core/diagnosis/priors';
 import type { RequiredProof } from '#core/diagnosis/proofs';
 import type { Run } from '#core/diagnosis/run';
 import type { Assessment, Proposal } from '#core/diagnosis/session';
@@ -39,6 +43,8 @@ export interface JobData {
   readonly circuits: readonly CircuitFile[];
   readonly panelSet: PanelSetFile | null;
   readonly events: readonly LogEvent[];
+  /** Weights that this shop has learned. */
+  readonly priors: PriorTable;
 }
 
 export interface Described {
@@ -59,6 +65,11 @@ export interface Diagnosis {
   readonly choose: (testId: string | null) => void;
   /** The last entry is still being worked in: no card may take another meanwhile. */
   readonly pending: boolean;
+  /** How much of the predictions is worked out, from 0 to 1. */
+  readonly prepared: number;
+  /** Stops working them out; a reload or another complaint starts again. */
+  readonly cancel: () => void;
+  readonly cancelled: boolean;
   readonly failure: string | null;
 }
 
@@ -69,6 +80,8 @@ interface JobContextValue {
   readonly sending: Sending;
   readonly record: (...bodies: readonly EventBody[]) => readonly string[];
   readonly diagnosis: Diagnosis;
+  /** A portable appliance that was plugged in, and what it means; null where there was none. */
+  readonly appliance: ApplianceFinding | null;
   /** Nominal voltage of the job, from the vehicle or as entered here; null until known. */
   readonly nominalVolts: number | null;
 }
@@ -98,7 +111,12 @@ export function JobProvider({
     [data.circuits],
   );
   const nominalVolts = job.identity.nominalVolts ?? data.vehicle.nominalVolts;
-  const diagnosis = useDiagnosis(circuit, job, nominalVolts);
+  const appliance = useMemo(() => applianceOf(circuit, job, nominalVolts), [circuit, job, nominalVolts]);
+  const barred = useMemo(
+    () => (appliance?.halted && circuit ? fuseFittings(circuit, job) : NOTHING),
+    [appliance, circuit, job],
+  );
+  const diagnosis = useDiagnosis(circuit, job, nominalVolts, data.priors, barred);
   const value = useMemo(
     (): JobContextValue => ({
       data,
@@ -107,11 +125,37 @@ export function JobProvider({
       sending,
       record: (...bodies) => store.record(...bodies),
       diagnosis,
+      appliance,
       nominalVolts,
     }),
-    [data, circuit, job, sending, store, diagnosis, nominalVolts],
+    [data, circuit, job, sending, store, diagnosis, appliance, nominalVolts],
   );
   return <JobContext value={value}>{children}</JobContext>;
+}
+
+const NOTHING: readonly string[] = [];
+
+/** What the appliance of the complaint means, by the fuse that feeds the failed function. */
+function applianceOf(
+  circuit: CircuitFile | null,
+  { complaint, applianceSetAside }: JobState,
+  nominalVolts: number | null,
+): ApplianceFinding | null {
+  if (!complaint?.appliance || nominalVolts === null) return null;
+  const load = circuit?.functions.find((one) => one.id === complaint.function)?.load;
+  const pins = circuit?.parts.find((part) => part.id === load)?.pins as Record<string, string> | undefined;
+  const plus = pins?.plus ?? Object.values(pins ?? {})[0];
+  const fuseAmps = circuit && plus ? fuseOfNode(circuit, plus) : null;
+  return applianceFinding({ ...complaint.appliance, setAside: applianceSetAside }, nominalVolts, fuseAmps);
+}
+
+/** Every test that would fit another fuse. */
+function fuseFittings(circuit: CircuitFile, { complaint }: JobState): readonly string[] {
+  const { function: of, condition } = complaint ?? {};
+  if (!of || !condition) return NOTHING;
+  return circuit.parts
+    .filter((part) => part.kind === 'fuse')
+    .map((part) => testId({ kind: 'substitute', part: part.id, function: of, condition }));
 }
 
 interface Opened {
@@ -129,7 +173,13 @@ interface Assessed {
 }
 
 /** Keeps a worker in step with the log: the circuit once, the complaint when it changes, then each reading. */
-function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: number | null): Diagnosis {
+function useDiagnosis(
+  circuit: CircuitFile | null,
+  job: JobState,
+  nominalVolts: number | null,
+  priors: PriorTable,
+  barred: readonly string[],
+): Diagnosis {
   const worker = useRef<Worker | null>(null);
   const latest = useRef(0);
   const asked = useRef('');
@@ -138,6 +188,8 @@ function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: 
   const [assessed, setAssessed] = useState<Assessed | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
+  const [prepared, setPrepared] = useState(0);
+  const [cancelled, setCancelled] = useState(false);
   const complaint = job.complaint;
   const key =
     complaint?.function && complaint.condition && nominalVolts !== null
@@ -152,7 +204,8 @@ function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: 
       if (data.type === 'described') setDescribed(data);
       else if (data.type === 'opened') {
         setOpened({ ...data, key: `${data.complaint.function}|${data.complaint.condition}` });
-      } else if (data.type === 'assessed') {
+      } else if (data.type === 'preparing') setPrepared(data.done);
+      else if (data.type === 'assessed') {
         if (data.request === latest.current) setAssessed({ ...data, question: asked.current });
       } else setFailure(data.message);
     };
@@ -171,15 +224,23 @@ function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: 
     if (!described || !key) return;
     const [functionId = '', conditionId = ''] = key.split('|');
     setAssessed(null);
+    setPrepared(0);
+    setCancelled(false);
     worker.current?.postMessage({
       type: 'open',
       complaint: { function: functionId, condition: conditionId },
+      priors,
     } satisfies WorkerRequest);
-  }, [described, key]);
+  }, [described, key, priors]);
 
   const readings = useMemo(() => takenReadings(job), [job]);
   const ready = opened !== null && opened.key === key;
-  const question = [...readings.map((one) => one.id), ...job.refused, chosen].join(' ');
+  const refused = useMemo(() => [...job.refused, ...barred], [job.refused, barred]);
+  const question = [
+    ...readings.map((one) => `${one.id}${one.before ? ' before' : ''}`),
+    ...refused,
+    chosen,
+  ].join(' ');
   useEffect(() => {
     if (!ready) return;
     latest.current += 1;
@@ -187,11 +248,11 @@ function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: 
     worker.current?.postMessage({
       type: 'assess',
       request: latest.current,
-      input: { readings, refused: job.refused, opened: job.opened },
+      input: { readings, refused, opened: job.opened },
       chosen,
       touched: job.found?.parts ?? [],
     } satisfies WorkerRequest);
-  }, [ready, readings, job.refused, job.opened, job.found, chosen, question]);
+  }, [ready, readings, refused, job.opened, job.found, chosen, question]);
 
   return useMemo(
     (): Diagnosis => ({
@@ -204,8 +265,14 @@ function useDiagnosis(circuit: CircuitFile | null, job: JobState, nominalVolts: 
       chosen,
       choose: setChosen,
       pending: assessed?.question !== question,
+      prepared,
+      cancel: () => {
+        setCancelled(true);
+        worker.current?.postMessage({ type: 'cancel' } satisfies WorkerRequest);
+      },
+      cancelled,
       failure,
     }),
-    [described, opened, assessed, chosen, failure, ready, question],
+    [described, opened, assessed, chosen, failure, ready, question, prepared, cancelled],
   );
 }

@@ -14,6 +14,9 @@ export function ProveSection() {
   const { data, job, circuit, diagnosis, record } = useJob();
   const { proofs } = diagnosis;
   const missing = missingProofs(job, proofs);
+  const first = proofs[0];
+  const seen = first ? job.proofs.get(cellKey(first.function, first.condition)) : undefined;
+  const stillThere = job.repairs.length > 0 && first && seen && seen.state !== first.expected;
   return (
     <Section
       id="prove"
@@ -73,6 +76,17 @@ export function ProveSection() {
           })}
         </ul>
       )}
+      {stillThere ? (
+        <div className="mt-3 border-l-4 border-caution bg-caution-wash px-3 py-2" data-testid="still-there">
+          <p>
+            <strong>The complaint is still there.</strong> What was mended counts as mended; the search goes
+            on with the rest, and every reading so far still counts.
+          </p>
+          <ButtonLink look="primary" href={`/jobs/${data.id}/trace`} className="mt-2">
+            Go on with the trace
+          </ButtonLink>
+        </div>
+      ) : null}
       {job.repairs.length > 0 ? (
         <p className="mt-3 flex flex-wrap gap-2">
           <ButtonLink href={`/jobs/${data.id}/sheet`}>Hand-over sheet</ButtonLink>

@@ -41,6 +41,7 @@ export interface JobState {
   readonly checks: ReadonlyMap<string, CheckCell>;
   readonly readings: readonly (LogEntry & { readonly body: BodyOf<'reading'> })[];
   readonly testerProvedAt: string | null;
+  readonly applianceSetAside: boolean;
   readonly refused: readonly string[];
   readonly opened: readonly string[];
   readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;
@@ -96,6 +97,7 @@ export function jobState(events: readonly LogEvent[]): JobState {
   let complaint: JobState['complaint'] = null;
   let found: JobState['found'] = null;
   let testerProvedAt: string | null = null;
+  let applianceSetAside = false;
   let state: JobState['state'] = 'open';
   let override: string | null = null;
   for (const entry of entries) {
@@ -122,6 +124,9 @@ export function jobState(events: readonly LogEvent[]): JobState {
         break;
       case 'tester-proved':
         testerProvedAt = entry.event.madeAt;
+        break;
+      case 'appliance-set-aside':
+        applianceSetAside = true;
         break;
       case 'test-refused':
         refused.add(testId(body.test));
@@ -169,6 +174,7 @@ export function jobState(events: readonly LogEvent[]): JobState {
     checks,
     readings,
     testerProvedAt,
+    applianceSetAside,
     refused: [...refused],
     opened: [...opened],
     found,
@@ -188,10 +194,20 @@ export function jobState(events: readonly LogEvent[]): JobState {
  */
 export function takenReadings(job: JobState): TakenReading[] {
   const taken: TakenReading[] = [];
+  const mended = mendedParts(job);
   const latest = new Map([...job.checks].map(([key, cell]) => [cell.eventId, key]));
   for (const { event, struck } of job.entries) {
     if (struck) continue;
     const { body } = event;
+    const before = mended.before(event.id);
+    if (body.kind === 'proof' && mended.goesOn) {
+      taken.push({
+        id: event.id,
+        test: { kind: 'function', function: body.function, condition: body.condition },
+        value: { state: body.state },
+        ...before,
+      });
+    }
     if (body.kind === 'complaint' && body === job.complaint && body.function && body.condition) {
       // What was seen at the vehicle stands in for what was reported.
       if (job.checks.has(cellKey(body.function, body.condition))) continue;
@@ -200,18 +216,57 @@ export function takenReadings(job: JobState): TakenReading[] {
         test: { kind: 'function', function: body.function, condition: body.condition },
         value: { state: body.state ?? 'dead' },
         sure: UNSURE,
+        ...before,
       });
     } else if (body.kind === 'function-check' && latest.has(event.id)) {
       taken.push({
         id: event.id,
         test: { kind: 'function', function: body.function, condition: body.condition },
         value: { state: body.state },
+        ...before,
       });
     } else if (body.kind === 'reading') {
-      taken.push({ id: event.id, test: body.test, value: body.value, ...surenessOf(body) });
+      taken.push({ id: event.id, test: body.test, value: body.value, ...surenessOf(body), ...before });
     }
   }
   return taken;
+}
+
+/**
+ * What was mended while the complaint remained: readings from before the repair were taken on a circuit that had
+ * that fault as well. As long as the repair has not been seen to fail, nothing is set apart.
+ */
+function mendedParts(job: JobState): {
+  goesOn: boolean;
+  before: (eventId: string) => Pick<TakenReading, 'before'>;
+} {
+  const { complaint } = job;
+  const places = new Map<string, number>();
+  const mends: { at: number; parts: readonly string[] }[] = [];
+  let repairAt = -1;
+  let latest: readonly string[] = [];
+  job.entries.forEach(({ event, struck }, index) => {
+    places.set(event.id, index);
+    if (struck) return;
+    const { body } = event;
+    if (body.kind === 'found') latest = body.parts;
+    if (body.kind === 'repair') repairAt = index;
+    const asks =
+      body.kind === 'proof' &&
+      body.function === complaint?.function &&
+      body.condition === complaint.condition;
+    if (!asks || repairAt < 0) return;
+    const remains = complaint?.state === 'on-when-off' ? body.state === 'works' : body.state !== 'works';
+    if (remains && !mends.some((mend) => mend.at === repairAt)) mends.push({ at: repairAt, parts: latest });
+  });
+  return {
+    goesOn: mends.length > 0,
+    before: (eventId) => {
+      const at = places.get(eventId) ?? 0;
+      const parts = [...new Set(mends.filter((mend) => mend.at > at).flatMap((mend) => mend.parts))];
+      return parts.length > 0 ? { before: parts } : {};
+    },
+  };
 }
 
 /** What was made sure of; nothing where all was. */

@@ -59,6 +59,8 @@ export function eventWords(circuit: CircuitFile | null, body: EventBody): string
       return 'Struck an entry';
     case 'tester-proved':
       return `Tester proved on ${body.on}`;
+    case 'appliance-set-aside':
+      return `Appliance set aside: ${body.words}`;
     case 'test-refused':
       return `Not done: ${testWords(circuit, body.test)} (${body.reason})`;
     case 'caution-read':

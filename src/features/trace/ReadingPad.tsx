@@ -10,6 +10,8 @@ import { Button, Problem } from '@/ui/controls';
 export interface Answer {
   readonly value: ReadingValue;
   readonly raw: string;
+  /** False when key and switches were not seen to stand as shown. */
+  readonly setUpSeen?: boolean;
 }
 
 const WORD_ANSWERS = {
@@ -38,9 +40,15 @@ const WORD_ANSWERS = {
   ],
 } as const satisfies Record<string, readonly { key: string; word: string; value: ReadingValue }[]>;
 
-/** What a number entry means on a card of this unit, or why it cannot be read. */
-export function readAnswer(text: string, unit: Unit): { answer: Answer } | { problem: string } {
-  const parsed = parseReading(text, unit);
+/** On a card in millivolts a bare number is millivolts; written units count as written. */
+function withUnit(text: string, kind: AnswerKind): string {
+  return kind === 'millivolts' && /^\s*[+−–-]?[\d.,]+\s*$/.test(text) ? `${text.trim()}m` : text;
+}
+
+/** What a number entry means on a card of this kind, or why it cannot be read. */
+export function readAnswer(text: string, kind: AnswerKind): { answer: Answer } | { problem: string } {
+  const unit = unitOf(kind) ?? 'V';
+  const parsed = parseReading(withUnit(text, kind), unit);
   if (!parsed.ok) return { problem: parsed.message };
   if ('overLimit' in parsed) return { answer: { value: { overLimit: true }, raw: text.trim() } };
   const values: Readonly<Record<Unit, ReadingValue>> = {
@@ -89,6 +97,7 @@ export function ReadingPad({
   return unit !== null ? (
     <NumberPad
       unit={unit}
+      milli={kind === 'millivolts'}
       draft={draft}
       problem={problem}
       onDraft={onDraft}
@@ -123,6 +132,7 @@ function isTouch(): boolean {
 
 function NumberPad({
   unit,
+  milli,
   draft,
   problem,
   onDraft,
@@ -131,6 +141,7 @@ function NumberPad({
   keysOn,
 }: {
   unit: Unit;
+  milli: boolean;
   draft: string;
   problem: string | null;
   onDraft: (text: string) => void;
@@ -170,7 +181,7 @@ function NumberPad({
   return (
     <div>
       <label className="mb-1 block font-semibold" htmlFor="reading-entry">
-        Reading, in {UNIT_NAMES[unit]}
+        Reading, in {milli ? 'millivolts' : UNIT_NAMES[unit]}
       </label>
       <div className="flex items-stretch gap-2">
         <input
@@ -185,7 +196,9 @@ function NumberPad({
           aria-describedby={problem ? 'reading-problem' : undefined}
           className="reading h-16 w-full min-w-0 rounded-md border-2 border-ink bg-sheet px-3 text-3xl font-bold"
         />
-        <span className="reading flex w-12 items-center justify-center text-2xl font-bold">{unit}</span>
+        <span className="reading flex w-12 items-center justify-center text-2xl font-bold">
+          {milli ? `m${unit}` : unit}
+        </span>
       </div>
       {problem ? (
         <div id="reading-problem" className="mt-2">

@@ -7,7 +7,7 @@ import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 import { PanelView } from '@/features/panels';
 import { Button, Caution } from '@/ui/controls';
-import { type Answer, ReadingPad, readAnswer, unitOf } from './ReadingPad';
+import { type Answer, ReadingPad, readAnswer } from './ReadingPad';
 
 /** One test at a time: set, touch, read, record. */
 export function TestCard({
@@ -45,18 +45,19 @@ export function TestCard({
   );
   const [problem, setProblem] = useState<string | null>(null);
   const [showPanel, setShowPanel] = useState(false);
+  const [setUpSeen, setSetUpSeen] = useState(true);
   const place = circuit.places.find((one) => one.id === proposal.place);
   const panel = words.slot ? panelSet?.panels.find((one) => one.id === words.slot?.panel) : undefined;
   const answer = (given: Answer | { text: string }) => {
     if (!('text' in given)) {
-      onAnswer(given);
+      onAnswer({ ...given, setUpSeen });
       return;
     }
-    const read = readAnswer(given.text, unitOf(words.answer) ?? 'V');
+    const read = readAnswer(given.text, words.answer);
     if ('problem' in read) setProblem(read.problem);
     else {
       setProblem(null);
-      onAnswer(read.answer);
+      onAnswer({ ...read.answer, setUpSeen });
     }
   };
   const key = (pressed: string): boolean => {
@@ -96,6 +97,17 @@ export function TestCard({
             </li>
           ))}
         </ul>
+        {words.settings.length > 0 && words.answer !== 'function' ? (
+          <label className="mt-2 flex min-h-11 items-center gap-3">
+            <input
+              type="checkbox"
+              checked={setUpSeen}
+              onChange={(event) => setSetUpSeen(event.target.checked)}
+              className="size-5 accent-(--copper)"
+            />
+            Key and switches seen to stand so
+          </label>
+        ) : null}
       </div>
       <div className="grid gap-x-6 px-4 py-3 lg:grid-cols-[1fr_15rem]">
         <div>

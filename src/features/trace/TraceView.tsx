@@ -4,12 +4,16 @@ import { Dialog } from 'radix-ui';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
 import { testCardWords } from '#core/diagnosis/card';
 import { testId } from '#core/diagnosis/kinds';
-import { type LogEntry, testWords, useJob, valueWords } from '@/features/jobs';
+import type { FunctionStateName } from '#core/format/readingsSchema';
+import { functionName, type LogEntry, testWords, useJob, valueWords } from '@/features/jobs';
 import { Button, ButtonLink, Problem } from '@/ui/controls';
 import type { RunRow } from './bracket';
+import { FailsNow } from './FailsNow';
 import { readDraft, useKeysOn, writeDraft } from './memory';
 import type { Answer } from './ReadingPad';
 import { ROW, RunDrawing } from './RunDrawing';
+import { StopAdvice } from './StopAdvice';
+import { Substitutions } from './Substitutions';
 import { Suspects } from './Suspects';
 import { TestCard } from './TestCard';
 import { TraceLog } from './TraceLog';
@@ -27,7 +31,7 @@ const KEYS = [
 type Pane = 'card' | 'run' | 'suspects';
 
 export function TraceView() {
-  const { data, circuit, job, record, diagnosis, nominalVolts } = useJob();
+  const { data, circuit, job, record, diagnosis, appliance, nominalVolts } = useJob();
   const { assessment, card, choose, chosen } = diagnosis;
   const [pane, setPane] = useState<Pane>('card');
   const [runIndex, setRunIndex] = useState(0);
@@ -57,6 +61,7 @@ export function TraceView() {
         !struck &&
         body.test.kind === 'volts' &&
         body.test.condition === condition &&
+        body.test.pulled === undefined &&
         // A drop belongs to two stops; only a reading against the reference stands at one.
         body.test.against === circuit?.reference &&
         'volts' in body.value
@@ -130,9 +135,12 @@ export function TraceView() {
   if (diagnosis.failure) return <Problem>{diagnosis.failure}</Problem>;
   if (!assessment) {
     return (
-      <p className="px-4 py-10 text-soft" role="status">
-        Working out what each fault would show …
-      </p>
+      <Preparing
+        done={diagnosis.prepared}
+        cancelled={diagnosis.cancelled}
+        onCancel={diagnosis.cancel}
+        jobId={data.id}
+      />
     );
   }
 
@@ -149,7 +157,17 @@ export function TraceView() {
     part: ref && 'part' in ref ? ref.part : null,
   };
 
-  const answer = ({ value, raw }: Answer) => {
+  const complaint = { function: job.complaint.function, condition: job.complaint.condition };
+  const failing = job.complaint.state ?? 'dead';
+  const sayFails = (state: FunctionStateName) =>
+    record({
+      kind: 'reading',
+      test: { kind: 'function', ...complaint },
+      value: { state },
+      raw: state,
+      testerProved: true,
+    });
+  const answer = ({ value, raw, setUpSeen }: Answer) => {
     if (!card) return;
     writeDraft(data.id, card.id, '');
     setDraft('');
@@ -159,6 +177,7 @@ export function TraceView() {
       value,
       raw,
       testerProved: job.testerProvedAt !== null || card.ref.kind === 'function',
+      ...(setUpSeen === false ? { setUpSeen } : {}),
       ...(card.place ? { place: card.place } : {}),
     } as const;
     if (correcting) record({ kind: 'correction', of: correcting.event.id, reason: 'entered again' }, reading);
@@ -206,6 +225,23 @@ export function TraceView() {
           <Button onClick={() => record({ kind: 'tester-proved', on: 'battery plus and minus post' })}>
             Tester proved
           </Button>
+        </div>
+      ) : null}
+      {appliance ? (
+        <div
+          className={`mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 px-3 py-2 ${
+            job.applianceSetAside ? 'border-line' : 'border-caution bg-caution-wash'
+          }`}
+          data-testid="appliance"
+        >
+          <p className="max-w-prose">
+            <strong>The appliance that was plugged in.</strong> {appliance.sentence}
+          </p>
+          {job.applianceSetAside ? null : (
+            <Button onClick={() => record({ kind: 'appliance-set-aside', words: 'unplugged and put aside' })}>
+              It is set aside
+            </Button>
+          )}
         </div>
       ) : null}
       <div role="tablist" aria-label="Trace" className="mb-3 grid grid-cols-3 gap-1 lg:hidden">
@@ -268,6 +304,18 @@ export function TraceView() {
           ) : null}
         </div>
         <div id="pane-card" className={pane === 'card' ? '' : 'hidden lg:block'}>
+          <FailsNow
+            name={functionName(circuit, complaint.function)}
+            failing={failing === 'comes-and-goes' ? 'dead' : failing}
+            asked={assessment.askFailsNow}
+            onSay={sayFails}
+          />
+          <StopAdvice assessment={assessment} jobId={data.id} />
+          {assessment.mergedByRefusal ? (
+            <p className="mb-3 border-l-4 border-line pl-3" data-testid="merged">
+              {assessment.mergedByRefusal}
+            </p>
+          ) : null}
           {diagnosis.pending ? (
             <p className="min-h-96 rounded-lg border-2 border-line bg-sheet p-5 text-soft" role="status">
               Working the entry in …
@@ -313,6 +361,15 @@ export function TraceView() {
         <div id="pane-suspects" className={pane === 'suspects' ? '' : 'hidden lg:block'}>
           <h2 className="mb-2 text-lg">Suspects</h2>
           <Suspects circuit={circuit} assessment={assessment} readingNames={readingNames} />
+          <Substitutions
+            circuit={circuit}
+            tables={assessment.substitutions}
+            onChoose={(id) => {
+              setCorrecting(null);
+              choose(id);
+              setPane('card');
+            }}
+          />
         </div>
       </div>
 
@@ -392,6 +449,50 @@ function Empty({ title, children }: { title: string; children: ReactNode }) {
     <div className="mx-auto flex max-w-xl flex-col items-start px-4 py-12">
       <h2 className="text-2xl">{title}</h2>
       <div className="mt-2 flex flex-col items-start text-lg">{children}</div>
+    </div>
+  );
+}
+
+/** How far the table of predictions is, and a way out of waiting for it. */
+function Preparing({
+  done,
+  cancelled,
+  onCancel,
+  jobId,
+}: {
+  done: number;
+  cancelled: boolean;
+  onCancel: () => void;
+  jobId: string;
+}) {
+  const percent = Math.round(100 * done);
+  return (
+    <div className="mx-auto max-w-xl px-4 py-10">
+      {cancelled ? (
+        <>
+          <p role="status">Stopped. Nothing is lost; the trace starts again when this page is loaded.</p>
+          <ButtonLink href={`/jobs/${jobId}`} className="mt-3">
+            Back to the job
+          </ButtonLink>
+        </>
+      ) : (
+        <>
+          <p role="status">Working out what each fault would show … {percent > 0 ? `${percent} %` : ''}</p>
+          <div
+            role="progressbar"
+            aria-label="Predictions worked out"
+            aria-valuenow={percent}
+            aria-valuemin={0}
+            aria-valuemax={100}
+            className="mt-2 h-3 bg-sunk"
+          >
+            <div className="h-full bg-copper" style={{ width: `${percent}%` }} />
+          </div>
+          <Button onClick={onCancel} className="mt-4">
+            Stop
+          </Button>
+        </>
+      )}
     </div>
   );
 }

@@ -2,6 +2,7 @@ import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { JobFrame, JobProvider } from '@/features/jobs';
 import { loadJob } from '@/features/jobs/server';
+import { learnedPriors } from '@/features/shop/learning';
 import { currentActor } from '@/features/shop/server';
 
 export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
@@ -41,6 +42,7 @@ export default async function JobLayout({
         circuits: job.circuits,
         panelSet: job.panelSet,
         events: job.events,
+        priors: await learnedPriors(actor),
       }}
     >
       <JobFrame>{children}</JobFrame>

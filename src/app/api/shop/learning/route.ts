@@ -1,0 +1,16 @@
+import { readJson } from '#core/format/problem';
+import { resetLearning } from '@/features/shop/learning';
+import { currentActor } from '@/features/shop/server';
+
+const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
+
+/** Starts the counts of the shop's own faults anew, under the id that the client made. */
+export async function POST(request: Request) {
+  const json = readJson(await request.text());
+  const { id } = ((json.ok ? json.value : null) ?? {}) as Record<string, unknown>;
+  if (typeof id !== 'string' || !UUID.test(id)) {
+    return Response.json({ message: 'The reset needs an id.' }, { status: 400 });
+  }
+  await resetLearning(await currentActor(), id);
+  return Response.json({ id });
+}
