@@ -175,36 +175,101 @@ function benchSolver(title: string, circuit: (seed: number, size: number) => Cir
   console.log(`  growth of time with size, 40 to 300 parts: exponent ${exponent.toFixed(2)}`);
 }
 
-function benchDiagnosis(): void {
-  console.log('Milliseconds per diagnosis step (all readings taken in, ranking, next tests)');
-  const van = (['van-proving-cabinet', 'van-hatch-fridge', 'van-demist'] as const).map(demoCircuit);
-  for (const files of [[van[0]!], van]) {
-    const { circuit } = mergeCircuits(files);
-    const complaint = { function: 'cabinet-fan', condition: 'fan-on' };
-    const started = performance.now();
-    const session = new DiagnosisSession(circuit, complaint);
-    session.assess({ readings: [], refused: [], opened: [] });
-    const first = performance.now() - started;
-    const steps: number[] = [];
-    for (const hypothesis of session.hypotheses.filter((one) => one.faults.length > 0).slice(0, 40)) {
-      const broken = breakCircuit(session.model, hypothesis.faults);
-      const readings: TakenReading[] = [];
-      for (let step = 0; step < 6; step++) {
-        const before = performance.now();
-        const { next } = session.assess({ readings, refused: [], opened: [] });
-        steps.push(performance.now() - before);
-        const [proposal] = next;
-        if (!proposal) break;
-        const value = readingOf(broken, proposal.ref);
-        readings.push({ id: `r${step}`, test: proposal.ref, value });
-      }
-    }
-    console.log(
-      `  ${circuit.parts.length} parts: first card ${first.toFixed(0)}, then median ${median(steps).toFixed(1)}, p95 ${percentile95(steps).toFixed(1)}`,
-    );
-  }
+/** Faults played through each circuit for the times of a step, and readings of each. */
+const PLAYED = 24;
+const STEPS = 7;
+
+interface StepTimes {
+  readonly parts: number;
+  readonly faults: number;
+  readonly first: number;
+  readonly steps: readonly number[];
 }
 
+/** First card, and each further step: one reading taken in, ranking, next tests with their words. */
+function stepTimes(circuit: CircuitFile, complaint: { function: string; condition: string }): StepTimes {
+  const started = performance.now();
+  const session = new DiagnosisSession(circuit, complaint);
+  const asked: TakenReading = {
+    id: 'complaint',
+    test: { kind: 'function', ...complaint },
+    value: { state: 'dead' },
+  };
+  session.assess({ readings: [asked], refused: [], opened: [] });
+  const first = performance.now() - started;
+  const steps: number[] = [];
+  const single = session.hypotheses.filter(
+    (one) => one.faults.length > 0 && !one.intermittent && !one.second,
+  );
+  const every = Math.max(1, Math.floor(single.length / PLAYED));
+  for (const hypothesis of single.filter((_, index) => index % every === 0)) {
+    const broken = breakCircuit(session.model, hypothesis.faults);
+    const readings: TakenReading[] = [asked];
+    let { next } = session.assess({ readings, refused: [], opened: [] });
+    for (let step = 0; step < STEPS && next[0]; step++) {
+      readings.push({ id: `r${step}`, test: next[0].ref, value: readingOf(broken, next[0].ref) });
+      const before = performance.now();
+      ({ next } = session.assess({ readings, refused: [], opened: [] }));
+      steps.push(performance.now() - before);
+    }
+  }
+  return { parts: circuit.parts.length, faults: session.hypotheses.length, first, steps };
+}
+
+/** A job of 200 readings: the time of its last ones against that of its first ones. */
+function longJob(circuit: CircuitFile, complaint: { function: string; condition: string }): void {
+  const session = new DiagnosisSession(circuit, complaint);
+  const broken = breakCircuit(session.model, session.hypotheses[0]!.faults);
+  const still = session.permitted.filter((test) => !test.disturbs);
+  const readings: TakenReading[] = [];
+  const times: number[] = [];
+  for (let count = 0; count < 200; count++) {
+    const { ref } = still[count % still.length]!;
+    readings.push({ id: `r${count}`, test: ref, value: readingOf(broken, ref) });
+    const before = performance.now();
+    session.assess({ readings: readings.slice(), refused: [], opened: [] });
+    times.push(performance.now() - before);
+  }
+  const late = median(times.slice(180));
+  console.log(
+    `  job of 200 readings on ${circuit.parts.length} parts: median of readings 11 to 30 ${median(times.slice(10, 30)).toFixed(1)} ms, of the last 20 ${late.toFixed(1)} ms, ratio ${(late / median(times.slice(10, 30))).toFixed(1)}`,
+  );
+}
+
+function benchDiagnosis(): void {
+  console.log(
+    'Milliseconds per diagnosis step (one reading taken in, ranking, next tests), as in the worker',
+  );
+  const van = (['van-proving-cabinet', 'van-hatch-fridge', 'van-demist'] as const).map(demoCircuit);
+  const demos = [[van[0]!], van].map((files) => mergeCircuits(files).circuit);
+  const fan = { function: 'cabinet-fan', condition: 'fan-on' };
+  const built = [10, 40, 120, 300].map((size) => vehicleCircuit(700 + size, size));
+  const subjects = [
+    ...demos.map((circuit) => ({ circuit, complaint: fan })),
+    ...built.map((circuit) => ({ circuit, complaint: { function: 'function-2', condition: 'all' } })),
+  ];
+  const times = subjects.map(({ circuit, complaint }) => {
+    const of =
+      complaint.function === 'function-2' && circuit.functions.length < 2 ? 'function-1' : complaint.function;
+    const one = stepTimes(circuit, { ...complaint, function: of });
+    console.log(
+      `  ${one.parts} parts, ${one.faults} faults supposed: first card ${one.first.toFixed(0)}, then median ${median(one.steps).toFixed(1)}, p95 ${percentile95(one.steps).toFixed(1)}`,
+    );
+    return one;
+  });
+  const [, forty, , largest] = times.slice(demos.length);
+  const exponent =
+    Math.log(median(largest!.steps) / median(forty!.steps)) / Math.log(largest!.parts / forty!.parts);
+  console.log(
+    `  growth of a step with size, ${forty!.parts} to ${largest!.parts} parts: exponent ${exponent.toFixed(2)}`,
+  );
+  longJob(demos[0]!, fan);
+}
+
+if (process.argv.includes('diagnosis')) {
+  benchDiagnosis();
+  process.exit(0);
+}
 try {
   execFileSync('ngspice', ['--version'], { stdio: 'ignore' });
   console.log(

@@ -42,6 +42,8 @@ test('by keyboard: dead fan to proved plug, reloaded in the middle, one reading 
   await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).press('Enter');
   await expect(page.getByRole('heading', { name: 'Complaint' })).toBeVisible();
 
+  // Seen at the vehicle, not only reported: a fan that merely runs weakly is out of the question.
+  await check(page, 'Proving-cabinet fan, Key on, cabinet switch on', 'dead');
   // The grid says what is expected, takes what is seen, and shows what that clears.
   const lights = page.getByRole('button', {
     name: /^Left shelf light, Key off, shelf lights on: not tried, expected works/,

@@ -14,24 +14,6 @@ export interface Contradiction {
 /** From this log-likelihood below the best possible on, no hypothesis explains all readings well (about 1 in 30). */
 const MISFIT = 3.4;
 
-/** Loss of log-likelihood of the best hypothesis on the map against every reading at its own best. */
-function misfit(logs: readonly Float64Array[], live: readonly number[], except: number): number {
-  let best = Number.NEGATIVE_INFINITY;
-  for (const h of live) {
-    let sum = 0;
-    for (let r = 0; r < logs.length; r++) if (r !== except) sum += logs[r]![h]!;
-    if (sum > best) best = sum;
-  }
-  let possible = 0;
-  for (let r = 0; r < logs.length; r++) {
-    if (r === except) continue;
-    let peak = Number.NEGATIVE_INFINITY;
-    for (const h of live) peak = Math.max(peak, logs[r]![h]!);
-    possible += peak;
-  }
-  return possible - best;
-}
-
 /**
  * The reading that disagrees most with the others; null while some hypothesis on the map explains all of them.
  * `logs` are the log-likelihoods by reading and hypothesis; readings that say nothing are null.
@@ -43,15 +25,37 @@ export function findContradiction(
   const indices = [...logs.keys()].filter((r) => logs[r] !== null);
   const said = indices.map((r) => logs[r]!);
   const live = [...hypotheses.keys()].filter((h) => hypotheses[h]!.alteration !== null);
-  if (said.length < 2 || misfit(said, live, -1) < MISFIT) return null;
+  if (said.length < 2) return null;
+  // Sums over all readings, and each reading at its own best.
+  const total = new Float64Array(hypotheses.length);
+  let possible = 0;
+  const peaks = said.map((log) => {
+    let peak = Number.NEGATIVE_INFINITY;
+    for (const h of live) {
+      total[h] = total[h]! + log[h]!;
+      if (log[h]! > peak) peak = log[h]!;
+    }
+    possible += peak;
+    return peak;
+  });
+  /** Loss of the best hypothesis on the map against every reading at its own best, one reading left out. */
+  const misfitWithout = (log: Float64Array | null, peak: number) => {
+    let best = Number.NEGATIVE_INFINITY;
+    for (const h of live) {
+      const sum = total[h]! - (log ? log[h]! : 0);
+      if (sum > best) best = sum;
+    }
+    return possible - peak - best;
+  };
+  if (misfitWithout(null, 0) < MISFIT) return null;
   let least = Number.POSITIVE_INFINITY;
   let odd = 0;
-  for (let r = 0; r < said.length; r++) {
-    const without = misfit(said, live, r);
+  said.forEach((log, r) => {
+    const without = misfitWithout(log, peaks[r]!);
     if (without < least) {
       least = without;
       odd = r;
     }
-  }
+  });
   return { reading: indices[odd]!, restFits: least < MISFIT };
 }

@@ -35,6 +35,8 @@ const UNPROVED = { tester: 0.05, reference: 0.05, setUp: 0.1 } as const;
 const WRONG_SPAN = 1.3;
 /** Chance that a fault that comes and goes is there in an episode. */
 const PRESENT = 0.5;
+/** A part that was just renewed is at fault again so much more rarely. */
+const RENEWED = 0.2;
 /** Hypotheses so much less likely than the best (log) are judged without their tolerances; nobody could tell. */
 const LIVE = 16;
 /** A floating point, or one the map knows nothing of, shows about the same when it is asked again. */
@@ -76,13 +78,19 @@ interface Entry {
   readonly log: Float64Array;
   /** Whether a hypothesis takes a volts reading for right, and so learns from it. */
   readonly joins: Uint8Array;
+  /** Chance, after this entry, that a contact near its threshold stands the other way than predicted. */
+  readonly stand: Float64Array;
   /** For faults that come and go: log-likelihood while there and while away, given the entries before. */
   readonly present: Float64Array;
   readonly absent: Float64Array;
 }
 
-/** By condition, the chance that a contact near its threshold stands the other way than predicted. */
-type Stand = Map<string, number>;
+/** What a hypothesis makes of one entry. */
+interface Judged {
+  readonly log: number;
+  readonly stand: number;
+  readonly joins: boolean;
+}
 
 /** Rows of the Cholesky factor of the joint covariance of the volts that a hypothesis has taken in. */
 interface Chain {
@@ -93,6 +101,8 @@ interface Chain {
 
 export class EvidenceState {
   readonly logWeight: Float64Array;
+  /** Log of the chances before any reading. */
+  private readonly prior: Float64Array;
   /** Parts whose state was left open again when an episode began; null for all. */
   private readonly freed: (ReadonlySet<string> | null)[] = [];
   /** In canonical order. */
@@ -103,9 +113,19 @@ export class EvidenceState {
 
   constructor(private readonly predictions: Predictions) {
     const { hypotheses, model, sound } = predictions;
-    this.logWeight = Float64Array.from(hypotheses, (one) => Math.log(one.prior));
+    this.prior = Float64Array.from(hypotheses, (one) => Math.log(one.prior));
+    this.logWeight = this.prior.slice();
     this.scratch = new Float64Array(model.network.branches.length + 1);
     this.soundRow = sound;
+  }
+
+  /** Parts were renewed or mended since: they may be at fault again, but hardly. */
+  renew(parts: readonly string[]): void {
+    this.predictions.hypotheses.forEach((one, h) => {
+      if (one.parts.some((part) => parts.includes(part))) this.prior[h] = this.prior[h]! + Math.log(RENEWED);
+    });
+    this.judge(0);
+    this.judgeLoose();
   }
 
   /** Log-likelihood of a reading under each hypothesis, given the rest; null where it says nothing. */
@@ -140,6 +160,7 @@ export class EvidenceState {
       outcome,
       log: new Float64Array(count),
       joins: new Uint8Array(count),
+      stand: new Float64Array(count),
       present: new Float64Array(count),
       absent: new Float64Array(count),
     };
@@ -148,60 +169,112 @@ export class EvidenceState {
     this.entries.splice(at, 0, entry);
     this.byId.set(reading.id, entry);
     this.judge(at);
-    this.weigh();
+    this.judgeLoose();
     return true;
   }
 
-  /** Judges the entries from one place on, under every hypothesis. */
+  /**
+   * Judges the entries from one place on, under every hypothesis. Everything leans on earlier entries alone, so
+   * that the result is the same in whatever order they were taken in.
+   */
   private judge(from: number): void {
     const { hypotheses } = this.predictions;
-    const firstVolts = this.entries.findIndex((one, index) => index >= from && one.outcome < 0);
-    // States do not lean on volts: where none follow, nothing but the new entry changes.
-    const until = firstVolts < 0 ? this.sameTestUntil(from) : this.entries.length;
-    const live = this.liveFloor();
-    const sways = this.entries.some((one) => one.prediction.swayed ?? one.prediction.volts?.anySway);
-    for (let h = 0; h < hypotheses.length; h++) {
-      if (hypotheses[h]!.lasting !== null) continue;
-      const stand: Stand = new Map();
-      // Where a contact may stand either way, what was read before says how it does.
-      const start = sways && this.entries.some((one) => this.swayOf(one, h) > 0) ? 0 : from;
-      const end = start < from ? this.entries.length : until;
-      const chain = this.chainUntil(h, start, end, live);
-      for (let index = start; index < end; index++) {
-        const entry = this.entries[index]!;
-        entry.log[h] =
-          entry.outcome >= 0
-            ? this.stateLog(index, h, stand)
-            : this.voltsOrReport(index, h, chain, live, stand, true);
-      }
+    const { entries } = this;
+    const before = this.prior.slice();
+    for (let index = 0; index < from; index++) {
+      for (let h = 0; h < before.length; h++) before[h] = before[h]! + entries[index]!.log[h]!;
     }
-    for (let h = 0; h < hypotheses.length; h++) {
-      if (hypotheses[h]!.lasting !== null) this.judgeLoose(h, live);
+    const chains: (Chain | undefined)[] = [];
+    for (let index = from; index < entries.length; index++) {
+      const entry = entries[index]!;
+      let best = Number.NEGATIVE_INFINITY;
+      for (let h = 0; h < before.length; h++) {
+        if (hypotheses[h]!.lasting === null && before[h]! > best) best = before[h]!;
+      }
+      const sameCondition = this.lastInCondition(index);
+      const isVolts = 'volts' in entry.reading.value && entry.prediction.volts !== null;
+      for (let h = 0; h < before.length; h++) {
+        if (hypotheses[h]!.lasting !== null) continue;
+        const stand = sameCondition ? sameCondition.stand[h]! : this.swayOf(entry, h);
+        let judged: Judged;
+        if (!isVolts) judged = this.stateLog(index, h, stand);
+        else {
+          const live = before[h]! >= best - LIVE;
+          if (live) chains[h] ??= this.chainUntil(h, index);
+          judged = this.voltsLog(index, h, live ? chains[h]! : null, stand);
+        }
+        entry.log[h] = judged.log;
+        entry.stand[h] = judged.stand;
+        entry.joins[h] = judged.joins ? 1 : 0;
+        before[h] = before[h]! + judged.log;
+      }
     }
   }
 
+  /** The last entry before a place that was taken in the same condition; it knows how contacts stand there. */
+  private lastInCondition(index: number): Entry | null {
+    const { test } = this.entries[index]!.reading;
+    if (!('condition' in test)) return null;
+    for (let at = index - 1; at >= 0; at--) {
+      const other = this.entries[at]!.reading.test;
+      if ('condition' in other && other.condition === test.condition) return this.entries[at]!;
+    }
+    return null;
+  }
+
+  private swayOf({ reading: { test }, from }: Entry, h: number): number {
+    return 'condition' in test ? from.swayChance(h, test.condition) : 0;
+  }
+
+  /** What a hypothesis has learned of the tolerances from the volts before a place. */
+  private chainUntil(h: number, until: number): Chain {
+    const chain: Chain = { moves: [], rows: [], whitened: [] };
+    for (let index = 0; index < until; index++) {
+      const entry = this.entries[index]!;
+      if (entry.joins[h] === 0) continue;
+      const moves = this.moves(entry, h);
+      if (moves) this.conditioned(chain, moves, entry, h, true);
+    }
+    return chain;
+  }
+
+  /** Judges all entries under the faults that come and go, and sums everything up. */
+  private judgeLoose(): void {
+    const { hypotheses } = this.predictions;
+    const loose = [...hypotheses.keys()].filter((h) => hypotheses[h]!.lasting !== null);
+    for (const h of loose) {
+      const lasting = hypotheses[h]!.lasting!;
+      for (const entry of this.entries) {
+        entry.present[h] = entry.log[lasting]!;
+        entry.absent[h] = entry.log[this.soundRow]!;
+      }
+    }
+    this.weigh();
+    let best = Number.NEGATIVE_INFINITY;
+    for (const value of this.logWeight) if (value > best) best = value;
+    const followed = loose.filter((h) => this.logWeight[h]! >= best - LIVE);
+    for (const h of followed) this.followLoose(h);
+    if (followed.length > 0) this.weigh();
+  }
+
   /**
-   * Judges all entries under a fault that comes and goes: each stretch as if it were there and as if it were away,
-   * learning the tolerances from whichever fits better.
+   * Each stretch as if the fault were there and as if it were away, the tolerances learned from whichever fits
+   * better. In one stretch alone the lasting fault and the sound circuit have been judged so already.
    */
-  private judgeLoose(h: number, floor: number): void {
+  private followLoose(h: number): void {
     const lasting = this.predictions.hypotheses[h]!.lasting!;
-    const { entries, soundRow } = this;
     const stretches = this.stretchesOf(h);
-    const plain = stretches.length < 2 || this.logWeight[h]! < floor;
+    if (stretches.length < 2) return;
     let chain: Chain = { moves: [], rows: [], whitened: [] };
     for (const [from, until] of stretches) {
       const there = { ...copyOf(chain), sum: 0 };
       const away = { ...copyOf(chain), sum: 0 };
       for (let index = from; index < until; index++) {
-        const entry = entries[index]!;
-        const alone = plain || entry.outcome >= 0 || !('volts' in entry.reading.value);
-        entry.present[h] = alone
-          ? entry.log[lasting]!
-          : this.voltsOrReport(index, lasting, there, floor, new Map(), false);
-        entry.absent[h] = alone
-          ? entry.log[soundRow]!
-          : this.voltsOrReport(index, soundRow, away, floor, new Map(), false);
+        const entry = this.entries[index]!;
+        if ('volts' in entry.reading.value && entry.prediction.volts) {
+          entry.present[h] = this.voltsLog(index, lasting, there, 0).log;
+          entry.absent[h] = this.voltsLog(index, this.soundRow, away, 0).log;
+        }
         there.sum += entry.present[h]!;
         away.sum += entry.absent[h]!;
       }
@@ -220,49 +293,6 @@ export class EvidenceState {
       } else last[1] = index + 1;
     });
     return stretches;
-  }
-
-  private swayOf({ reading: { test }, from }: Entry, h: number): number {
-    return 'condition' in test ? from.swayChance(h, test.condition) : 0;
-  }
-
-  /** Likelihood of a result whichever way a contact stands, and what the result says of that. */
-  private mix(stand: Stand, entry: Entry, h: number, main: number, other: number): number {
-    const { test } = entry.reading;
-    const condition = 'condition' in test ? test.condition : '';
-    const chance = stand.get(condition) ?? this.swayOf(entry, h);
-    if (chance === 0) return main;
-    const total = (1 - chance) * main + chance * other;
-    stand.set(condition, (chance * other) / total);
-    return total;
-  }
-
-  /** The end of the entries that a new entry of states changes: repeats of its own test in its episode. */
-  private sameTestUntil(from: number): number {
-    const id = testId(this.entries[from]!.reading.test);
-    let until = from + 1;
-    while (until < this.entries.length && testId(this.entries[until]!.reading.test) === id) until++;
-    return until;
-  }
-
-  private liveFloor(): number {
-    let best = Number.NEGATIVE_INFINITY;
-    for (const value of this.logWeight) if (value > best) best = value;
-    return best - LIVE;
-  }
-
-  /** What a hypothesis has learned of the tolerances from the volts before a place. */
-  private chainUntil(h: number, from: number, until: number, floor: number): Chain {
-    const chain: Chain = { moves: [], rows: [], whitened: [] };
-    const needed = this.entries.slice(from, until).some((one) => one.outcome < 0);
-    if (!needed || this.logWeight[h]! < floor) return chain;
-    for (let index = 0; index < from; index++) {
-      const entry = this.entries[index]!;
-      if (entry.outcome >= 0 || entry.joins[h] === 0) continue;
-      const moves = this.moves(entry, h);
-      if (moves) this.conditioned(chain, moves, entry, h, true);
-    }
-    return chain;
   }
 
   private moves({ reading: { test }, from }: Entry, h: number): Sensitivity | null {
@@ -306,28 +336,12 @@ export class EvidenceState {
     return { expected, deviation };
   }
 
-  private voltsOrReport(
-    index: number,
-    h: number,
-    chain: Chain,
-    floor: number,
-    stand: Stand,
-    note: boolean,
-  ): number {
+  /** A volts reading under a hypothesis; the chain is null where its tolerances are not followed. */
+  private voltsLog(index: number, h: number, chain: Chain | null, stand: number): Judged {
     const entry = this.entries[index]!;
-    const { value } = entry.reading;
-    const predictions = entry.from;
-    if (!('volts' in value)) {
-      // It comes and goes: hardly a fault that stays, unless something loose.
-      const loose = predictions.hypotheses[h]!.faults.some(
-        ({ mode }) => mode === 'high-resistance' || mode.startsWith('contact'),
-      );
-      return Math.log(loose || predictions.hypotheses[h]!.alteration === null ? 0.25 : 0.06);
-    }
-    const { volts } = value;
+    const volts = 'volts' in entry.reading.value ? entry.reading.value.volts : 0;
     const { mean, spread, floating, otherMean } = entry.prediction.volts!;
-    const emf = predictions.model.emfVolts;
-    const flat = 1 / (WRONG_SPAN * emf);
+    const flat = 1 / (WRONG_SPAN * entry.from.model.emfVolts);
     const wrongDensity = 0.6 * density(volts, 0, 0.05) + 0.4 * flat;
     const { wrong } = entry;
     if (floating[h] !== JOINED) {
@@ -339,22 +353,22 @@ export class EvidenceState {
             FLOATING.anything * flat
           : UNKNOWN_NOTHING * density(volts, 0, 0.15) + (1 - UNKNOWN_NOTHING) * flat;
       const right = before === null ? fresh : REPEATS * density(volts, before, 0.15) + (1 - REPEATS) * fresh;
-      return Math.log(floating[h] === UNKNOWN ? right : (1 - wrong) * right + wrong * wrongDensity);
+      const total = floating[h] === UNKNOWN ? right : (1 - wrong) * right + wrong * wrongDensity;
+      return { log: Math.log(total), stand, joins: false };
     }
-    // A row asked on behalf of another hypothesis is followed whatever its own chance.
-    const moves = note && this.logWeight[h]! < floor ? null : this.moves(entry, h);
-    const known = moves ? this.conditioned(chain, moves, entry, h, false) : null;
+    const moves = chain ? this.moves(entry, h) : null;
+    const known = chain && moves ? this.conditioned(chain, moves, entry, h, false) : null;
     const plain = Math.hypot(spread[h]!, mean[h]! * EMF_SPREAD);
     const deviation = known?.deviation ?? plain;
-    const main = density(volts, known?.expected ?? mean[h]!, deviation);
     const likely = (right: number) => (1 - wrong) * right + wrong * wrongDensity;
-    const other = likely(density(volts, otherMean[h]!, Math.max(deviation, plain)));
-    const total = this.mix(stand, entry, h, likely(main), other);
+    const right = density(volts, known?.expected ?? mean[h]!, deviation);
+    const main = likely(right);
+    const other = stand > 0 ? likely(density(volts, otherMean[h]!, Math.max(deviation, plain))) : main;
+    const { total, stand: now } = mix(stand, main, other);
     // Only a reading that is believed, and that stands as predicted, teaches anything about the tolerances.
-    const believed = ((1 - wrong) * main) / total > 0.5;
-    if (note) entry.joins[h] = believed ? 1 : 0;
-    if (moves && believed) this.conditioned(chain, moves, entry, h, true);
-    return Math.log(total);
+    const joins = moves !== null && ((1 - stand) * (1 - wrong) * right) / total > 0.5;
+    if (chain && moves && joins) this.conditioned(chain, moves, entry, h, true);
+    return { log: Math.log(total), stand: now, joins };
   }
 
   /** What the same point showed before in the same set-up of this episode; null at the first time. */
@@ -370,12 +384,19 @@ export class EvidenceState {
    * A result given the same test's earlier results in this episode: repeating it finds out whether the reading was
    * wrong, and nothing more about the circuit.
    */
-  private stateLog(index: number, h: number, stand: Stand): number {
+  private stateLog(index: number, h: number, stand: number): Judged {
     const entry = this.entries[index]!;
+    if (entry.outcome < 0) {
+      // It comes and goes: hardly a fault that stays, unless something loose.
+      const { faults, alteration } = entry.from.hypotheses[h]!;
+      const loose = faults.some(({ mode }) => mode === 'high-resistance' || mode.startsWith('contact'));
+      return { log: Math.log(loose || alteration === null ? 0.25 : 0.06), stand, joins: false };
+    }
     const { clean, swayed } = entry.prediction;
     const main = this.stateLikelihood(index, h, clean);
-    const other = swayed ? this.stateLikelihood(index, h, swayed) : main;
-    return Math.log(Math.max(this.mix(stand, entry, h, main, other), 1e-12));
+    const other = swayed && stand > 0 ? this.stateLikelihood(index, h, swayed) : main;
+    const { total, stand: now } = mix(stand, main, other);
+    return { log: Math.log(Math.max(total, 1e-12)), stand: now, joins: false };
   }
 
   private stateLikelihood(index: number, h: number, clean: Float32Array): number {
@@ -408,14 +429,14 @@ export class EvidenceState {
     const { hypotheses } = this.predictions;
     for (let h = 0; h < hypotheses.length; h++) {
       if (hypotheses[h]!.lasting !== null) continue;
-      let sum = Math.log(hypotheses[h]!.prior);
+      let sum = this.prior[h]!;
       for (const entry of this.entries) sum += entry.log[h]!;
       this.logWeight[h] = sum;
     }
     for (let h = 0; h < hypotheses.length; h++) {
-      const { lasting, prior } = hypotheses[h]!;
+      const { lasting } = hypotheses[h]!;
       if (lasting === null) continue;
-      let sum = Math.log(prior);
+      let sum = this.prior[h]!;
       let present = 0;
       let absent = 0;
       let episode = this.entries[0]?.episode ?? 0;
@@ -478,6 +499,13 @@ export class EvidenceState {
     }
     return 1 / (1 + Math.exp(absent - present));
   }
+}
+
+/** Likelihood of a result whichever way a contact stands, and what the result says of that. */
+function mix(chance: number, main: number, other: number): { total: number; stand: number } {
+  if (chance === 0) return { total: main, stand: 0 };
+  const total = (1 - chance) * main + chance * other;
+  return { total, stand: (chance * other) / total };
 }
 
 function copyOf({ moves, rows, whitened }: Chain): Chain {

@@ -189,8 +189,9 @@ export class Predictions {
     for (let h = 0; h < count; h++) {
       const { alteration, lasting } = this.hypotheses[h]!;
       const at = h * outcomes;
-      if (alteration === null) clean.fill(1 / outcomes, at, at + outcomes);
-      else if (lasting !== null && ref.kind !== 'wiggle') {
+      if (alteration === null) {
+        clean.set(kind.unmapped ?? new Array<number>(outcomes).fill(1 / outcomes), at);
+      } else if (lasting !== null && ref.kind !== 'wiggle') {
         clean.copyWithin(at, lasting * outcomes, (lasting + 1) * outcomes);
         mixed.copyWithin(at, lasting * outcomes, (lasting + 1) * outcomes);
         continue;
@@ -291,6 +292,8 @@ export class Predictions {
     const node = nodeIndex(this.model, ref.node);
     const against = nodeIndex(this.model, ref.against);
     const emf = this.model.emfVolts;
+    /** What the meter shows where points hang, by the volts that leakage leaves there: most faults are elsewhere. */
+    const metered = new Map<string, { volts: number; together: boolean }>();
     for (let h = 0; h < count; h++) {
       const { alteration, lasting } = this.hypotheses[h]!;
       if (alteration === null) {
@@ -310,7 +313,9 @@ export class Predictions {
       if (hangs[node] === 0 && hangs[against] === 0) mean[h] = point.volts[node]! - point.volts[against]!;
       else {
         // Where only leakage decides, the meter's own ohms do: what it shows is solved with it attached.
-        const shown = this.metered(h, ref, node, against);
+        const key = `${point.volts[node]!.toFixed(6)} ${point.volts[against]!.toFixed(6)} ${hangs[node]} ${hangs[against]}`;
+        const shown = metered.get(key) ?? this.metered(h, ref, node, against);
+        metered.set(key, shown);
         mean[h] = shown.volts;
         // Between two points that hang together there is no leakage to speak of.
         if (!shown.together) {

@@ -148,6 +148,8 @@ interface Progress {
   explaining: readonly number[];
   mended: Predictions | null;
   mendedKey: string;
+  /** Parts that are mended since, as of the last reading. */
+  mendedParts: readonly string[];
   /** Episode in which the complaint was last looked at. */
   askedIn: number;
 }
@@ -200,9 +202,8 @@ export class DiagnosisSession {
   private *prepareAll(): Generator<{ done: number; total: number }> {
     const here = (ref: TestRef) => ('condition' in ref && ref.condition === this.complaint.condition ? 0 : 1);
     const slow = (ref: TestRef) => (ref.kind === 'volts' || ref.kind === 'function' ? 0 : 1);
-    const ordered = [...this.everyTest.values()].sort(
-      (x, y) => here(x.ref) - here(y.ref) || slow(x.ref) - slow(y.ref),
-    );
+    const offered = [...this.everyTest.values()].filter((test) => !kindOf(test.ref).onRequest);
+    const ordered = offered.sort((x, y) => here(x.ref) - here(y.ref) || slow(x.ref) - slow(y.ref));
     let done = 0;
     for (const test of ordered) {
       if (this.predictions.of(test.id, test.ref).tells) this.tests.push(test);
@@ -216,6 +217,11 @@ export class DiagnosisSession {
   private ready(): void {
     const preparing = this.preparing;
     if (preparing) while (!preparing.next().done);
+  }
+
+  /** Every permitted test, for whoever goes their own way. */
+  get permitted(): readonly TestCandidate[] {
+    return [...this.everyTest.values()];
   }
 
   /** Repair groups when some tests are refused; formed anew only when that changes. */
@@ -273,6 +279,7 @@ export class DiagnosisSession {
       explaining: this.hypotheses.map((_, h) => h),
       mended: null,
       mendedKey: '',
+      mendedParts: [],
       askedIn: -1,
     };
   }
@@ -283,6 +290,9 @@ export class DiagnosisSession {
     const predictions = this.predictionsFor(progress, readings, reading.before);
     const prediction = predictions.of(testId(reading.test), reading.test);
     const earlier = progress.taken.map((one) => one.reading);
+    const renewed = progress.mendedParts.filter((part) => !reading.before?.includes(part));
+    if (renewed.length > 0) state.renew(renewed);
+    progress.mendedParts = reading.before ?? [];
     const episode = counter.next(reading);
     const says = state.take(reading, episode, predictions);
     progress.taken.push({ reading, text, episode: episode.number });
@@ -485,7 +495,8 @@ export class DiagnosisSession {
         chance: members.reduce((sum, h) => sum + p[h]!, 0),
         standing: kept.length === 0 ? 'cleared' : kept.length < members.length ? 'partly' : 'open',
         clearedBy: null,
-        remaining: kept.map((h) => this.hypotheses[h]!.words),
+        // Several sizes of one bad joint are one thing to a reader.
+        remaining: [...new Set(kept.map((h) => this.hypotheses[h]!.words.replace(/ \(about [^)]*\)/, '')))],
       };
     });
   }

@@ -72,6 +72,12 @@ async function open(complaint: Complaint, priors: Extract<WorkerRequest, { type:
     complaint,
     runs: functionRuns(model!, complaint.function, complaint.condition),
     soundVolts: soundVolts(complaint.condition),
+    permitted: made.permitted.map(({ id, ref, accesses }) => ({
+      id,
+      ref,
+      place: accesses[0]?.place ?? null,
+      lead: accesses[0]?.lead ?? '',
+    })),
   });
   let since = performance.now();
   for (const { done, total } of made.prepare()) {

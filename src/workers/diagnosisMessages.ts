@@ -4,6 +4,7 @@ import type { RequiredProof } from '#core/diagnosis/proofs';
 import type { Run } from '#core/diagnosis/run';
 import type { Assessment, AssessmentInput, Complaint, Proposal } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
+import type { TestRef } from '#core/format/readingsSchema';
 
 export type WorkerRequest =
   | { type: 'describe'; circuit: CircuitFile }
@@ -19,6 +20,13 @@ export type WorkerRequest =
       touched: readonly string[];
     };
 
+export interface PermittedTest {
+  id: string;
+  ref: TestRef;
+  place: string | null;
+  lead: string;
+}
+
 export interface DescribeAnswer {
   type: 'described';
   /** What a sound circuit does, by `function|condition`. */
@@ -29,7 +37,14 @@ export interface DescribeAnswer {
 
 export type WorkerAnswer =
   | DescribeAnswer
-  | { type: 'opened'; complaint: Complaint; runs: Run[]; soundVolts: Record<string, number> }
+  | {
+      type: 'opened';
+      complaint: Complaint;
+      runs: Run[];
+      soundVolts: Record<string, number>;
+      /** Every permitted test, for whoever goes their own way. */
+      permitted: PermittedTest[];
+    }
   /** How much of the table of predictions is made, from 0 to 1. */
   | { type: 'preparing'; done: number }
   | {

@@ -29,7 +29,16 @@ export function fuseOfRelay(circuit: Parts, relay: string): number | null {
   return smallestFrom(circuit, [part.pins['30'], part.pins['87'] ?? part.pins['30']], CARRIES);
 }
 
+/** What was found once for a circuit; it is asked for every fault in turn. */
+const known = new WeakMap<Parts, Map<string, number | null>>();
+
 /** The smallest fuse on the ways that lead to a point, through switches and contacts too; null where there is none. */
 export function fuseOfNode(circuit: Parts, node: string): number | null {
-  return smallestFrom(circuit, [node], [...CARRIES, 'switch', 'relay', 'solenoid']);
+  const found = known.get(circuit) ?? new Map<string, number | null>();
+  known.set(circuit, found);
+  const before = found.get(node);
+  if (before !== undefined) return before;
+  const amps = smallestFrom(circuit, [node], [...CARRIES, 'switch', 'relay', 'solenoid']);
+  found.set(node, amps);
+  return amps;
 }

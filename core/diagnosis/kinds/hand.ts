@@ -110,6 +110,7 @@ export const wiggle: TestKind<RefOf<'wiggle'>> = {
   fields: ['part', 'function', 'condition'],
   answer: 'wiggle',
   results: ['it changes', 'no change'],
+  unmapped: [0.05, 0.95],
   minutes: 0.8,
   setUp: (ref) => `wiggle|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,

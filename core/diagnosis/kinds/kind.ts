@@ -94,6 +94,10 @@ export interface TestKind<R extends TestRef> {
   /** It restores or moves the fault, and so is worth two readings. */
   readonly intervenes?: boolean;
   readonly offers: (scene: Scene) => readonly Offer<R>[];
+  /** Slow to work out and seldom worth its minutes: only when somebody chooses it. */
+  readonly onRequest?: boolean;
+  /** Chance of each result where the map cannot say; all alike where this is not given. */
+  readonly unmapped?: readonly number[];
   /** Chance of each result under a hypothesis, wrong readings aside. */
   readonly chances: (supposed: Supposed, ref: R) => readonly number[];
   /** Which result a recorded value is; null where it says nothing about the circuit. */

@@ -117,6 +117,7 @@ export const ohms: TestKind<RefOf<'ohms'>> = {
   fields: ['node', 'against', 'condition'],
   answer: 'ohms',
   results: RESULTS,
+  onRequest: true,
   minutes: 4,
   setUp: (ref) => `ohms|${ref.condition}`,
   spot: (ref) => `node|${ref.node}`,

@@ -94,11 +94,13 @@ function offers({ model, circuit, condition, concerned }: Scene): Offer<Ref>[] {
     });
     // A second feed shows on the load side of a fuse that is out.
     if (part.kind === 'fuse' && !part.fixed && !part.safetyCritical) {
-      found.push({
-        ref: { kind: 'volts', node: against, against: reference, condition, pulled: part.id },
-        accesses: atNode(circuit, against, MINUTES + PULL_MINUTES),
-        disturbs: true,
-      });
+      for (const one of model.conditions) {
+        found.push({
+          ref: { kind: 'volts', node: against, against: reference, condition: one.id, pulled: part.id },
+          accesses: atNode(circuit, against, MINUTES + PULL_MINUTES),
+          disturbs: true,
+        });
+      }
     }
   }
   return found;
@@ -169,10 +171,9 @@ function pairWords({ model, names, earlier }: Meaning, ref: Ref, volts: number):
     const dead = earlier.some(
       ({ test, value }) =>
         test.kind === 'function' &&
-        test.condition === ref.condition &&
         'state' in value &&
         value.state === 'dead' &&
-        model.expectedOn(model.function(test.function), ref.condition),
+        model.expectedOn(model.function(test.function), test.condition),
     );
     if (live(volts) && live(other)) {
       return dead
@@ -211,7 +212,7 @@ function means(meaning: Meaning, ref: Ref, value: Reading['value']): string | nu
   if (ref.pulled) {
     return volts > 0.3 * nominal
       ? `${shown} with ${names.part(ref.pulled)} out: its load side has a second feed. A lamp or meter on both ends cannot pass this fuse.`
-      : `${shown} with ${names.part(ref.pulled)} out: no second feed; the fuse alone feeds its load side here.`;
+      : `${shown} with ${names.part(ref.pulled)} out: no second feed shows here. What is connected may pull a weak one down: read it with the load off too.`;
   }
   const expected = expectedVolts ?? 0;
   if (ref.against !== model.circuit.reference) {

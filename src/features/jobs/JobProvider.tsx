@@ -21,7 +21,7 @@ import type { Assessment, Proposal } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { EventBody } from '#core/format/jobSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
-import type { WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
+import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
 import type { JobState, LogEvent } from './state';
 import { takenReadings } from './state';
 import { JobStore, type Sending } from './store';
@@ -57,6 +57,7 @@ export interface Diagnosis {
   readonly described: Described | null;
   readonly runs: readonly Run[];
   readonly soundVolts: Readonly<Record<string, number>>;
+  readonly permitted: readonly PermittedTest[];
   readonly assessment: Assessment | null;
   readonly proofs: readonly RequiredProof[];
   /** The card shown: the chosen test, or else the proposed one. */
@@ -162,6 +163,7 @@ interface Opened {
   readonly key: string;
   readonly runs: readonly Run[];
   readonly soundVolts: Readonly<Record<string, number>>;
+  readonly permitted: readonly PermittedTest[];
 }
 
 interface Assessed {
@@ -259,6 +261,7 @@ function useDiagnosis(
       described,
       runs: opened?.runs ?? [],
       soundVolts: opened?.soundVolts ?? {},
+      permitted: opened?.permitted ?? [],
       assessment: ready ? (assessed?.assessment ?? null) : null,
       proofs: assessed?.proofs ?? [],
       card: (chosen ? assessed?.card : assessed?.assessment.next[0]) ?? null,

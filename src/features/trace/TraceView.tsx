@@ -2,14 +2,14 @@
 
 import { Dialog } from 'radix-ui';
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
-import { testCardWords } from '#core/diagnosis/card';
 import { testId } from '#core/diagnosis/kinds';
 import type { FunctionStateName } from '#core/format/readingsSchema';
 import { functionName, type LogEntry, testWords, useJob, valueWords } from '@/features/jobs';
-import { Button, ButtonLink, Problem } from '@/ui/controls';
+import { Button, ButtonLink, INPUT, Problem } from '@/ui/controls';
 import type { RunRow } from './bracket';
 import { FailsNow } from './FailsNow';
 import { readDraft, useKeysOn, writeDraft } from './memory';
+import { OtherTests } from './OtherTests';
 import type { Answer } from './ReadingPad';
 import { ROW, RunDrawing } from './RunDrawing';
 import { StopAdvice } from './StopAdvice';
@@ -39,6 +39,8 @@ export function TraceView() {
   const [correcting, setCorrecting] = useState<LogEntry | null>(null);
   const [keysOn, setKeysOn] = useKeysOn();
   const [draft, setDraft] = useState('');
+  /** Key and switches in which tapped stops are read; those of the complaint until chosen otherwise. */
+  const [probeCondition, setProbeCondition] = useState<string | null>(null);
   const cardId = card?.id ?? null;
 
   useEffect(() => {
@@ -209,7 +211,7 @@ export function TraceView() {
         kind: 'volts',
         node,
         against: circuit.reference,
-        condition: job.complaint?.condition ?? '',
+        condition: probeCondition ?? job.complaint?.condition ?? '',
       }),
     );
     setPane('card');
@@ -297,6 +299,20 @@ export function TraceView() {
                 probeable={probeable}
                 onProbe={probe}
               />
+              <label className="mt-2 block text-sm">
+                <span className="font-semibold">A stop that is tapped is read with</span>
+                <select
+                  value={probeCondition ?? complaint.condition}
+                  onChange={(event) => setProbeCondition(event.target.value)}
+                  className={`${INPUT} mt-1`}
+                >
+                  {circuit.conditions.map((one) => (
+                    <option key={one.id} value={one.id}>
+                      {one.name}
+                    </option>
+                  ))}
+                </select>
+              </label>
               <p className="mt-1 text-sm text-soft">
                 Outlined: expected. Filled: measured. Bar: chance. ✓: cleared. Tap a stop for its card.
               </p>
@@ -407,31 +423,16 @@ export function TraceView() {
                 <Dialog.Description className="text-soft">
                   In the order of what they would teach per minute.
                 </Dialog.Description>
-                <ul className="mt-3 divide-y divide-line">
-                  {assessment.next.map((one) => {
-                    const words = testCardWords(circuit, one.ref, one.place, one.lead);
-                    const place = circuit.places.find((entry) => entry.id === one.place);
-                    return (
-                      <li key={one.id}>
-                        <button
-                          type="button"
-                          className="min-h-14 w-full py-2 text-left hover:bg-sunk"
-                          onClick={() => {
-                            setCorrecting(null);
-                            choose(one.id);
-                            setDialog(null);
-                          }}
-                        >
-                          <span className="block font-semibold">{words.title}</span>
-                          <span className="block text-sm text-soft">
-                            {words.settings.join(', ')} · {place?.name ?? 'nothing to open'} ·{' '}
-                            {one.minutes.toFixed(1)} min
-                          </span>
-                        </button>
-                      </li>
-                    );
-                  })}
-                </ul>
+                <OtherTests
+                  circuit={circuit}
+                  proposed={assessment.next}
+                  permitted={diagnosis.permitted}
+                  onChoose={(id) => {
+                    setCorrecting(null);
+                    choose(id);
+                    setDialog(null);
+                  }}
+                />
               </>
             )}
             <Dialog.Close asChild>

@@ -1,0 +1,86 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { testCardWords } from '#core/diagnosis/card';
+import type { Proposal } from '#core/diagnosis/session';
+import type { CircuitFile } from '#core/format/circuitSchema';
+import { INPUT } from '@/ui/controls';
+import type { PermittedTest } from '@/workers/diagnosisMessages';
+
+/** So many are shown for a search; whoever wants another writes one more word. */
+const SHOWN = 12;
+
+/** The proposed tests, and any other that no flag bars, found by its words. */
+export function OtherTests({
+  circuit,
+  proposed,
+  permitted,
+  onChoose,
+}: {
+  circuit: CircuitFile;
+  proposed: readonly Proposal[];
+  permitted: readonly PermittedTest[];
+  onChoose: (testId: string) => void;
+}) {
+  const [text, setText] = useState('');
+  const all = useMemo(
+    () =>
+      permitted.map(({ id, ref, place, lead }) => {
+        const { title, settings } = testCardWords(circuit, ref, place, lead);
+        const where = circuit.places.find((one) => one.id === place)?.name ?? 'nothing to open';
+        const detail = `${settings.join(', ')} · ${where}`;
+        return { id, title, detail, words: `${title} ${detail}`.toLowerCase() };
+      }),
+    [circuit, permitted],
+  );
+  const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const found = all.filter((one) => wanted.every((word) => one.words.includes(word)));
+  const rows =
+    wanted.length > 0
+      ? found.slice(0, SHOWN)
+      : proposed.map((one) => {
+          const row = all.find((other) => other.id === one.id);
+          return {
+            id: one.id,
+            title: row?.title ?? one.id,
+            detail: `${row?.detail ?? ''} · ${one.minutes.toFixed(1)} min`,
+          };
+        });
+  return (
+    <div className="mt-3">
+      <label className="block">
+        <span className="mb-1 block font-semibold">Any other test, by a word of it</span>
+        <input
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+          placeholder="relay 4, known good, ohms …"
+          autoComplete="off"
+          className={INPUT}
+        />
+      </label>
+      <ul className="mt-3 divide-y divide-line">
+        {rows.map((row) => (
+          <li key={row.id}>
+            <button
+              type="button"
+              className="min-h-14 w-full py-2 text-left hover:bg-sunk"
+              onClick={() => onChoose(row.id)}
+            >
+              <span className="block font-semibold">{row.title}</span>
+              <span className="block text-sm text-soft">{row.detail}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {wanted.length > 0 ? (
+        <p className="mt-2 text-sm text-soft" role="status">
+          {found.length === 0
+            ? 'No permitted test has these words.'
+            : found.length > SHOWN
+              ? `${found.length} tests; the first ${SHOWN} are shown.`
+              : `${found.length} ${found.length === 1 ? 'test' : 'tests'}.`}
+        </p>
+      ) : null}
+    </div>
+  );
+}
