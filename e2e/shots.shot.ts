@@ -83,6 +83,9 @@ test('pictures', async ({ browser }) => {
   await phone.getByRole('tab', { name: 'Suspects' }).tap();
   await shot(phone, 'phone-suspects');
 
+  await page.goto(`${app.url}/shop`);
+  await expect(page.getByTestId('weights')).toBeVisible();
+  await shot(page, 'shop');
   await page.goto(`${app.url}/jobs/${mirrors}/sheet`);
   await expect(page.getByTestId('sheet')).toContainText('chafed');
   await shot(page, 'sheet');

@@ -31,7 +31,10 @@ export function PriorWeights({
   const [problem, setProblem] = useState<string | null>(null);
   const startTotal = weights.reduce((sum, one) => sum + one.starting, 0);
   const blendTotal = weights.reduce((sum, one) => sum + one.blended, 0);
-  const kinds = [...new Set(weights.map((one) => one.kind))];
+  const counted = (kind: string) => weights.some((one) => one.kind === kind && one.count > 0);
+  const kinds = [...new Set(weights.map((one) => one.kind))].sort(
+    (one, other) => Number(counted(other)) - Number(counted(one)),
+  );
   const widest = Math.max(...weights.map((one) => one.blended / blendTotal));
   const startAnew = async () => {
     setProblem(null);

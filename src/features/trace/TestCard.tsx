@@ -90,24 +90,27 @@ export function TestCard({
             <Caution>{caution}</Caution>
           </div>
         ))}
-        <ul aria-label="Set" className="flex flex-wrap gap-2">
+        <ul aria-label="Set" className="flex flex-wrap items-center gap-2">
           {words.settings.map((setting) => (
             <li key={setting} className="rounded border-2 border-ink px-2 py-0.5 font-semibold">
               {setting}
             </li>
           ))}
+          {words.settings.length > 0 && words.answer !== 'function' ? (
+            <li>
+              <label className="flex min-h-11 items-center gap-2">
+                <input
+                  type="checkbox"
+                  aria-label="Key and switches seen to stand so"
+                  checked={setUpSeen}
+                  onChange={(event) => setSetUpSeen(event.target.checked)}
+                  className="size-5 accent-(--copper)"
+                />
+                seen so
+              </label>
+            </li>
+          ) : null}
         </ul>
-        {words.settings.length > 0 && words.answer !== 'function' ? (
-          <label className="mt-2 flex min-h-11 items-center gap-3">
-            <input
-              type="checkbox"
-              checked={setUpSeen}
-              onChange={(event) => setSetUpSeen(event.target.checked)}
-              className="size-5 accent-(--copper)"
-            />
-            Key and switches seen to stand so
-          </label>
-        ) : null}
       </div>
       <div className="grid gap-x-6 px-4 py-3 lg:grid-cols-[1fr_15rem]">
         <div>

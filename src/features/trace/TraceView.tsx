@@ -217,6 +217,16 @@ export function TraceView() {
     setPane('card');
   };
 
+  // Above the card only when it has to be known; what is asked for nothing stays out of the way of the thumb.
+  const failsNow = (
+    <FailsNow
+      name={functionName(circuit, complaint.function)}
+      failing={failing === 'comes-and-goes' ? 'dead' : failing}
+      asked={assessment.askFailsNow}
+      onSay={sayFails}
+    />
+  );
+
   return (
     <div className="px-3 py-3 lg:px-5">
       {job.testerProvedAt === null ? (
@@ -320,12 +330,7 @@ export function TraceView() {
           ) : null}
         </div>
         <div id="pane-card" className={pane === 'card' ? '' : 'hidden lg:block'}>
-          <FailsNow
-            name={functionName(circuit, complaint.function)}
-            failing={failing === 'comes-and-goes' ? 'dead' : failing}
-            asked={assessment.askFailsNow}
-            onSay={sayFails}
-          />
+          {assessment.askFailsNow ? failsNow : null}
           <StopAdvice assessment={assessment} jobId={data.id} />
           {assessment.mergedByRefusal ? (
             <p className="mb-3 border-l-4 border-line pl-3" data-testid="merged">
@@ -370,6 +375,7 @@ export function TraceView() {
             </p>
           ) : null}
           <div className={pane === 'card' ? 'mt-5' : 'mt-5 hidden lg:block'}>
+            {assessment.askFailsNow ? null : failsNow}
             <h2 className="border-b-2 border-line pb-1 text-lg">Log</h2>
             <TraceLog circuit={circuit} entries={job.entries} effects={effects} onCorrect={correct} />
           </div>

@@ -1,0 +1,195 @@
+/** What the diagnosis does in the hand: refused, chosen, contradicted, coming and going, fed from behind, exchanged. */
+import { expect, type Page, test } from '@playwright/test';
+import { BACK_FED } from '../testing/backFed';
+import { type App, openApp } from './app';
+import { cardId, enterByKeyboard, faultyVehicle, valueFor } from './technician';
+
+const VAN = ['van-proving-cabinet', 'van-hatch-fridge', 'van-demist'] as const;
+
+let app: App;
+test.beforeEach(async () => {
+  app = await openApp();
+});
+test.afterEach(async () => {
+  await app.close();
+});
+
+async function openTrace(page: Page, job: RegExp): Promise<void> {
+  await page.goto(app.url);
+  await page.getByRole('link', { name: job }).click();
+  await page
+    .getByRole('link', { name: /trace$/ })
+    .first()
+    .click();
+  await expect(page.getByTestId('card-title')).toBeVisible();
+  await page.getByRole('button', { name: 'Tester proved' }).click();
+}
+
+/** Picks any permitted test by its words. */
+async function chooseTest(page: Page, words: string, title: string): Promise<void> {
+  await page.getByRole('button', { name: 'Another test' }).click();
+  await page.getByLabel('Any other test, by a word of it').fill(words);
+  await page.getByRole('dialog').getByRole('button', { name: title }).first().click();
+  await expect(page.getByTestId('card-title')).toHaveText(title);
+}
+
+async function answerVolts(page: Page, text: string): Promise<void> {
+  const id = await cardId(page);
+  await page.getByLabel('Reading, in volts').fill(text);
+  await page.keyboard.press('Enter');
+  await expect(page.locator(`article[data-test="${id}"]`)).toHaveCount(0);
+}
+
+test('a test refused, another chosen, a contradiction named and corrected', async ({ page }) => {
+  const vehicle = faultyVehicle(VAN, { part: 'C12', mode: 'open' });
+  await openTrace(page, /Proving-cabinet fan dead/);
+  const refused = await cardId(page);
+  await page.getByRole('button', { name: 'Cannot reach that' }).click();
+  await expect(page.locator(`article[data-test="${refused}"]`)).toHaveCount(0);
+  await expect(page.getByTestId('log')).toContainText('cannot reach that');
+
+  await chooseTest(page, 'volts plug c12 box switch on', 'Volts at plug C12, box side');
+  await expect(page.getByText('Your choice')).toBeVisible();
+  await answerVolts(page, '12.4');
+  for (let count = 0; count < 2; count++) {
+    const id = await cardId(page);
+    expect(id).not.toBe(refused);
+    await enterByKeyboard(page, valueFor(vehicle, id));
+    await expect(page.locator(`article[data-test="${id}"]`)).toHaveCount(0);
+  }
+  await expect(page.getByTestId('contradiction')).toHaveCount(0);
+
+  // Dead at the relay's output, live behind it: these two cannot both be.
+  await chooseTest(page, 'volts relay 4 pin 87 switch on', 'Volts at relay 4 pin 87');
+  await answerVolts(page, '0.02');
+  const contradiction = page.getByTestId('contradiction');
+  await expect(contradiction).toContainText('disagrees');
+  await expect(contradiction).toContainText('relay 4 pin 87');
+  await expect(page.getByTestId('card-title')).toHaveText('Volts at relay 4 pin 87');
+  await expect(page.getByTestId('card-why')).toContainText('disagrees with the others');
+
+  const row = page.getByTestId('log').locator('li').filter({ hasText: 'Volts at relay 4 pin 87' }).first();
+  await row.getByRole('button', { name: /Correct/ }).click();
+  await expect(page.getByText('Correcting an entry')).toBeVisible();
+  await answerVolts(page, '12.4');
+  await expect(contradiction).toHaveCount(0);
+  await expect(page.getByTestId('log')).toContainText('0.02');
+});
+
+test('a fault that comes and goes: nothing is cleared while it works, and waiting is the advice', async ({
+  page,
+}) => {
+  await openTrace(page, /Proving-cabinet fan dead/);
+  const says = async (word: string) => {
+    const before = await page.getByTestId('log').locator('li').count();
+    await page.getByRole('button', { name: word, exact: true }).first().click();
+    await expect(page.getByTestId('log').locator('li')).toHaveCount(before + 1);
+  };
+  for (const word of ['Fails', 'Works', 'Fails', 'Works', 'Fails', 'Works']) await says(word);
+  await expect(page.getByTestId('suspects')).toContainText('comes and goes');
+  await chooseTest(page, 'volts plug c12 cabinet switch on', 'Volts at plug C12, cabinet side');
+  await answerVolts(page, '12.1');
+  const suspects = page.getByTestId('suspects');
+  await page.getByText(/^Cleared:/).click();
+  await expect(page.getByTestId('cleared')).not.toContainText('Plug C12');
+  // Moved, it answers: and the trace asks whether it fails now.
+  await chooseTest(page, 'wiggle plug c12', 'Wiggle Plug C12 cavity 3 and watch');
+  await page.getByRole('button', { name: 'Changes' }).click();
+  await expect(page.getByText('Does proving-cabinet fan fail now?')).toBeVisible();
+  await expect(suspects.locator('li').first()).toContainText('Plug C12');
+});
+
+test('a blown fuse that is fed from its load side is not passed by two live ends', async ({ page }) => {
+  await page.goto(`${app.url}/vehicles`);
+  await page.getByRole('link', { name: /Beekeeper/ }).click();
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'jacket.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(BACK_FED)),
+  });
+  await expect(page.getByTestId('import-outcome')).toContainText('Honey-tank warming jacket');
+  await page.getByRole('link', { name: 'New job on it' }).click();
+  await page.getByLabel(/What fails/).fill('Warming jacket stays cold');
+  await page.getByRole('button', { name: /Open the job/ }).click();
+  await page.getByLabel('What fails, in the customer’s words').fill('The jacket stays cold.');
+  await page.getByLabel('The function that fails').selectOption('jacket');
+  await page.getByLabel('Key and switches when it fails').selectOption('run-on');
+  await page.getByRole('button', { name: 'Record the complaint' }).click();
+  await page.getByRole('link', { name: 'Start the trace' }).click();
+  await page.getByRole('button', { name: 'Tester proved' }).click();
+  await page.getByRole('button', { name: 'Fails', exact: true }).click();
+  await page.getByLabel('A stop that is tapped is read with').selectOption('run-off');
+  for (const [stop, side, value] of [
+    ['between Feed cable and Fuse J1', 'feed side of fuse J1', '12.5'],
+    ['between Fuse J1 .* and Jacket switch', 'load side of fuse J1', '12.4'],
+  ] as const) {
+    await page
+      .getByTestId('run')
+      .getByRole('button', { name: new RegExp(stop) })
+      .click();
+    await expect(page.getByTestId('card-title')).toHaveText(`Volts at ${side}`);
+    await answerVolts(page, value);
+  }
+  const log = page.getByTestId('log');
+  await expect(log).toContainText('Both ends of Fuse J1 (15 A) are live');
+  await expect(log).toContainText('pull it and read both holes');
+  await chooseTest(
+    page,
+    'volts fuse j1 out key: run switch: off',
+    'Volts at load side of fuse J1, Fuse J1 (15 A) out',
+  );
+  await answerVolts(page, '12.4');
+  await expect(log).toContainText('its load side has a second feed');
+  await chooseTest(page, 'fuse j1 out of the circuit', 'Fuse J1 (15 A) out of the circuit: does it conduct');
+  await page.getByLabel('Reading, in ohms').fill('OL');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('suspects').locator('li').first()).toContainText('Fuse J1');
+});
+
+test('a known good relay makes it run: the cells, the claim and the missing cell', async ({ page }) => {
+  await openTrace(page, /Proving-cabinet fan dead/);
+  await chooseTest(page, 'known good relay 4', 'Known good part for Relay 4, cabinet fan');
+  await expect(page.getByText(/Same rating, footprint, pin layout/)).toBeVisible();
+  await page
+    .locator('article[data-test]')
+    .getByRole('button', { name: /^Works/ })
+    .click();
+  const table = page.getByTestId('substitution');
+  await expect(table).toContainText('Relay 4, cabinet fan, exchanged');
+  await expect(table).toContainText('Reseating alone may have cured it');
+  await expect(table.getByLabel('a known good part here')).toContainText('works');
+  await expect(page.getByTestId('suspects').locator('li').first()).toContainText('Relay 4');
+  await table.getByRole('button', { name: 'Try it' }).click();
+  await expect(page.getByTestId('card-title')).toHaveText('Relay 4, cabinet fan tried in another place');
+  await page.locator('article[data-test]').getByRole('button', { name: /^Dead/ }).click();
+  await expect(table).toContainText('The fault goes with the part.');
+  await expect(table).toContainText('Still worth entering: the known good part where such a part works');
+});
+
+test('an appliance that took two fuses halts the third, and the shop’s own counts can be started anew', async ({
+  page,
+}) => {
+  await page.goto(app.url);
+  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
+  await page.getByRole('button', { name: 'Change' }).first().click();
+  await page.getByLabel('A portable appliance was plugged in when it failed').check();
+  await page.getByLabel('Its watts').fill('180');
+  await page.getByLabel('Fuses it has taken').fill('2');
+  await page.getByRole('button', { name: 'Record the complaint' }).click();
+  await page
+    .getByRole('link', { name: /trace$/ })
+    .first()
+    .click();
+  const appliance = page.getByTestId('appliance');
+  await expect(appliance).toContainText('15.00 A (calculated)');
+  await expect(appliance).toContainText('the appliance itself is the suspect');
+  await expect(page.getByTestId('card-title')).toBeVisible();
+  await page.getByRole('button', { name: 'It is set aside' }).click();
+  await expect(appliance).toContainText('The appliance is set aside.');
+
+  await page.goto(`${app.url}/shop`);
+  await expect(page.getByTestId('learned-jobs')).toContainText('1 proved job counts');
+  await page.getByRole('button', { name: 'Back to the starting table' }).click();
+  await page.getByRole('button', { name: 'Start anew' }).click();
+  await expect(page.getByTestId('learned-jobs')).toContainText('0 proved jobs count, since');
+});
