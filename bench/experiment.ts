@@ -21,7 +21,7 @@ import { bestExpectedMinutes, engineExpectedMinutes, smallWorld } from './bestSe
 import { brokenWorld, examinersFaults, handReading } from './examiner';
 import { habitualWalk } from './habitualWalk';
 import { halveByVoltage } from './halving';
-import { besideForgotten, ComesAndGoes, mapWithout, unmappedShort } from './worlds';
+import { besideForgotten, ComesAndGoes, mapWithout, onNet, unmappedShort } from './worlds';
 
 const CIRCUITS = 30;
 const SECTIONS = ['plain', 'missing', 'intermittent', 'best'] as const;
@@ -206,12 +206,7 @@ function missing(task: Task): void {
       const { assessment } = leadToEnd(session, world.complaint, (ref) =>
         handReading(world.broken, ref, random, { meter: true }),
       );
-      const beside = new Set(
-        circuit.parts
-          .filter((part) => (Object.values(part.pins) as string[]).includes(node))
-          .map((part) => part.id),
-      );
-      judge(assessment, beside, false);
+      judge(assessment, onNet(circuit, node), false);
     }
   }
   for (const inline of [true, false]) {

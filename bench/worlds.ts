@@ -49,6 +49,25 @@ export function besideForgotten(circuit: CircuitFile, map: CircuitFile, partId: 
   );
 }
 
+/** Parts that touch a point, or one that plugs and splices alone join to it: to a meter it is the same point. */
+export function onNet(circuit: CircuitFile, node: string): ReadonlySet<string> {
+  const nodes = new Set([node]);
+  // A set grows while it is walked.
+  for (const here of nodes) {
+    for (const part of circuit.parts) {
+      const pins = Object.values(part.pins) as string[];
+      if ((part.kind === 'connector' || part.kind === 'splice') && pins.includes(here)) {
+        for (const pin of pins) nodes.add(pin);
+      }
+    }
+  }
+  return new Set(
+    circuit.parts
+      .filter((part) => (Object.values(part.pins) as string[]).some((pin) => nodes.has(pin)))
+      .map((part) => part.id),
+  );
+}
+
 /** A branch that nobody drew: from a node that carries current, a chafed wire to earth. */
 export function unmappedShort(circuit: CircuitFile, node: string, random: () => number) {
   const extra: CircuitPart = {

@@ -251,6 +251,8 @@ function next(args: readonly string[]): void {
   assessment.effects.forEach((effect, index) => {
     console.log(`  ${testId(readings[index]!.test)}: ${effect.sentence}`);
   });
+  if (assessment.contradiction) console.log(assessment.contradiction.sentence);
+  if (assessment.stop) console.log(`Stop: ${assessment.stop.sentence}`);
   const [proposal] = assessment.next;
   if (proposal) console.log(`Next: ${proposal.id} at ${proposal.lead}. ${proposal.why}`);
 }

@@ -48,6 +48,7 @@ export class EpisodeCounter {
   private number = 0;
   private freed: ReadonlySet<string> | null = null;
   private symptom: string | null = null;
+  private changed = 0;
   private phase = '';
 
   constructor(
@@ -69,7 +70,10 @@ export class EpisodeCounter {
       test.condition === this.complaint.condition &&
       'state' in value;
     if (asks) {
-      if (this.symptom !== null && this.symptom !== value.state) this.begin(null);
+      if (this.symptom !== null && this.symptom !== value.state) {
+        this.begin(null);
+        this.changed = this.number;
+      }
       this.symptom = value.state;
     }
     const episode = { number: this.number, freed: this.freed };
@@ -79,6 +83,11 @@ export class EpisodeCounter {
     if (reported) this.begin(null);
     else if (touched.length > 0) this.begin(neighbourhood(this.model, touched));
     return episode;
+  }
+
+  /** The episode in which the symptom last changed. */
+  get changedIn(): number {
+    return this.changed;
   }
 
   /** What the complaint's function did when last looked at in this episode; null when nobody looked. */

@@ -5,7 +5,7 @@
  */
 import { CircuitModel } from '../circuit/model';
 import type { Fault } from '../faults/faults';
-import type { CircuitFile } from '../format/circuitSchema';
+import type { CircuitFile, PartKind } from '../format/circuitSchema';
 import type { TestRef } from '../format/readingsSchema';
 import { combineAlterations } from '../network/alteration';
 import { findContradiction } from './contradiction';
@@ -132,6 +132,8 @@ const CLEARED = 0.02;
 /** Tests that teach less than this are not proposed, bits. */
 const NOTHING_TO_LEARN = 0.004;
 const PROPOSALS = 8;
+/** Parts that a map may lack another of without looking wrong. */
+const STRETCH: readonly PartKind[] = ['wire', 'connector', 'splice', 'ground'];
 /** From this chance on that it comes and goes, what was read before it last changed may be read again. */
 const COMES_AND_GOES = 0.3;
 
@@ -608,7 +610,7 @@ export class DiagnosisSession {
       return {
         suspect: group.id,
         strength: 'proved',
-        sentence: `${suspect.title}: proved by ${evidence.length} readings that agree.`,
+        sentence: `${suspect.title}: proved by ${evidence.length} readings that agree.${this.undrawn(group)}`,
         evidence,
       };
     }
@@ -626,6 +628,12 @@ export class DiagnosisSession {
       sentence: `${suspect.title} leads, but not enough to act on.`,
       evidence,
     };
+  }
+
+  /** What no reading separates from a stretch of wires and joints: another joint on it. */
+  private undrawn({ parts }: RepairGroup): string {
+    const stretch = parts.every((id) => STRETCH.includes(this.model.network.parts.get(id)?.kind ?? 'module'));
+    return stretch ? ' A joint on this stretch that was never drawn would look the same.' : '';
   }
 
   private propose(
@@ -687,7 +695,7 @@ export class DiagnosisSession {
     const comesAndGoes = this.loose(p) > COMES_AND_GOES;
     return new Set(
       input.readings
-        .filter((_, index) => !comesAndGoes || episodes[index] === counter.current)
+        .filter((_, index) => !comesAndGoes || (episodes[index] ?? 0) >= counter.changedIn)
         .map((reading) => testId(reading.test)),
     );
   }

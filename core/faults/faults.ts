@@ -125,10 +125,10 @@ export function faultModes(part: CircuitPart): readonly FaultMode[] {
     case 'heater':
     case 'module':
     case 'horn':
-      return ['open', 'shorted'];
+      return ['open', 'high-resistance', 'shorted'];
     case 'motor':
     case 'pump':
-      return ['open', 'shorted', 'seized'];
+      return ['open', 'high-resistance', 'shorted', 'seized'];
     case 'led':
       return ['open', 'shorted', 'reversed'];
     case 'socket':
@@ -137,6 +137,9 @@ export function faultModes(part: CircuitPart): readonly FaultMode[] {
       return ['open', 'shorted', 'reversed'];
   }
 }
+
+/** Loads, whose own wear shows as too little current. */
+const DRAWS: readonly CircuitPart['kind'][] = ['lamp', 'heater', 'module', 'horn', 'motor', 'pump'];
 
 /** Plain name of a fault, to follow the part's name. */
 export function faultWords(part: CircuitPart | undefined, fault: Fault): string {
@@ -149,6 +152,7 @@ export function faultWords(part: CircuitPart | undefined, fault: Fault): string 
     case 'not-fitted':
       return 'not fitted';
     case 'high-resistance':
+      if (part && DRAWS.includes(part.kind)) return 'worn, draws less than it should';
       return `high resistance (about ${formatOhms(fault.ohms ?? SOME_OHMS)})`;
     case 'short-to-earth':
       return 'shorted to earth';

@@ -9,7 +9,7 @@ import type { EventBody, JobEvent } from '#core/format/jobSchema';
 import { validateWith } from '#core/format/problem';
 import { closeDatabase, database } from '@/db/client';
 import { circuitVersions, jobEvents, jobSummaries, jobs } from '@/db/schema';
-import { currentActor } from '@/features/shop/server';
+import { currentActor, learning, resetLearning } from '@/features/shop/server';
 import { importFile, listVehicles, loadVehicle } from '@/features/vehicles/server';
 import { demoText } from '../../../testing/circuits';
 import { appendEvents, jobFile, loadJob, openJob, openJobs, summarise } from './server';
@@ -210,4 +210,19 @@ test('the log of a demo body round-trips as it was written', async () => {
   };
   await appendEvents(actor, [{ ...note(jobId, ''), body }]);
   expect((await loadJob(actor, jobId))!.events[0]!.body).toEqual(body);
+});
+
+test('a proved job counts towards the shop’s own weights until they are started anew', async () => {
+  const actor = await currentActor();
+  const before = await learning(actor);
+  expect(before.jobs).toBe(1);
+  expect(before.weights.filter((one) => one.count > 0)).toEqual([
+    expect.objectContaining({ kind: 'wire', mode: 'open', count: 1 }),
+  ]);
+  const id = randomUUID();
+  await resetLearning(actor, id);
+  await resetLearning(actor, id);
+  const after = await learning(actor);
+  expect(after.jobs).toBe(0);
+  expect(after.reset?.by).toBe(actor.personName);
 });

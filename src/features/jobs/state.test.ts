@@ -111,3 +111,56 @@ test('the stage follows the work', () => {
     missingProofs(watched, [...required, { ...required[0]!, condition: 'off', expected: 'dead' }]),
   ).toEqual(['one function has not been seen']);
 });
+
+test('after a repair that did not help, what was read before it belongs to the circuit as it was then', () => {
+  const complaint = event({
+    kind: 'complaint',
+    words: 'dead',
+    function: 'fan',
+    condition: 'on',
+    state: 'dead',
+  });
+  const readingBefore = event({
+    kind: 'reading',
+    test: { kind: 'volts', node: 'a', against: 'b', condition: 'on' },
+    value: { volts: 0 },
+    raw: '0',
+    testerProved: true,
+  });
+  const found = event({
+    kind: 'found',
+    parts: ['F1'],
+    fault: 'blown',
+    strength: 'proved',
+    cause: 'unknown',
+    causeWords: '',
+    evidence: [],
+  });
+  const repair = event({ kind: 'repair', words: 'new fuse', partsUsed: [], minutes: 2, temporary: false });
+  const proof = (state: 'dead' | 'works') =>
+    event({ kind: 'proof', function: 'fan', condition: 'on', state });
+  const helped = takenReadings(jobState([complaint, readingBefore, found, repair, proof('works')]));
+  expect(helped.map((one) => one.before)).toEqual([undefined, undefined]);
+  const remained = takenReadings(jobState([complaint, readingBefore, found, repair, proof('dead')]));
+  expect(remained.map((one) => one.before)).toEqual([['F1'], ['F1'], undefined]);
+  expect(remained.at(-1)?.value).toEqual({ state: 'dead' });
+});
+
+test('what was not made sure of travels with the reading', () => {
+  const reading = (testerProved: boolean, setUpSeen?: boolean) =>
+    takenReadings(
+      jobState([
+        event({
+          kind: 'reading',
+          test: { kind: 'look', part: 'F1' },
+          value: { look: 'whole' },
+          raw: 'whole',
+          testerProved,
+          ...(setUpSeen === undefined ? {} : { setUpSeen }),
+        }),
+      ]),
+    )[0]?.sure;
+  expect(reading(true)).toBeUndefined();
+  expect(reading(false)).toEqual({ tester: false, reference: false, setUp: true });
+  expect(reading(true, false)).toEqual({ tester: true, reference: true, setUp: false });
+});

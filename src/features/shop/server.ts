@@ -29,3 +29,5 @@ export const currentActor = cache(async (): Promise<Actor> => {
   if (!row) throw new Error('The database holds no shop yet. Run npm start, which brings the demo in.');
   return row;
 });
+
+export { type Learning, learnedPriors, learning, resetLearning } from './learning';

@@ -2,8 +2,7 @@ import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { JobFrame, JobProvider } from '@/features/jobs';
 import { loadJob } from '@/features/jobs/server';
-import { learnedPriors } from '@/features/shop/learning';
-import { currentActor } from '@/features/shop/server';
+import { currentActor, learnedPriors } from '@/features/shop/server';
 
 export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
   const job = await loadJob(await currentActor(), (await params).id);

@@ -1,6 +1,5 @@
 import { readJson } from '#core/format/problem';
-import { resetLearning } from '@/features/shop/learning';
-import { currentActor } from '@/features/shop/server';
+import { currentActor, resetLearning } from '@/features/shop/server';
 
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 

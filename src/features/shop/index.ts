@@ -1,0 +1,1 @@
+export { PriorWeights } from './PriorWeights';
