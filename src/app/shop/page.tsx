@@ -1,6 +1,5 @@
-import { learning } from '@/features/shop/learning';
-import { PriorWeights } from '@/features/shop/PriorWeights';
-import { currentActor } from '@/features/shop/server';
+import { PriorWeights } from '@/features/shop';
+import { currentActor, learning } from '@/features/shop/server';
 
 export const metadata = { title: 'Shop' };
 
