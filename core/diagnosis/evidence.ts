@@ -392,11 +392,28 @@ export class EvidenceState {
       const loose = faults.some(({ mode }) => mode === 'high-resistance' || mode.startsWith('contact'));
       return { log: Math.log(loose || alteration === null ? 0.25 : 0.06), stand, joins: false };
     }
-    const { clean, swayed } = entry.prediction;
+    const { clean, swayed, outcomes } = entry.prediction;
+    const unmapped = entry.from.hypotheses[h]!.alteration === null;
+    const before = unmapped ? this.lastOutcome(index) : null;
+    if (before !== null) {
+      // What nobody drew, and stays, shows the same thing again; that it comes and goes besides is rarer still.
+      const same = before === entry.outcome;
+      return { log: Math.log(same ? REPEATS : (1 - REPEATS) / outcomes), stand, joins: false };
+    }
     const main = this.stateLikelihood(index, h, clean);
     const other = swayed && stand > 0 ? this.stateLikelihood(index, h, swayed) : main;
     const { total, stand: now } = mix(stand, main, other);
     return { log: Math.log(Math.max(total, 1e-12)), stand: now, joins: false };
+  }
+
+  /** The last result of the same test before a place, in whatever episode; null at the first time. */
+  private lastOutcome(index: number): number | null {
+    const id = testId(this.entries[index]!.reading.test);
+    for (let at = index - 1; at >= 0; at--) {
+      const earlier = this.entries[at]!;
+      if (earlier.outcome >= 0 && testId(earlier.reading.test) === id) return earlier.outcome;
+    }
+    return null;
   }
 
   private stateLikelihood(index: number, h: number, clean: Float32Array): number {

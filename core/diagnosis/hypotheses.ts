@@ -75,7 +75,9 @@ export interface ComplaintScene {
 
 /** What would be repaired: a fault that blew a fuse has two remedies, and is a unit of its own. */
 export function repairUnit(fault: Fault, blewFuse: boolean): string {
-  return blewFuse && fault.mode !== 'wrong-rating' ? `short:${fault.part}` : fault.part;
+  if (blewFuse && fault.mode !== 'wrong-rating') return `short:${fault.part}`;
+  // The legs of a splice go different ways; what cannot be told from one says nothing of the other.
+  return fault.branch?.startsWith('leg:') ? `${fault.part}#${fault.branch}` : fault.part;
 }
 
 /** Whether a fault would show as the complaint does; without a complaint, whether it shows anywhere. */
