@@ -4,7 +4,7 @@
 import { type Static, Type } from 'typebox';
 import { CircuitFileSchema } from './circuitSchema';
 import { PanelSetFileSchema } from './panelSchema';
-import { FunctionState, ReadingValueSchema, TestRefSchema } from './readingsSchema';
+import { FunctionState, LampState, ReadingValueSchema, TestRefSchema } from './readingsSchema';
 import { Day, Id, Instant, NominalVolts, oneOfKind, SomeText, strict, Text, Uuid } from './schemaParts';
 
 export const EventBodySchema = oneOfKind(
@@ -65,6 +65,31 @@ export const EventBodySchema = oneOfKind(
       setUpSeen: Type.Optional(Type.Boolean()),
       /** The place that was opened to take it. */
       place: Type.Optional(Id),
+    },
+    strict,
+  ),
+  /** Lamp or volts at the ends of a fuse, in one state of key and engine. */
+  Type.Object(
+    {
+      kind: Type.Literal('slot-reading'),
+      panel: Id,
+      slot: Id,
+      ends: Type.Array(
+        Type.Object(
+          {
+            end: Type.Enum(['feed', 'load', 'load-2']),
+            value: Type.Union([
+              Type.Object({ lamp: LampState }, strict),
+              Type.Object({ volts: Type.Number({ minimum: -1000, maximum: 1000 }) }, strict),
+            ]),
+          },
+          strict,
+        ),
+        { minItems: 1, maxItems: 3 },
+      ),
+      state: Type.Enum(['off', 'off-waited', 'accessory', 'run', 'crank', 'running']),
+      fuseOut: Type.Boolean(),
+      testerProved: Type.Boolean(),
     },
     strict,
   ),

@@ -33,6 +33,21 @@ export const SlotSchema = Type.Object(
     synonyms: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80 }), { maxItems: 20 })),
     family: SlotFamily,
     ratingAmps: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1000 })),
+    /** Second element of a three-leg fuse: one slot, two elements, three test ends. */
+    secondRatingAmps: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1000 })),
+    /** What the smallest wire behind it carries, ampere. */
+    wireLimitAmps: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1000 })),
+    /** What was found in it, where that is not what belongs there. */
+    found: Type.Optional(
+      Type.Object(
+        {
+          ratingAmps: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1000 })),
+          family: Type.Optional(SlotFamily),
+          colour: Type.Optional(Type.String({ maxLength: 30 })),
+        },
+        strict,
+      ),
+    ),
     /** Printed colour of what is specified for the slot. */
     colour: Type.Optional(Type.String({ maxLength: 30 })),
     state: Type.Enum([
@@ -68,6 +83,22 @@ export const SlotSchema = Type.Object(
     height: Type.Number({ exclusiveMinimum: 0, maximum: 500 }),
     source: Type.Optional(Type.Enum(['lid', 'manual', 'measured', 'sibling-vehicle'])),
     confirmed: Type.Optional(Type.Boolean()),
+    confidence: Type.Optional(Type.Enum(['sure', 'likely', 'doubtful'])),
+    /** For which build or year the fact holds. */
+    applies: Type.Optional(Type.String({ maxLength: 120 })),
+    /** What another source says instead, kept until a measurement decides. */
+    disputed: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            source: Type.String({ minLength: 1, maxLength: 80 }),
+            says: Type.String({ minLength: 1, maxLength: 200 }),
+          },
+          strict,
+        ),
+        { maxItems: 10 },
+      ),
+    ),
   },
   strict,
 );

@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { BoxOpening, PanelView, SlotSearchBox } from '@/features/panels';
-import { Section } from '@/ui/controls';
+import { ButtonLink, Section } from '@/ui/controls';
 import { useJob } from './JobProvider';
 
 /** The boxes that the failed function runs through, how they open, and the slots in them. */
@@ -49,6 +49,9 @@ export function FindSection() {
               onChoose={(panelId, slotId) => setChosen({ panel: panelId, slot: slotId })}
             />
             <BoxOpening panel={panel} />
+            <ButtonLink href={`/jobs/${data.id}/boxes`} className="mt-4">
+              Test the whole box
+            </ButtonLink>
           </div>
           <div>
             <h3 className="mb-1 text-lg font-bold">{panel.name}</h3>

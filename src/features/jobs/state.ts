@@ -3,6 +3,7 @@ import { type TakenReading, UNSURE } from '#core/diagnosis/evidence';
 import { testId } from '#core/diagnosis/kinds';
 import type { BodyOf, EventBody } from '#core/format/jobSchema';
 import type { FunctionStateName } from '#core/format/readingsSchema';
+import type { SlotReading } from '#core/panel/slotReadings';
 
 /** An event as the screens hold it: confirmed by the server (`seq`) or still on its way. */
 export interface LogEvent {
@@ -42,6 +43,8 @@ export interface JobState {
   readonly readings: readonly (LogEntry & { readonly body: BodyOf<'reading'> })[];
   readonly testerProvedAt: string | null;
   readonly applianceSetAside: boolean;
+  /** Readings at slots that stand, in order. */
+  readonly slotReadings: readonly SlotReading[];
   readonly refused: readonly string[];
   readonly opened: readonly string[];
   readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;
@@ -89,6 +92,7 @@ export function jobState(events: readonly LogEvent[]): JobState {
   const checks = new Map<string, CheckCell>();
   const proofs = new Map<string, CheckCell>();
   const readings: (LogEntry & { body: BodyOf<'reading'> })[] = [];
+  const slotReadings: SlotReading[] = [];
   const refused = new Set<string>();
   const opened = new Set<string>();
   const repairs: BodyOf<'repair'>[] = [];
@@ -121,6 +125,12 @@ export function jobState(events: readonly LogEvent[]): JobState {
         break;
       case 'reading':
         if (body.place) opened.add(body.place);
+        break;
+      case 'slot-reading':
+        for (const { end, value } of body.ends) {
+          const { panel, slot, state: keyState, fuseOut, testerProved } = body;
+          slotReadings.push({ id, panel, slot, end, value, state: keyState, fuseOut, testerProved });
+        }
         break;
       case 'tester-proved':
         testerProvedAt = entry.event.madeAt;
@@ -175,6 +185,7 @@ export function jobState(events: readonly LogEvent[]): JobState {
     readings,
     testerProvedAt,
     applianceSetAside,
+    slotReadings,
     refused: [...refused],
     opened: [...opened],
     found,

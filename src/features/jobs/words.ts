@@ -4,6 +4,7 @@ import type { CircuitFile } from '#core/format/circuitSchema';
 import type { EventBody } from '#core/format/jobSchema';
 import type { FunctionStateName, ReadingValue } from '#core/format/readingsSchema';
 import { formatQuantity } from '#core/instruments/quantity';
+import { FEED_STATE_WORDS } from '#core/panel/slotReadings';
 
 export const STATE_WORDS: Readonly<Record<FunctionStateName, string>> = {
   works: 'works',
@@ -55,6 +56,13 @@ export function eventWords(circuit: CircuitFile | null, body: EventBody): string
       return `${functionName(circuit, body.function)}: ${STATE_WORDS[body.state]} (${conditionName(circuit, body.condition)})`;
     case 'reading':
       return `${testWords(circuit, body.test)}: ${valueWords(body.value)}`;
+    case 'slot-reading': {
+      const ends = body.ends
+        .map(({ end, value }) => `${end.replace('-', ' ')} ${valueWords(value)}`)
+        .join(', ');
+      const out = body.fuseOut ? ', fuse out' : '';
+      return `Slot ${body.slot}: ${ends} (${FEED_STATE_WORDS[body.state].toLowerCase()}${out})`;
+    }
     case 'correction':
       return 'Struck an entry';
     case 'tester-proved':

@@ -47,12 +47,15 @@ export function PanelDrawing({
   turns,
   wanted,
   onChoose,
+  marks,
   className = '',
 }: {
   panel: Panel;
   turns: Turns;
   wanted: string | null;
   onChoose?: (slotId: string) => void;
+  /** A sign on a slot, by its id. */
+  marks?: ReadonlyMap<string, string>;
   className?: string;
 }) {
   const seen = useMemo(() => turnPanel(panel, turns), [panel, turns]);
@@ -89,7 +92,13 @@ export function PanelDrawing({
         {panel.landmark.name}
       </text>
       {seen.slots.map((one) => (
-        <SlotShape key={one.slot.id} seen={one} wanted={one.slot.id === wanted} onChoose={onChoose} />
+        <SlotShape
+          key={one.slot.id}
+          seen={one}
+          wanted={one.slot.id === wanted}
+          mark={marks?.get(one.slot.id)}
+          onChoose={onChoose}
+        />
       ))}
     </svg>
   );
@@ -132,10 +141,12 @@ function landmarkBox(edge: 'top' | 'right' | 'bottom' | 'left', width: number, h
 function SlotShape({
   seen,
   wanted,
+  mark,
   onChoose,
 }: {
   seen: SeenSlot;
   wanted: boolean;
+  mark: string | undefined;
   onChoose?: (slotId: string) => void;
 }) {
   const { slot, x, y, width, height } = seen;
@@ -203,6 +214,21 @@ function SlotShape({
         <text x={centreX} y={centreY + size * 0.85} fontSize={size * 0.72} textAnchor="middle" fill={ink}>
           {formatNumber(slot.ratingAmps)}A
         </text>
+      ) : null}
+      {mark ? (
+        <>
+          <circle cx={x + width} cy={y} r={3.4} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={0.6} />
+          <text
+            x={x + width}
+            y={y + 1.7}
+            fontSize={4.8}
+            fontWeight={700}
+            textAnchor="middle"
+            fill="var(--ink)"
+          >
+            {mark}
+          </text>
+        </>
       ) : null}
     </g>
   );

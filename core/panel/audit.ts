@@ -1,0 +1,189 @@
+/** What is fitted against what belongs there, and what a box still owes before it can be called mapped. */
+import type { Panel, Slot } from '../format/panelSchema';
+import { formatNumber } from '../instruments/quantity';
+
+export interface AuditItem {
+  readonly slot: string;
+  readonly kind:
+    | 'overrated'
+    | 'underrated'
+    | 'wrong-family'
+    | 'wrong-colour'
+    | 'wrong-height'
+    | 'missing'
+    | 'unasked'
+    | 'voltage';
+  readonly words: string;
+  /** Above the design, and so never a repair. */
+  readonly danger: boolean;
+}
+
+/** Blade colours by rating, ampere (ISO 8820-3); a colour means a rating only within a family. */
+const BLADE_COLOURS: Readonly<Record<number, string>> = {
+  1: 'black',
+  2: 'grey',
+  3: 'violet',
+  4: 'pink',
+  5: 'tan',
+  7.5: 'brown',
+  10: 'red',
+  15: 'blue',
+  20: 'yellow',
+  25: 'clear',
+  30: 'green',
+  35: 'blue-green',
+  40: 'orange',
+};
+const MAXI_COLOURS: Readonly<Record<number, string>> = {
+  20: 'yellow',
+  25: 'grey',
+  30: 'green',
+  35: 'brown',
+  40: 'orange',
+  50: 'red',
+  60: 'blue',
+  70: 'tan',
+  80: 'clear',
+};
+const CARTRIDGE_COLOURS: Readonly<Record<number, string>> = {
+  20: 'light blue',
+  25: 'white',
+  30: 'pink',
+  40: 'green',
+  50: 'red',
+  60: 'yellow',
+};
+
+/** The colour that a rating has in a family; null where the family has none. */
+export function colourOf(family: Slot['family'], ratingAmps: number): string | null {
+  switch (family) {
+    case 'micro-2':
+    case 'micro-3':
+    case 'low-profile-mini':
+    case 'mini':
+    case 'regular':
+      return BLADE_COLOURS[ratingAmps] ?? null;
+    case 'maxi':
+      return MAXI_COLOURS[ratingAmps] ?? null;
+    case 'cartridge-low':
+    case 'cartridge-tall':
+      return CARTRIDGE_COLOURS[ratingAmps] ?? null;
+    default:
+      return null;
+  }
+}
+
+const LOW: readonly Slot['family'][] = ['low-profile-mini', 'cartridge-low'];
+const TALL: readonly Slot['family'][] = ['mini', 'cartridge-tall'];
+
+/** Common blade fuses are made for this; on more they may not clear. */
+const BLADE_VOLTS = 32;
+
+/** What is wrong with what was found in a slot. */
+export function auditSlot(slot: Slot, nominalVolts: number): AuditItem[] {
+  const items: AuditItem[] = [];
+  const add = (kind: AuditItem['kind'], words: string, danger = false) =>
+    items.push({ slot: slot.id, kind, words: `${slot.type} ${slot.number}: ${words}`, danger });
+  const { found, ratingAmps } = slot;
+  if (slot.type === 'fuse' && slot.state === 'missing') {
+    add(
+      'missing',
+      `a fuse of ${ratingAmps ? `${formatNumber(ratingAmps)} A` : 'unknown rating'} belongs here and is not there.`,
+    );
+  }
+  if (slot.state === 'not-ordered' && found)
+    add('unasked', 'something is fitted although nothing was ordered here.');
+  if (slot.type === 'fuse' && nominalVolts > BLADE_VOLTS && colourOf(slot.family, ratingAmps ?? 0) !== null) {
+    add('voltage', `blade fuses are made for ${BLADE_VOLTS} V; this is a ${nominalVolts} V system.`, true);
+  }
+  if (!found) return items;
+  if (found.ratingAmps !== undefined && ratingAmps !== undefined && found.ratingAmps !== ratingAmps) {
+    const percent = Math.round((100 * found.ratingAmps) / ratingAmps);
+    if (found.ratingAmps > ratingAmps) {
+      const wire =
+        slot.wireLimitAmps === undefined
+          ? 'the limit of its wire is not known'
+          : `${Math.round((100 * found.ratingAmps) / slot.wireLimitAmps)} % of what its wire carries`;
+      add(
+        'overrated',
+        `${formatNumber(found.ratingAmps)} A fitted for ${formatNumber(ratingAmps)} A: ${percent} % of the design, ${wire}. A higher rating never is a repair.`,
+        true,
+      );
+    } else {
+      add(
+        'underrated',
+        `${formatNumber(found.ratingAmps)} A fitted for ${formatNumber(ratingAmps)} A: ${percent} % of the design; safe, but it may blow in use.`,
+      );
+    }
+  }
+  if (found.family !== undefined && found.family !== slot.family) {
+    const height =
+      (LOW.includes(found.family) && TALL.includes(slot.family)) ||
+      (TALL.includes(found.family) && LOW.includes(slot.family));
+    add(
+      height ? 'wrong-height' : 'wrong-family',
+      height
+        ? `${familyWords(found.family)} fitted for ${familyWords(slot.family)}: the right current in the wrong height does not seat. Rejected.`
+        : `${familyWords(found.family)} fitted for ${familyWords(slot.family)}. Families do not interchange.`,
+      true,
+    );
+  }
+  if (found.colour !== undefined && found.ratingAmps !== undefined) {
+    const belongs = colourOf(found.family ?? slot.family, found.ratingAmps);
+    if (belongs !== null && belongs !== found.colour) {
+      add(
+        'wrong-colour',
+        `${found.colour} is not the colour of ${formatNumber(found.ratingAmps)} A in this family (${belongs}).`,
+      );
+    }
+  }
+  return items;
+}
+
+function familyWords(family: Slot['family']): string {
+  return family.replace(/-/g, ' ');
+}
+
+export interface Unaccounted {
+  readonly words: string;
+  readonly slot: string | null;
+}
+
+/**
+ * What a box still owes: gaps and repeats in the printed numbers, slots without a name or a function, sides never
+ * proved. Nothing is complete while one is left.
+ */
+export function unaccounted(panel: Panel): Unaccounted[] {
+  const owed: Unaccounted[] = [];
+  for (const type of ['fuse', 'relay', 'cavity', 'stud'] as const) {
+    const numbered = panel.slots.filter((slot) => slot.type === type);
+    const numbers = numbered.flatMap((slot) => (/^\d+$/.test(slot.number) ? [Number(slot.number)] : []));
+    if (numbers.length < 2) continue;
+    const least = Math.min(...numbers);
+    const most = Math.max(...numbers);
+    for (let number = least; number <= most; number++) {
+      const count = numbers.filter((one) => one === number).length;
+      if (count === 0)
+        owed.push({ slot: null, words: `${type} ${number} is not on the map: a hole skipped?` });
+      if (count > 1) owed.push({ slot: null, words: `${type} ${number} stands ${count} times.` });
+    }
+  }
+  for (const slot of panel.slots) {
+    const name = `${slot.type} ${slot.number}`;
+    const used = slot.state === 'fitted' || slot.state === 'tapped' || slot.state === 'unknown';
+    if (slot.state === 'unknown')
+      owed.push({ slot: slot.id, words: `${name}: not known whether anything is fitted.` });
+    if (used && slot.type !== 'stud' && !slot.label && !slot.meaning) {
+      owed.push({ slot: slot.id, words: `${name} has no label: trace what it serves.` });
+    } else if (used && (slot.type === 'fuse' || slot.type === 'relay') && !slot.functions?.length) {
+      owed.push({ slot: slot.id, words: `${name}: which functions it serves is not mapped.` });
+    }
+    if (used && slot.confirmed !== true) {
+      owed.push({
+        slot: slot.id,
+        words: `${name}: unverified here; proved by effect or by trace, never by its rating.`,
+      });
+    }
+  }
+  return owed;
+}

@@ -1,0 +1,57 @@
+/** What was read at the slots of a box, and in which state of key and engine. */
+import type { LampStateName } from '../format/readingsSchema';
+
+/** The states in which feeds are told apart, in the order in which they are asked for. */
+export const FEED_STATES = ['off', 'off-waited', 'accessory', 'run', 'crank', 'running'] as const;
+export type FeedState = (typeof FEED_STATES)[number];
+
+export const FEED_STATE_WORDS: Readonly<Record<FeedState, string>> = {
+  off: 'Key off',
+  'off-waited': 'Key off, after the wait',
+  accessory: 'Key at accessory',
+  run: 'Key at run',
+  crank: 'Cranking',
+  running: 'Engine running',
+};
+
+/** A three-leg fuse has two load ends. */
+export type SlotEnd = 'feed' | 'load' | 'load-2';
+
+export interface SlotReading {
+  readonly id: string;
+  readonly panel: string;
+  readonly slot: string;
+  readonly end: SlotEnd;
+  readonly value: { readonly lamp: LampStateName } | { readonly volts: number };
+  readonly state: FeedState;
+  /** The fuse was out while this was read. */
+  readonly fuseOut: boolean;
+  readonly testerProved: boolean;
+}
+
+/** Share of the nominal volts from which a point counts as live, and below which as dead. */
+const LIVE_SHARE = 0.8;
+const DEAD_SHARE = 0.2;
+
+export type Live = 'live' | 'weak' | 'dead';
+
+/** Live, weak or dead; the limits follow the nominal voltage (filament lamp lit above 80 %, off below 20 %). */
+export function liveness(value: SlotReading['value'], nominalVolts: number): Live {
+  if ('lamp' in value) return value.lamp === 'lit' ? 'live' : value.lamp === 'dim' ? 'weak' : 'dead';
+  const share = Math.abs(value.volts) / nominalVolts;
+  return share >= LIVE_SHARE ? 'live' : share >= DEAD_SHARE ? 'weak' : 'dead';
+}
+
+/** The latest reading of an end in a state, with the fuse in or out; undefined where there is none. */
+export function latest(
+  readings: readonly SlotReading[],
+  end: SlotEnd,
+  where: { readonly fuseOut: boolean; readonly state?: FeedState },
+): SlotReading | undefined {
+  return readings.findLast(
+    (one) =>
+      one.end === end &&
+      one.fuseOut === where.fuseOut &&
+      (where.state === undefined || one.state === where.state),
+  );
+}

@@ -1,0 +1,49 @@
+/** Relays of a vehicle that may be exchanged for a test: exact equals, never a safety function. */
+import type { CircuitFile, CircuitPart } from '../format/circuitSchema';
+
+type Relay = Extract<CircuitPart, { kind: 'relay' }>;
+
+export interface SwapPair {
+  readonly suspect: string;
+  readonly donor: string;
+  /** Functions that must be seen to work again before the job may be closed. */
+  readonly functions: readonly string[];
+}
+
+/** Why two relays may not be exchanged; null when they may. */
+export function swapBar(one: Relay, other: Relay): string | null {
+  if (one.safetyCritical || other.safetyCritical) return 'one of them serves a safety function';
+  if (one.fixed || other.fixed) return 'one of them does not come out';
+  if (form(one) !== form(other)) return 'their contacts have different forms';
+  if (pinLayout(one) !== pinLayout(other)) return 'their pins are laid out differently';
+  if ((one.coilOhms ?? 0) !== (other.coilOhms ?? 0)) return 'their coils differ';
+  return null;
+}
+
+function form(relay: Relay): string {
+  return ['87', '87a', '87b']
+    .filter((pin) => (relay.pins as Readonly<Record<string, string>>)[pin])
+    .join(' ');
+}
+
+function pinLayout(relay: Relay): string {
+  return Object.keys(relay.pins).sort().join(' ');
+}
+
+/** Relays that may stand in for a suspect one, with the functions that both feed. */
+export function swapPairs(
+  circuit: CircuitFile,
+  suspectId: string,
+  functionsOf: (part: string) => readonly string[],
+): SwapPair[] {
+  const relays = circuit.parts.filter((part): part is Relay => part.kind === 'relay');
+  const suspect = relays.find((part) => part.id === suspectId);
+  if (!suspect) return [];
+  return relays
+    .filter((other) => other.id !== suspectId && swapBar(suspect, other) === null)
+    .map((other) => ({
+      suspect: suspectId,
+      donor: other.id,
+      functions: [...new Set([...functionsOf(suspectId), ...functionsOf(other.id)])],
+    }));
+}

@@ -1,0 +1,5 @@
+import { BoxTest } from '@/features/boxes';
+
+export default function BoxesPage() {
+  return <BoxTest />;
+}

@@ -1,0 +1,125 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { FEED_STATE_WORDS, FEED_STATES, type FeedState } from '#core/panel/slotReadings';
+import { useJob } from '@/features/jobs';
+import { Button, ButtonLink } from '@/ui/controls';
+import { SurveyView } from './SurveyView';
+import { TriageView } from './TriageView';
+
+const VIEWS = [
+  ['triage', 'Test every fuse'],
+  ['survey', 'What feeds it when'],
+] as const;
+
+/** A whole box tested with the probe in one hand: every fuse, or every feed in every state of the key. */
+export function BoxTest() {
+  const { data, job, record, nominalVolts } = useJob();
+  const panels = data.panelSet?.panels ?? [];
+  const [panelId, setPanelId] = useState(panels[0]?.id ?? '');
+  const [view, setView] = useState<(typeof VIEWS)[number][0]>('triage');
+  const [state, setState] = useState<FeedState>('off');
+  const panel = panels.find((one) => one.id === panelId) ?? panels[0];
+  const readings = useMemo(
+    () => job.slotReadings.filter((one) => one.panel === panel?.id),
+    [job.slotReadings, panel],
+  );
+  if (!panel || nominalVolts === null) {
+    return (
+      <div className="mx-auto max-w-xl px-4 py-12">
+        <h2 className="text-2xl">
+          {panel ? 'Which nominal voltage?' : 'No box of this vehicle is mapped yet'}
+        </h2>
+        <p className="mt-2 text-lg">
+          {panel
+            ? 'Limits for live and dead follow it. Choose it in the complaint.'
+            : 'A panel-set file can be brought in on the vehicle’s page.'}
+        </p>
+        <ButtonLink
+          look="primary"
+          href={panel ? `/jobs/${data.id}#complaint` : `/vehicles/${data.vehicle.id}`}
+          className="mt-4"
+        >
+          {panel ? 'To the complaint' : 'To the vehicle'}
+        </ButtonLink>
+      </div>
+    );
+  }
+  const Shown = view === 'triage' ? TriageView : SurveyView;
+  return (
+    <div className="px-3 py-3 lg:px-5">
+      {job.testerProvedAt === null ? (
+        <div className="mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2">
+          <p>
+            <strong>Prove the tester</strong> on the battery posts. Until then every pass is provisional twice
+            over.
+          </p>
+          <Button onClick={() => record({ kind: 'tester-proved', on: 'battery plus and minus post' })}>
+            Tester proved
+          </Button>
+        </div>
+      ) : null}
+      <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-2">
+        <Choice
+          legend="Box"
+          options={panels.map((one) => [one.id, one.name] as const)}
+          chosen={panel.id}
+          onChoose={setPanelId}
+        />
+        <Choice
+          legend="What is done"
+          options={VIEWS}
+          chosen={view}
+          onChoose={(next) => setView(next as typeof view)}
+        />
+      </div>
+      <Choice
+        legend="Key now"
+        options={FEED_STATES.map((one) => [one, FEED_STATE_WORDS[one]] as const)}
+        chosen={state}
+        onChoose={(next) => setState(next as FeedState)}
+      />
+      <Shown
+        key={panel.id}
+        panel={panel}
+        readings={readings}
+        state={state}
+        onState={setState}
+        nominalVolts={nominalVolts}
+      />
+    </div>
+  );
+}
+
+function Choice({
+  legend,
+  options,
+  chosen,
+  onChoose,
+}: {
+  legend: string;
+  options: readonly (readonly [string, string])[];
+  chosen: string;
+  onChoose: (id: string) => void;
+}) {
+  return (
+    <fieldset className="min-w-0">
+      <legend className="text-sm font-semibold">{legend}</legend>
+      <div className="flex gap-1 overflow-x-auto pb-1">
+        {options.map(([id, name]) => (
+          <button
+            key={id}
+            type="button"
+            aria-pressed={id === chosen}
+            onClick={() => onChoose(id)}
+            className={`min-h-11 shrink-0 rounded-md border-2 px-3 ${
+              id === chosen ? 'border-copper bg-copper-wash font-bold' : 'border-line bg-sheet'
+            }`}
+          >
+            {name}
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}

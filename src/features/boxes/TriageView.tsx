@@ -1,0 +1,267 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import type { BodyOf } from '#core/format/jobSchema';
+import type { Panel, Slot } from '#core/format/panelSchema';
+import { formatNumber } from '#core/instruments/quantity';
+import { slotSentence } from '#core/panel/sentence';
+import { FEED_STATE_WORDS, type FeedState, type SlotReading } from '#core/panel/slotReadings';
+import {
+  countVerdicts,
+  type SlotVerdict,
+  type TriageResult,
+  triageOrder,
+  triageSlot,
+  VERDICT_WORDS,
+} from '#core/panel/triage';
+import { turnPanel } from '#core/panel/turn';
+import { useJob } from '@/features/jobs';
+import { PanelDrawing, useTurns } from '@/features/panels';
+import { Button } from '@/ui/controls';
+
+type Ends = BodyOf<'slot-reading'>['ends'];
+
+const lit = { lamp: 'lit' } as const;
+const off = { lamp: 'off' } as const;
+
+/** One tap tells both ends; the next slot comes up by itself. */
+const PAIRS = [
+  {
+    key: '1',
+    word: 'Both lit',
+    ends: [
+      { end: 'feed', value: lit },
+      { end: 'load', value: lit },
+    ],
+  },
+  {
+    key: '2',
+    word: 'Feed side only',
+    ends: [
+      { end: 'feed', value: lit },
+      { end: 'load', value: off },
+    ],
+  },
+  {
+    key: '3',
+    word: 'Load side only',
+    ends: [
+      { end: 'feed', value: off },
+      { end: 'load', value: lit },
+    ],
+  },
+  {
+    key: '4',
+    word: 'Both dark',
+    ends: [
+      { end: 'feed', value: off },
+      { end: 'load', value: off },
+    ],
+  },
+] as const satisfies readonly { key: string; word: string; ends: Ends }[];
+
+const OUT = [
+  { key: '1', word: 'Load side still live', ends: [{ end: 'load', value: lit }] },
+  { key: '2', word: 'Load side dead', ends: [{ end: 'load', value: off }] },
+] as const satisfies readonly { key: string; word: string; ends: Ends }[];
+
+/** Never by colour alone: every verdict has its sign. */
+const SIGNS: Readonly<Record<SlotVerdict, string>> = {
+  untested: '·',
+  half: '½',
+  passes: '✓',
+  open: '✗',
+  'awaits-key': '⚿',
+  'not-fed': '○',
+  'fed-backwards': '←',
+  'second-feed': '⇄',
+  weak: '~',
+};
+
+export interface BoxViewProps {
+  readonly panel: Panel;
+  readonly readings: readonly SlotReading[];
+  readonly state: FeedState;
+  readonly onState: (state: FeedState) => void;
+  readonly nominalVolts: number;
+}
+
+export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProps) {
+  const { job, record } = useJob();
+  const [turns] = useTurns(panel.id);
+  const order = useMemo(() => triageOrder(panel.slots), [panel]);
+  const results = useMemo(
+    () =>
+      new Map(
+        order.map((slot) => [
+          slot.id,
+          triageSlot(
+            slot,
+            readings.filter((one) => one.slot === slot.id),
+            nominalVolts,
+          ),
+        ]),
+      ),
+    [order, readings, nominalVolts],
+  );
+  const [chosen, setChosen] = useState<string | null>(null);
+  const [fuseOut, setFuseOut] = useState(false);
+  const untested = order.find((slot) => results.get(slot.id)?.verdict === 'untested');
+  const slot = order.find((one) => one.id === chosen) ?? untested ?? order[0];
+  const counts = countVerdicts([...results.values()]);
+  if (!slot) return <p className="mt-4 text-lg">This box has no fuses to test.</p>;
+  const here = results.get(slot.id)!;
+  const nextAfter = (id: string): string | null => {
+    const at = order.findIndex((one) => one.id === id);
+    const rest = [...order.slice(at + 1), ...order.slice(0, at)];
+    return rest.find((one) => results.get(one.id)?.verdict === 'untested')?.id ?? null;
+  };
+  const tell = (ends: Ends) => {
+    record({
+      kind: 'slot-reading',
+      panel: panel.id,
+      slot: slot.id,
+      ends: [...ends],
+      state,
+      fuseOut,
+      testerProved: job.testerProvedAt !== null,
+    });
+    // After a fuse that was out, and after the last one, the slot stays to be read.
+    setChosen(fuseOut ? slot.id : (nextAfter(slot.id) ?? slot.id));
+    setFuseOut(false);
+  };
+  const last = readings.at(-1);
+  const undo = () => {
+    if (!last) return;
+    record({ kind: 'correction', of: last.id, reason: 'taken back' });
+    setChosen(last.slot);
+  };
+  const answers = fuseOut ? OUT : PAIRS;
+  return (
+    // biome-ignore lint/a11y/noStaticElementInteractions: catches the digit keys of the buttons inside it
+    <div
+      className="mt-2 grid gap-5 lg:grid-cols-[minmax(0,1fr)_24rem]"
+      onKeyDown={(event) => {
+        const found = answers.find((one) => one.key === event.key);
+        if (found && !event.ctrlKey && !event.metaKey && !event.altKey) tell(found.ends);
+        else if (event.key === 'u') undo();
+      }}
+    >
+      <div className="order-2 lg:order-1">
+        <p className="text-lg font-semibold" data-testid="triage-counts" aria-live="polite">
+          {counts.sentence}.
+        </p>
+        <PanelDrawing
+          panel={panel}
+          turns={turns}
+          wanted={slot.id}
+          onChoose={(id) => setChosen(order.some((one) => one.id === id) ? id : chosen)}
+          marks={new Map([...results].map(([id, result]) => [id, SIGNS[result.verdict]]))}
+          className="mt-2 max-w-3xl"
+        />
+        <VerdictList order={order} results={results} chosen={slot.id} onChoose={setChosen} />
+      </div>
+      <article
+        className="order-1 self-start rounded-lg border-2 border-copper bg-sheet p-4 lg:sticky lg:top-36 lg:order-2"
+        aria-labelledby="slot-title"
+        data-slot-card={slot.id}
+      >
+        <p className="text-sm text-soft">
+          {FEED_STATE_WORDS[state]} · {order.indexOf(slot) + 1} of {order.length}
+        </p>
+        <h2 id="slot-title" className="text-2xl" data-testid="slot-title">
+          {slotTitle(slot)}
+        </h2>
+        <p className="mt-1">{slotSentence(turnPanel(panel, turns), slot.id)}</p>
+        <p className="mt-2 border-l-4 border-line pl-3" data-testid="slot-verdict">
+          <strong>
+            {SIGNS[here.verdict]} {capital(VERDICT_WORDS[here.verdict])}.
+          </strong>{' '}
+          {here.sentence}
+          {here.next ? <span className="block font-semibold">{here.next}</span> : null}
+        </p>
+        <div className="mt-3 grid gap-2">
+          {answers.map((one) => (
+            <button
+              key={one.word}
+              type="button"
+              onClick={() => tell(one.ends)}
+              className="flex min-h-14 items-center justify-between rounded-md border-2 border-ink bg-sheet px-4 text-xl font-bold active:bg-copper-wash"
+            >
+              {one.word}
+              <kbd className="reading hidden text-base font-normal text-soft lg:inline">{one.key}</kbd>
+            </button>
+          ))}
+        </div>
+        <div className="mt-3 flex flex-wrap gap-2">
+          <Button aria-pressed={fuseOut} onClick={() => setFuseOut(!fuseOut)}>
+            {fuseOut ? 'Fuse is in' : 'Fuse is out'}
+          </Button>
+          <Button onClick={undo} disabled={!last}>
+            Undo
+          </Button>
+        </div>
+        {fuseOut ? (
+          <p className="mt-2 text-sm">
+            Load off before it is pulled; insulated puller. Not on restraint, engine-control or brake
+            circuits.
+          </p>
+        ) : null}
+      </article>
+    </div>
+  );
+}
+
+function VerdictList({
+  order,
+  results,
+  chosen,
+  onChoose,
+}: {
+  order: readonly Slot[];
+  results: ReadonlyMap<string, TriageResult>;
+  chosen: string;
+  onChoose: (id: string) => void;
+}) {
+  return (
+    <ol className="mt-4 grid gap-x-6 sm:grid-cols-2" data-testid="verdicts">
+      {order.map((slot) => {
+        const result = results.get(slot.id)!;
+        return (
+          <li key={slot.id} className="border-b border-line">
+            <button
+              type="button"
+              aria-current={slot.id === chosen ? 'true' : undefined}
+              onClick={() => onChoose(slot.id)}
+              className="grid min-h-11 w-full grid-cols-[1.6rem_1fr_auto] items-center gap-2 text-left hover:bg-sunk"
+            >
+              <span aria-hidden="true" className="text-center font-bold">
+                {SIGNS[result.verdict]}
+              </span>
+              <span className="truncate">{slotTitle(slot)}</span>
+              <span
+                className={
+                  result.verdict === 'open' || result.verdict === 'second-feed'
+                    ? 'font-semibold text-bad'
+                    : 'text-soft'
+                }
+              >
+                {VERDICT_WORDS[result.verdict]}
+              </span>
+            </button>
+          </li>
+        );
+      })}
+    </ol>
+  );
+}
+
+export function slotTitle(slot: Slot): string {
+  const rating = slot.ratingAmps === undefined ? '' : ` · ${formatNumber(slot.ratingAmps)} A`;
+  const name = slot.meaning ?? slot.label;
+  return `${capital(slot.type)} ${slot.number}${name ? ` ${name}` : ''}${rating}`;
+}
+
+function capital(words: string): string {
+  return `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
+}

@@ -1,0 +1,1 @@
+export { BoxTest } from './BoxTest';
