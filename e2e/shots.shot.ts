@@ -83,6 +83,20 @@ test('pictures', async ({ browser }) => {
   await phone.getByRole('tab', { name: 'Suspects' }).tap();
   await shot(phone, 'phone-suspects');
 
+  await page.goto(`${app.url}/jobs/${fan}/boxes`);
+  await page.getByRole('button', { name: 'Load-bay box', exact: true }).click();
+  await page.getByRole('button', { name: 'Key at run' }).click();
+  for (const pair of [/^Both lit/, /^Both lit/, /^Feed side only/, /^Both lit/, /^Both dark/]) {
+    await page.getByRole('button', { name: pair }).click();
+  }
+  await shot(page, 'box-test');
+  await page.getByRole('button', { name: 'What feeds it when' }).click();
+  await page.getByRole('button', { name: /^Live/ }).click();
+  await shot(page, 'box-survey');
+  await phone.goto(`${app.url}/jobs/${fan}/boxes`);
+  await expect(phone.getByTestId('slot-title')).toBeVisible();
+  await shot(phone, 'phone-box-test');
+
   await page.goto(`${app.url}/shop`);
   await expect(page.getByTestId('weights')).toBeVisible();
   await shot(page, 'shop');

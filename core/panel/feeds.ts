@@ -67,12 +67,10 @@ export function classifyFeed(readings: readonly SlotReading[], nominalVolts: num
   const possible = PATTERNS.filter(([, pattern]) =>
     [...live].every(([state, on]) => pattern[state] === undefined || pattern[state] === on),
   ).map(([feed]) => feed);
-  const missing = FEED_STATES.filter(
-    (state) =>
-      !live.has(state) &&
-      new Set(PATTERNS.filter(([feed]) => possible.includes(feed)).map(([, pattern]) => pattern[state]))
-        .size > 1,
-  );
+  const left = PATTERNS.filter(([feed]) => possible.includes(feed)).map(([, pattern]) => pattern);
+  const differs = (state: FeedState) =>
+    left.some((pattern) => pattern[state] === true) && left.some((pattern) => pattern[state] === false);
+  const missing = FEED_STATES.filter((state) => !live.has(state) && differs(state));
   const [only] = possible;
   if (possible.length === 0) {
     return { feed: 'unknown', possible, missing: [], sentence: `${WORDS.unknown}.` };

@@ -151,10 +151,13 @@ export function countVerdicts(results: readonly TriageResult[]): TriageCounts {
   return { verdicts, sentence: sentence === '' ? 'Nothing tested yet' : sentence };
 }
 
+/** Holes without a fuse in use; the spare store is stock and never tested. */
+const NOT_TESTED: readonly Slot['state'][] = ['empty', 'not-ordered', 'missing', 'spare', 'abandoned'];
+
 /** Fuse slots in the order in which a thumb goes through them: row after row. */
 export function triageOrder(slots: readonly Slot[]): Slot[] {
   return slots
-    .filter((slot) => slot.type === 'fuse' && slot.state !== 'empty' && slot.state !== 'not-ordered')
+    .filter((slot) => slot.type === 'fuse' && !NOT_TESTED.includes(slot.state))
     .sort((one, other) => {
       const apart = one.y + one.height / 2 - (other.y + other.height / 2);
       return Math.abs(apart) > Math.min(one.height, other.height) / 2 ? apart : one.x - other.x;

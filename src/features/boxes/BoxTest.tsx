@@ -104,7 +104,7 @@ function Choice({
 }) {
   return (
     <fieldset className="min-w-0">
-      <legend className="text-sm font-semibold">{legend}</legend>
+      <legend className="sr-only text-sm font-semibold lg:not-sr-only">{legend}</legend>
       <div className="flex gap-1 overflow-x-auto pb-1">
         {options.map(([id, name]) => (
           <button

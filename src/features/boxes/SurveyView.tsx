@@ -101,8 +101,18 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
                     );
                   })}
                   <td className="pl-3 text-sm">
-                    <strong>{finding.feed === 'unknown' ? '' : finding.feed}</strong>
-                    {finding.feed === 'unknown' ? finding.sentence : ''}
+                    {finding.feed !== 'unknown' ? (
+                      <strong>{finding.feed}</strong>
+                    ) : finding.possible.length > 0 ? (
+                      <>
+                        {finding.possible.join(' / ')}?
+                        <span className="block text-soft">
+                          still: {finding.missing.map((one) => SHORT[one].toLowerCase()).join(', ')}
+                        </span>
+                      </>
+                    ) : (
+                      <span className="text-soft">{finding.sentence}</span>
+                    )}
                   </td>
                 </tr>
               );

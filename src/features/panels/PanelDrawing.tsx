@@ -217,15 +217,15 @@ function SlotShape({
       ) : null}
       {mark ? (
         <>
-          <circle cx={x + width} cy={y} r={3.4} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={0.6} />
-          <text
-            x={x + width}
-            y={y + 1.7}
-            fontSize={4.8}
-            fontWeight={700}
-            textAnchor="middle"
-            fill="var(--ink)"
-          >
+          <circle
+            cx={x + width}
+            cy={y - 0.6}
+            r={2.8}
+            fill="var(--sheet)"
+            stroke="var(--ink)"
+            strokeWidth={0.6}
+          />
+          <text x={x + width} y={y + 0.9} fontSize={4} fontWeight={700} textAnchor="middle" fill="var(--ink)">
             {mark}
           </text>
         </>
