@@ -109,3 +109,115 @@ test('a delayed feed shows itself over the key positions, and each reading keeps
   await expect(rows.nth(2)).toContainText('run');
   await expect(page.getByText('Every slot is read in every state')).toBeVisible();
 });
+
+test('a box of twenty-four slots is drawn from nothing, twenty edits are taken back, and it is saved', async ({
+  page,
+}) => {
+  await page.goto(`${app.url}/vehicles`);
+  await page.getByRole('link', { name: /Beekeeper/ }).click();
+  await page.getByRole('link', { name: 'Draw a new box' }).click();
+  const status = page.getByTestId('editor-status');
+  await expect(status).toContainText('0 slots');
+  await page.getByLabel('Name', { exact: true }).fill('Box behind the seat');
+  await page.getByLabel('Where it is').fill('Behind the driver’s seat');
+  await page.getByLabel('Landmark').fill('cable duct');
+  await page.getByLabel('Seen at, text upright').selectOption('bottom');
+  await page.getByRole('button', { name: 'Add the rows' }).click();
+  await expect(status).toContainText('24 slots');
+  const drawing = page.getByRole('group', { name: /being edited/ });
+  const slot = (number: number) => drawing.locator(`[data-slot="fuse-${number}"]`);
+  await expect(slot(24)).toBeVisible();
+
+  // By drag, and by keyboard.
+  await page.evaluate(() => window.scrollTo(0, 0));
+  const before = await slot(14).boundingBox();
+  await page.mouse.move(before!.x + 4, before!.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(before!.x + 4, before!.y + 60, { steps: 4 });
+  await page.mouse.up();
+  const after = await slot(14).boundingBox();
+  expect(after!.y).toBeGreaterThan(before!.y + 20);
+  await slot(3).focus();
+  await page.keyboard.press('Enter');
+  for (let count = 0; count < 19; count++) await page.keyboard.press('ArrowRight');
+  const moved = await slot(3).locator('rect').getAttribute('x');
+  // Twenty steps taken back: nineteen by key, one by drag.
+  for (let count = 0; count < 20; count++) await page.keyboard.press('Control+z');
+  await expect(slot(3).locator('rect')).not.toHaveAttribute('x', moved!);
+  const back = await slot(14).boundingBox();
+  expect(Math.abs(back!.y - before!.y)).toBeLessThan(3);
+  for (let count = 0; count < 20; count++) await page.keyboard.press('Control+Shift+z');
+  await expect(slot(3).locator('rect')).toHaveAttribute('x', moved!);
+  for (let count = 0; count < 20; count++) await page.keyboard.press('Control+z');
+
+  // One slot described; the colour follows the rating.
+  await slot(7).press('Enter');
+  const form = page.getByTestId('slot-form');
+  await form.getByLabel('Meaning').fill('Warming jacket');
+  await form.getByLabel('Rating, ampere').fill('15');
+  await form.getByLabel('State').selectOption('fitted');
+  await form.getByLabel('Serves, one a line').fill('Warming jacket\nPilot lamp');
+  await form.getByLabel('Number').focus();
+  await expect(form.getByLabel('Colour')).toHaveValue('blue');
+
+  // Left without saving: nothing is lost.
+  await page.reload();
+  await page.getByRole('button', { name: 'Go on with it' }).click();
+  await expect(status).toContainText('24 slots');
+  await page.getByRole('button', { name: 'Save as a new version' }).click();
+  await expect(status).toHaveText('✓ Saved');
+  await page.getByRole('link', { name: /Beekeeper/ }).click();
+  await page.getByRole('link', { name: /Box behind the seat/ }).click();
+  await page.getByLabel('Find a slot').fill('warming jacket');
+  await page.getByLabel('Slots found').getByRole('button').first().click();
+  await expect(page.getByTestId('slot-sentence')).toContainText('With the cable duct at the bottom');
+  await expect(page.getByTestId('slot-sentence')).toContainText('blue 15 A');
+  await expect(page.getByTestId('audit')).toContainText('Still owed');
+});
+
+test('sixty rows of CSV with five mistakes: each named by its row, the rest taken only on purpose', async ({
+  page,
+}) => {
+  await page.goto(`${app.url}/vehicles`);
+  await page.getByRole('link', { name: /Beekeeper/ }).click();
+  await page.getByRole('link', { name: 'Draw a new box' }).click();
+  const rows = Array.from({ length: 60 }, (_, i) => [
+    'fuse',
+    String(i + 1),
+    `L${i + 1}`,
+    '10',
+    'mini',
+    'fitted',
+  ]);
+  rows[4]![3] = 'ten';
+  rows[9]![4] = 'giant';
+  rows[19]![1] = '3';
+  rows[29]![1] = '';
+  rows[39]![5] = 'broken';
+  await page.locator('input[accept*="csv"]').setInputFiles({
+    name: 'slots.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(
+      ['type,Nr,printed,amps,family,state', ...rows.map((row) => row.join(','))].join('\n'),
+    ),
+  });
+  const preview = page.getByTestId('csv-preview');
+  await expect(preview).toContainText('60 rows: 55 can be taken, 5 cannot.');
+  for (const words of [
+    'Row 6, rating',
+    'Row 11, family',
+    'Row 21, number',
+    'Row 31, number',
+    'Row 41, state',
+  ]) {
+    await expect(page.getByTestId('csv-problems')).toContainText(words);
+  }
+  const take = page.getByRole('button', { name: 'Take 55 slots in place of those drawn' });
+  await expect(take).toBeDisabled();
+  await page.getByLabel('Leave those rows out on purpose').check();
+  await take.click();
+  await expect(page.getByTestId('editor-status')).toContainText('55 slots');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByTestId('editor-status')).toContainText('0 slots');
+});

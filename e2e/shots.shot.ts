@@ -97,6 +97,11 @@ test('pictures', async ({ browser }) => {
   await expect(phone.getByTestId('slot-title')).toBeVisible();
   await shot(phone, 'phone-box-test');
 
+  await page.goto(`${app.url}/vehicles/${van}/panels/edit?box=bay`);
+  await page.locator('[data-slot="fuse-31"]').press('Enter');
+  await expect(page.getByTestId('slot-form')).toBeVisible();
+  await shot(page, 'editor');
+
   await page.goto(`${app.url}/shop`);
   await expect(page.getByTestId('weights')).toBeVisible();
   await shot(page, 'shop');

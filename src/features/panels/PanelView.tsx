@@ -6,7 +6,8 @@ import type { Panel } from '#core/format/panelSchema';
 import { formatNumber } from '#core/instruments/quantity';
 import { slotSentence } from '#core/panel/sentence';
 import { type Edge, type Turns, turnPanel, turnsForLandmark } from '#core/panel/turn';
-import { Button, Caution } from '@/ui/controls';
+import { Button, ButtonLink, Caution } from '@/ui/controls';
+import { AuditList } from './AuditList';
 import { PanelDrawing } from './PanelDrawing';
 import { SlotSearchBox } from './SlotSearchBox';
 import { useTurns } from './useTurns';
@@ -106,9 +107,13 @@ function Fact({ name, children }: { name: string; children: ReactNode }) {
 
 /** The panel page: search beside the drawing. */
 export function PanelBrowser({
+  vehicleId,
+  nominalVolts,
   panels,
   first,
 }: {
+  vehicleId: string;
+  nominalVolts: number;
   panels: readonly Panel[];
   first: { panel: string; slot: string | null };
 }) {
@@ -140,10 +145,18 @@ export function PanelBrowser({
         <BoxOpening panel={panel} />
       </div>
       <div>
-        <h2 className="mb-3 text-xl">{panel.name}</h2>
+        <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
+          <h2 className="text-xl">{panel.name}</h2>
+          <ButtonLink href={`/vehicles/${vehicleId}/panels/edit?box=${panel.id}`}>Edit this box</ButtonLink>
+        </div>
         <PanelView
           panel={panel}
           wanted={chosen.slot}
+          onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
+        />
+        <AuditList
+          panel={panel}
+          nominalVolts={nominalVolts}
           onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
         />
       </div>

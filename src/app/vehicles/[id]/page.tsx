@@ -74,6 +74,9 @@ export default async function VehiclePage({ params }: { params: Promise<{ id: st
           ) : (
             <p className="py-3 text-soft">No box is mapped yet.</p>
           )}
+          <ButtonLink href={`/vehicles/${vehicle.id}/panels/edit`} className="mt-3">
+            Draw a new box
+          </ButtonLink>
         </section>
 
         <section aria-labelledby="circuits">

@@ -26,7 +26,12 @@ export default async function PanelsPage({
         </Link>
       </p>
       <h1 className="mb-5 text-3xl">Boxes</h1>
-      <PanelBrowser panels={panels} first={{ panel: panel.id, slot: slot ?? null }} />
+      <PanelBrowser
+        vehicleId={maps.vehicle.id}
+        nominalVolts={maps.vehicle.nominalVolts ?? 12}
+        panels={panels}
+        first={{ panel: panel.id, slot: slot ?? null }}
+      />
     </div>
   );
 }

@@ -1,0 +1,34 @@
+import Link from 'next/link';
+import { notFound } from 'next/navigation';
+import { PanelEditor } from '@/features/panels';
+import { currentActor } from '@/features/shop/server';
+import { loadVehicle } from '@/features/vehicles/server';
+
+export const metadata = { title: 'Edit a box' };
+
+export default async function EditPanelPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ box?: string }>;
+}) {
+  const maps = await loadVehicle(await currentActor(), (await params).id);
+  if (!maps) notFound();
+  const { box } = await searchParams;
+  return (
+    <div className="px-4 py-4 lg:px-6">
+      <p className="text-soft">
+        <Link href={`/vehicles/${maps.vehicle.id}`} className="underline underline-offset-4">
+          {maps.vehicle.name}
+        </Link>
+      </p>
+      <PanelEditor
+        vehicleId={maps.vehicle.id}
+        vehicleName={maps.vehicle.name}
+        file={maps.panelSet?.file ?? null}
+        panelId={box ?? null}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,109 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import type { Slot } from '#core/format/panelSchema';
+import { CSV_COLUMNS, type CsvColumn, previewCsv } from '#core/panel/csv';
+import { Button, INPUT } from '@/ui/controls';
+
+/** Slots from CSV: columns matched, every problem by its row, and rows with problems left out only on purpose. */
+export function CsvImport({ onTake }: { onTake: (slots: readonly Slot[]) => void }) {
+  const [text, setText] = useState('');
+  const [matched, setMatched] = useState<readonly (CsvColumn | null)[] | null>(null);
+  const [partial, setPartial] = useState(false);
+  const preview = useMemo(() => (text.trim() === '' ? null : previewCsv(text, matched)), [text, matched]);
+  const read = (next: string) => {
+    setText(next);
+    setMatched(null);
+    setPartial(false);
+  };
+  const badRows = new Set(preview?.problems.map((one) => one.row) ?? []);
+  const left = preview ? preview.rows - preview.slots.length : 0;
+  const may = preview !== null && preview.slots.length > 0 && (left === 0 || partial);
+  return (
+    <section aria-labelledby="csv-title">
+      <h2 id="csv-title" className="mb-2 border-b-2 border-line pb-1 text-lg">
+        Slots from CSV
+      </h2>
+      <label className="inline-flex min-h-11 cursor-pointer items-center rounded-md border-2 border-line bg-sheet px-4 font-semibold focus-within:outline-3 focus-within:outline-copper hover:border-ink">
+        Choose a CSV file
+        <input
+          type="file"
+          accept=".csv,text/csv,text/plain"
+          className="sr-only"
+          onChange={async (event) => {
+            const file = event.currentTarget.files?.[0];
+            if (file) read(await file.text());
+          }}
+        />
+      </label>
+      {preview ? (
+        <div className="mt-3" data-testid="csv-preview">
+          <div className="grid gap-2 sm:grid-cols-2">
+            {preview.headings.map((heading, index) => (
+              <label key={`${heading} ${preview.headings.slice(0, index).length}`} className="block text-sm">
+                <span className="font-semibold">“{heading}” is</span>
+                <select
+                  value={preview.matched[index] ?? ''}
+                  onChange={(event) => {
+                    const column = CSV_COLUMNS.find((one) => one === event.target.value) ?? null;
+                    setMatched(
+                      preview.matched.map((one, at) => (at === index ? column : one === column ? null : one)),
+                    );
+                  }}
+                  className={INPUT}
+                >
+                  <option value="">left out</option>
+                  {CSV_COLUMNS.map((one) => (
+                    <option key={one} value={one}>
+                      {one}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            ))}
+          </div>
+          <p className="mt-3 font-semibold" role="status">
+            {preview.rows} rows: {preview.slots.length} can be taken, {left} cannot.
+          </p>
+          {preview.problems.length > 0 ? (
+            <ul className="mt-1 max-h-56 space-y-1 overflow-auto text-sm" data-testid="csv-problems">
+              {preview.problems.map((one) => (
+                <li key={`${one.row} ${one.column} ${one.message}`}>
+                  <strong>
+                    {one.row === 0 ? 'The file' : `Row ${one.row}`}
+                    {one.column ? `, ${one.column}` : ''}:
+                  </strong>{' '}
+                  {one.message}
+                </li>
+              ))}
+            </ul>
+          ) : null}
+          {left > 0 && preview.slots.length > 0 ? (
+            <label className="mt-2 flex min-h-11 items-center gap-3">
+              <input
+                type="checkbox"
+                checked={partial}
+                onChange={(event) => setPartial(event.target.checked)}
+                className="size-6 accent-(--copper)"
+              />
+              Leave {badRows.size === 1 ? 'that row' : 'those rows'} out on purpose
+            </label>
+          ) : null}
+          <div className="mt-2 flex gap-2">
+            <Button
+              look="primary"
+              disabled={!may}
+              onClick={() => {
+                onTake(preview.slots.map((one) => one.slot));
+                read('');
+              }}
+            >
+              Take {preview.slots.length} slots in place of those drawn
+            </Button>
+            <Button onClick={() => read('')}>Leave it</Button>
+          </div>
+        </div>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,157 @@
+'use client';
+
+import type { ReactNode } from 'react';
+import type { Slot } from '#core/format/panelSchema';
+import { colourOf } from '#core/panel/audit';
+import { FAMILY_SIZE } from '#core/panel/edit';
+import { INPUT } from '@/ui/controls';
+
+const TYPES: readonly Slot['type'][] = ['fuse', 'relay', 'cavity', 'stud'];
+const STATES: readonly Slot['state'][] = [
+  'fitted',
+  'empty',
+  'not-ordered',
+  'missing',
+  'spare',
+  'abandoned',
+  'tapped',
+  'unknown',
+];
+const FEEDS: readonly NonNullable<Slot['feed']>[] = [
+  'unknown',
+  'constant',
+  'accessory',
+  'run',
+  'ignition',
+  'crank',
+  'lights',
+  'delayed',
+  'module',
+  'load-side',
+  'dead',
+];
+const SOURCES: readonly NonNullable<Slot['source']>[] = ['lid', 'manual', 'measured', 'sibling-vehicle'];
+const FAMILIES = Object.keys(FAMILY_SIZE) as Slot['family'][];
+
+function spoken(value: string): string {
+  return value.replace(/-/g, ' ');
+}
+
+/** Everything that is known of one slot; each field is a step of its own when it is left. */
+export function SlotForm({
+  slot,
+  onChange,
+}: {
+  slot: Slot;
+  onChange: (fields: Partial<Omit<Slot, 'id'>>) => void;
+}) {
+  const text = (name: 'number' | 'label' | 'meaning' | 'colour' | 'applies') => (
+    <Labelled name={name}>
+      <input
+        defaultValue={slot[name] ?? ''}
+        onBlur={(event) => {
+          const value = event.target.value.trim();
+          if (value === (slot[name] ?? '')) return;
+          if (name === 'label') onChange({ label: value });
+          else if (name === 'number') {
+            if (value !== '') onChange({ number: value });
+          } else onChange({ [name]: value === '' ? undefined : value });
+        }}
+        className={INPUT}
+      />
+    </Labelled>
+  );
+  const choice = <K extends 'type' | 'family' | 'state' | 'feed' | 'source'>(
+    name: K,
+    options: readonly NonNullable<Slot[K]>[],
+  ) => (
+    <Labelled name={name}>
+      <select
+        value={slot[name] ?? ''}
+        onChange={(event) => onChange({ [name]: event.target.value || undefined } as Partial<Slot>)}
+        className={INPUT}
+      >
+        {name === 'feed' || name === 'source' ? <option value="">not said</option> : null}
+        {options.map((one) => (
+          <option key={one} value={one}>
+            {spoken(one)}
+          </option>
+        ))}
+      </select>
+    </Labelled>
+  );
+  const list = (name: 'functions' | 'synonyms') => (
+    <Labelled name={name === 'functions' ? 'serves, one a line' : 'also called, one a line'}>
+      <textarea
+        rows={2}
+        defaultValue={(slot[name] ?? []).join('\n')}
+        onBlur={(event) => {
+          const values = event.target.value
+            .split('\n')
+            .map((one) => one.trim())
+            .filter((one) => one !== '');
+          if (values.join('\n') !== (slot[name] ?? []).join('\n')) {
+            onChange({ [name]: values.length > 0 ? values : undefined });
+          }
+        }}
+        className={INPUT}
+      />
+    </Labelled>
+  );
+  return (
+    <section aria-label={`${slot.type} ${slot.number}`} data-testid="slot-form">
+      <h2 className="mb-2 border-b-2 border-line pb-1 text-lg">
+        {slot.type} {slot.number}
+      </h2>
+      <div className="grid grid-cols-2 gap-3">
+        {choice('type', TYPES)}
+        {text('number')}
+        {text('label')}
+        {text('meaning')}
+        <Labelled name="rating, ampere">
+          <input
+            key={slot.ratingAmps}
+            inputMode="decimal"
+            defaultValue={slot.ratingAmps ?? ''}
+            onBlur={(event) => {
+              const value = event.target.value.trim().replace(',', '.');
+              const rating = value === '' ? undefined : Number(value);
+              if (rating !== undefined && !(rating > 0 && rating <= 1000)) return;
+              if (rating === slot.ratingAmps) return;
+              const colour = rating === undefined ? null : colourOf(slot.family, rating);
+              onChange({ ratingAmps: rating, ...(colour ? { colour } : {}) });
+            }}
+            className={INPUT}
+          />
+        </Labelled>
+        {text('colour')}
+        {choice('family', FAMILIES)}
+        {choice('state', STATES)}
+        {choice('feed', FEEDS)}
+        {choice('source', SOURCES)}
+        <div className="col-span-2">{list('functions')}</div>
+        <div className="col-span-2">{list('synonyms')}</div>
+        {text('applies')}
+        <label className="flex min-h-11 items-center gap-3 self-end">
+          <input
+            type="checkbox"
+            checked={slot.confirmed ?? false}
+            onChange={(event) => onChange({ confirmed: event.target.checked })}
+            className="size-6 accent-(--copper)"
+          />
+          Proved here, by effect or by trace
+        </label>
+      </div>
+    </section>
+  );
+}
+
+function Labelled({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    // biome-ignore lint/a11y/noLabelWithoutControl: the control is the child
+    <label className="block">
+      <span className="mb-0.5 block text-sm font-semibold">{`${name[0]?.toUpperCase() ?? ''}${name.slice(1)}`}</span>
+      {children}
+    </label>
+  );
+}
