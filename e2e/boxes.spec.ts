@@ -221,3 +221,51 @@ test('sixty rows of CSV with five mistakes: each named by its row, the rest take
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByTestId('editor-status')).toContainText('0 slots');
 });
+
+test('what is in a slot wants evidence; damage as found stands apart; a fuse is pulled in thought; the mirror says so', async ({
+  page,
+}) => {
+  await jobWithBox(page, 6, 6);
+  await page.getByText(/^What is in it/).click();
+  const form = page.locator('details').filter({ hasText: 'What is in it' });
+  await form.getByLabel('State').selectOption('not-ordered');
+  await form.getByLabel('How that is known').fill('empty');
+  await form.getByRole('button', { name: 'Record the state' }).click();
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'does not show that it is “not ordered”' }),
+  ).toBeVisible();
+  await form.getByLabel('State').selectOption('fitted');
+  await form.getByLabel('Rating found, A').fill('15');
+  await form.getByLabel('How that is known').fill('read on the fuse');
+  await form.getByRole('button', { name: 'Record the state' }).click();
+  await expect(page.getByTestId('slot-audit')).toContainText('15 A fitted for 10 A: 150 % of the design');
+  await expect(form.getByLabel('History of this slot')).toContainText('read on the fuse');
+
+  const damage = page.getByTestId('damage');
+  await damage.getByLabel('What is damaged').fill('Left clip of the lid broken');
+  await damage.getByRole('button', { name: 'Record' }).click();
+  await damage.getByLabel('What is damaged').fill('Scratch beside the hinge');
+  await damage.getByLabel('Since when').selectOption('by-us');
+  await damage.getByRole('button', { name: 'Record' }).click();
+  const found = damage
+    .locator('div')
+    .filter({ hasText: /^As found, before anything was touched· Left clip/ });
+  await expect(found.first()).toBeVisible();
+  await expect(damage).toContainText('Done here· Scratch beside the hinge');
+
+  await page.goto(`${app.url}/vehicles`);
+  await page.getByRole('link', { name: /Bakery van/ }).click();
+  await page.getByRole('link', { name: /Load-bay box/ }).click();
+  await page.getByLabel('Find a slot').fill('fuse 31');
+  await page.getByLabel('Slots found').getByRole('button').first().click();
+  await expect(page.getByTestId('without')).toContainText('Proving-cabinet fan: lost');
+  await expect(page.getByText('unverified here').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Seen from behind' }).click();
+  await expect(page.getByText('Mirrored: this is the wire side')).toBeVisible();
+  await expect(page.getByTestId('slot-sentence')).toContainText('Mirrored, seen from behind.');
+  const [svg] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Drawing (SVG)' }).click(),
+  ]);
+  expect(svg.suggestedFilename()).toBe('bay.svg');
+});

@@ -3,7 +3,7 @@
  */
 import { type Static, Type } from 'typebox';
 import { CircuitFileSchema } from './circuitSchema';
-import { PanelSetFileSchema } from './panelSchema';
+import { FoundInSlot, PanelSetFileSchema, SlotStateName } from './panelSchema';
 import { FunctionState, LampState, ReadingValueSchema, TestRefSchema } from './readingsSchema';
 import { Day, Id, Instant, NominalVolts, oneOfKind, SomeText, strict, Text, Uuid } from './schemaParts';
 
@@ -91,6 +91,23 @@ export const EventBodySchema = oneOfKind(
       fuseOut: Type.Boolean(),
       testerProved: Type.Boolean(),
     },
+    strict,
+  ),
+  /** What is in a slot, and how that is known. */
+  Type.Object(
+    {
+      kind: Type.Literal('slot-state'),
+      panel: Id,
+      slot: Id,
+      state: SlotStateName,
+      found: Type.Optional(FoundInSlot),
+      evidence: SomeText,
+    },
+    strict,
+  ),
+  /** Damage at a box: as it was found, or done here. The two never mix. */
+  Type.Object(
+    { kind: Type.Literal('damage'), panel: Id, words: SomeText, when: Type.Enum(['as-found', 'by-us']) },
     strict,
   ),
   /** Strikes an earlier entry; what replaces it is an event of its own. */

@@ -21,6 +21,26 @@ export const SlotFamily = Type.Enum([
   'none',
 ]);
 
+export const SlotStateName = Type.Enum([
+  'fitted',
+  'empty',
+  'not-ordered',
+  'missing',
+  'spare',
+  'abandoned',
+  'tapped',
+  'unknown',
+]);
+
+export const FoundInSlot = Type.Object(
+  {
+    ratingAmps: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1000 })),
+    family: Type.Optional(SlotFamily),
+    colour: Type.Optional(Type.String({ maxLength: 30 })),
+  },
+  strict,
+);
+
 export const SlotSchema = Type.Object(
   {
     id: Id,
@@ -38,28 +58,10 @@ export const SlotSchema = Type.Object(
     /** What the smallest wire behind it carries, ampere. */
     wireLimitAmps: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1000 })),
     /** What was found in it, where that is not what belongs there. */
-    found: Type.Optional(
-      Type.Object(
-        {
-          ratingAmps: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1000 })),
-          family: Type.Optional(SlotFamily),
-          colour: Type.Optional(Type.String({ maxLength: 30 })),
-        },
-        strict,
-      ),
-    ),
+    found: Type.Optional(FoundInSlot),
     /** Printed colour of what is specified for the slot. */
     colour: Type.Optional(Type.String({ maxLength: 30 })),
-    state: Type.Enum([
-      'fitted',
-      'empty',
-      'not-ordered',
-      'missing',
-      'spare',
-      'abandoned',
-      'tapped',
-      'unknown',
-    ]),
+    state: SlotStateName,
     feed: Type.Optional(
       Type.Enum([
         'constant',

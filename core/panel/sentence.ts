@@ -107,7 +107,8 @@ export function slotSentence(panel: SeenPanel, slotId: string): string {
     right: 'to the right',
   };
   const neighbour = neighbourWords(panel, wanted);
-  return `With the ${landmark} ${direction[panel.landmarkEdge]}: ${parts.join(', ')}${looks ? ` — ${looks}` : ''}, ${label}${neighbour}.`;
+  const view = panel.mirrored ? 'Mirrored, seen from behind. ' : '';
+  return `${view}With the ${landmark} ${direction[panel.landmarkEdge]}: ${parts.join(', ')}${looks ? ` — ${looks}` : ''}, ${label}${neighbour}.`;
 }
 
 function neighbourWords(panel: SeenPanel, wanted: SeenSlot): string {

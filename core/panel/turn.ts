@@ -1,4 +1,4 @@
-/** A panel as it is being held: turned by quarter turns, never mirrored. */
+/** A panel as it is being held: turned by quarter turns; mirrored only on purpose, as seen from behind. */
 import type { Panel, Slot } from '../format/panelSchema';
 
 /** Quarter turns clockwise: 0, 1, 2 or 3. */
@@ -18,6 +18,8 @@ export interface SeenSlot {
 export interface SeenPanel {
   readonly panel: Panel;
   readonly turns: Turns;
+  /** Seen from behind: left and right exchanged. */
+  readonly mirrored: boolean;
   readonly width: number;
   readonly height: number;
   /** Edge at which the landmark is seen now. */
@@ -48,15 +50,24 @@ function turnSlot(panel: Panel, slot: Slot, turns: Turns): SeenSlot {
   }
 }
 
-/** Places of all slots after so many quarter turns clockwise; millimetres, y downwards. */
-export function turnPanel(panel: Panel, turns: Turns): SeenPanel {
+const MIRRORED: Readonly<Record<Edge, Edge>> = { top: 'top', bottom: 'bottom', left: 'right', right: 'left' };
+
+/**
+ * Places of all slots after so many quarter turns clockwise, and then, only where it is asked for, mirrored left to
+ * right; millimetres, y downwards.
+ */
+export function turnPanel(panel: Panel, turns: Turns, mirrored = false): SeenPanel {
   const upright = turns % 2 === 0;
+  const width = upright ? panel.width : panel.height;
+  const turned = panel.slots.map((slot) => turnSlot(panel, slot, turns));
+  const edge = turnEdge(panel.landmark.edge, turns);
   return {
     panel,
     turns,
-    width: upright ? panel.width : panel.height,
+    mirrored,
+    width,
     height: upright ? panel.height : panel.width,
-    landmarkEdge: turnEdge(panel.landmark.edge, turns),
-    slots: panel.slots.map((slot) => turnSlot(panel, slot, turns)),
+    landmarkEdge: mirrored ? MIRRORED[edge] : edge,
+    slots: mirrored ? turned.map((seen) => ({ ...seen, x: width - seen.x - seen.width })) : turned,
   };
 }

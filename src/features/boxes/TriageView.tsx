@@ -18,6 +18,8 @@ import { turnPanel } from '#core/panel/turn';
 import { useJob } from '@/features/jobs';
 import { PanelDrawing, useTurns } from '@/features/panels';
 import { Button } from '@/ui/controls';
+import { DamageList } from './DamageList';
+import { SlotStateForm } from './SlotStateForm';
 
 type Ends = BodyOf<'slot-reading'>['ends'];
 
@@ -142,6 +144,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
     <div
       className="mt-2 grid gap-5 lg:grid-cols-[minmax(0,1fr)_24rem]"
       onKeyDown={(event) => {
+        if (event.target instanceof HTMLElement && event.target.closest('input, select, textarea')) return;
         const found = answers.find((one) => one.key === event.key);
         if (found && !event.ctrlKey && !event.metaKey && !event.altKey) tell(found.ends);
         else if (event.key === 'u') undo();
@@ -160,6 +163,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
           className="mt-2 max-w-3xl"
         />
         <VerdictList order={order} results={results} chosen={slot.id} onChoose={setChosen} />
+        <DamageList panel={panel} />
       </div>
       <article
         className="order-1 self-start rounded-lg border-2 border-copper bg-sheet p-4 lg:sticky lg:top-36 lg:order-2"
@@ -201,6 +205,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
             Undo
           </Button>
         </div>
+        <SlotStateForm panel={panel} slot={slot} nominalVolts={nominalVolts} />
         {fuseOut ? (
           <p className="mt-2 text-sm">
             Load off before it is pulled; insulated puller. Not on restraint, engine-control or brake

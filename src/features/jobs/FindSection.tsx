@@ -59,6 +59,7 @@ export function FindSection() {
             <PanelView
               panel={panel}
               wanted={shown?.panel === panel.id ? shown.slot : null}
+              circuit={circuit}
               onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
             />
           </div>

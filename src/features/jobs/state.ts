@@ -4,6 +4,7 @@ import { testId } from '#core/diagnosis/kinds';
 import type { BodyOf, EventBody } from '#core/format/jobSchema';
 import type { FunctionStateName } from '#core/format/readingsSchema';
 import type { SlotReading } from '#core/panel/slotReadings';
+import type { SlotStateEntry } from '#core/panel/slotStates';
 
 /** An event as the screens hold it: confirmed by the server (`seq`) or still on its way. */
 export interface LogEvent {
@@ -45,6 +46,8 @@ export interface JobState {
   readonly applianceSetAside: boolean;
   /** Readings at slots that stand, in order. */
   readonly slotReadings: readonly SlotReading[];
+  readonly slotStates: readonly SlotStateEntry[];
+  readonly damages: readonly (BodyOf<'damage'> & { readonly eventId: string })[];
   readonly refused: readonly string[];
   readonly opened: readonly string[];
   readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;
@@ -93,6 +96,8 @@ export function jobState(events: readonly LogEvent[]): JobState {
   const proofs = new Map<string, CheckCell>();
   const readings: (LogEntry & { body: BodyOf<'reading'> })[] = [];
   const slotReadings: SlotReading[] = [];
+  const slotStates: SlotStateEntry[] = [];
+  const damages: (BodyOf<'damage'> & { eventId: string })[] = [];
   const refused = new Set<string>();
   const opened = new Set<string>();
   const repairs: BodyOf<'repair'>[] = [];
@@ -131,6 +136,14 @@ export function jobState(events: readonly LogEvent[]): JobState {
           const { panel, slot, state: keyState, fuseOut, testerProved } = body;
           slotReadings.push({ id, panel, slot, end, value, state: keyState, fuseOut, testerProved });
         }
+        break;
+      case 'slot-state': {
+        const { kind: _kind, ...seen } = body;
+        slotStates.push({ ...seen, id, at: entry.event.madeAt, person: entry.event.person });
+        break;
+      }
+      case 'damage':
+        damages.push({ ...body, eventId: id });
         break;
       case 'tester-proved':
         testerProvedAt = entry.event.madeAt;
@@ -186,6 +199,8 @@ export function jobState(events: readonly LogEvent[]): JobState {
     testerProvedAt,
     applianceSetAside,
     slotReadings,
+    slotStates,
+    damages,
     refused: [...refused],
     opened: [...opened],
     found,

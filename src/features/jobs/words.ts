@@ -56,6 +56,12 @@ export function eventWords(circuit: CircuitFile | null, body: EventBody): string
       return `${functionName(circuit, body.function)}: ${STATE_WORDS[body.state]} (${conditionName(circuit, body.condition)})`;
     case 'reading':
       return `${testWords(circuit, body.test)}: ${valueWords(body.value)}`;
+    case 'slot-state': {
+      const found = body.found?.ratingAmps === undefined ? '' : `, ${body.found.ratingAmps} A found`;
+      return `Slot ${body.slot}: ${body.state.replace('-', ' ')}${found} (${body.evidence})`;
+    }
+    case 'damage':
+      return `${body.when === 'as-found' ? 'Damage as found' : 'Damage done here'}: ${body.words}`;
     case 'slot-reading': {
       const ends = body.ends
         .map(({ end, value }) => `${end.replace('-', ' ')} ${valueWords(value)}`)

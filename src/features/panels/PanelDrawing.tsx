@@ -45,6 +45,7 @@ export function slotName(slot: Slot): string {
 export function PanelDrawing({
   panel,
   turns,
+  mirrored = false,
   wanted,
   onChoose,
   marks,
@@ -52,13 +53,14 @@ export function PanelDrawing({
 }: {
   panel: Panel;
   turns: Turns;
+  mirrored?: boolean;
   wanted: string | null;
   onChoose?: (slotId: string) => void;
   /** A sign on a slot, by its id. */
   marks?: ReadonlyMap<string, string>;
   className?: string;
 }) {
-  const seen = useMemo(() => turnPanel(panel, turns), [panel, turns]);
+  const seen = useMemo(() => turnPanel(panel, turns, mirrored), [panel, turns, mirrored]);
   const margin = 14;
   const landmark = landmarkBox(seen.landmarkEdge, seen.width, seen.height);
   return (

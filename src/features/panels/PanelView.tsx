@@ -2,6 +2,7 @@
 
 import { RotateCw } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
+import type { CircuitFile } from '#core/format/circuitSchema';
 import type { Panel } from '#core/format/panelSchema';
 import { formatNumber } from '#core/instruments/quantity';
 import { slotSentence } from '#core/panel/sentence';
@@ -11,6 +12,7 @@ import { AuditList } from './AuditList';
 import { PanelDrawing } from './PanelDrawing';
 import { SlotSearchBox } from './SlotSearchBox';
 import { useTurns } from './useTurns';
+import { WithoutIt } from './WithoutIt';
 
 const EDGE_WORDS: Readonly<Record<Edge, string>> = {
   top: 'top',
@@ -19,18 +21,29 @@ const EDGE_WORDS: Readonly<Record<Edge, string>> = {
   left: 'left',
 };
 
+const OPPOSITE: Readonly<Record<Edge, Edge>> = {
+  top: 'top',
+  right: 'left',
+  bottom: 'bottom',
+  left: 'right',
+};
+
 /** A box turned to match, the wanted slot marked, and the sentence that counts to it. */
 export function PanelView({
   panel,
   wanted,
+  circuit = null,
   onChoose,
 }: {
   panel: Panel;
   wanted: string | null;
+  /** The circuits of the vehicle, for what is lost without a fuse. */
+  circuit?: CircuitFile | null;
   onChoose?: (slotId: string) => void;
 }) {
   const [turns, setTurns] = useTurns(panel.id);
-  const seen = turnPanel(panel, turns);
+  const [mirrored, setMirrored] = useState(false);
+  const seen = turnPanel(panel, turns, mirrored);
   const slot = panel.slots.find((one) => one.id === wanted);
   return (
     <div>
@@ -48,7 +61,11 @@ export function PanelView({
               key={edge}
               type="button"
               aria-pressed={seen.landmarkEdge === edge}
-              onClick={() => setTurns(turnsForLandmark(panel, edge))}
+              onClick={() => {
+                // In the mirror the landmark of the other side is asked for.
+                const plain = mirrored ? OPPOSITE[edge] : edge;
+                setTurns(turnsForLandmark(panel, plain));
+              }}
               className={`min-h-11 min-w-11 rounded-md border-2 px-2 ${
                 seen.landmarkEdge === edge ? 'border-copper bg-copper-wash font-bold' : 'border-line bg-sheet'
               }`}
@@ -57,10 +74,19 @@ export function PanelView({
             </button>
           ))}
         </fieldset>
+        <Button aria-pressed={mirrored} onClick={() => setMirrored(!mirrored)}>
+          {mirrored ? 'Back to the front' : 'Seen from behind'}
+        </Button>
       </div>
+      {mirrored ? (
+        <p className="mb-2 border-l-4 border-caution bg-caution-wash px-3 py-1 font-semibold">
+          Mirrored: this is the wire side. Left and right are exchanged.
+        </p>
+      ) : null}
       <PanelDrawing
         panel={panel}
         turns={turns}
+        mirrored={mirrored}
         wanted={wanted}
         onChoose={onChoose}
         className={turns % 2 === 0 ? 'max-w-3xl' : 'max-w-sm'}
@@ -83,8 +109,21 @@ export function PanelView({
             {slot.feed ? <Fact name="Feed">{slot.feed}</Fact> : null}
             {slot.functions?.length ? <Fact name="Serves">{slot.functions.join(', ')}</Fact> : null}
             {slot.synonyms?.length ? <Fact name="Also called">{slot.synonyms.join(', ')}</Fact> : null}
+            <Fact name="Known from">
+              {[slot.source ?? 'not said', slot.confidence, slot.applies]
+                .filter(Boolean)
+                .join(', ')
+                .replace('-', ' ')}
+              {slot.confirmed ? ' · proved here' : <strong> · unverified here</strong>}
+            </Fact>
+            {(slot.disputed ?? []).map((one) => (
+              <Fact key={one.source} name={`But ${one.source}`}>
+                {one.says}
+              </Fact>
+            ))}
             {slot.state !== 'fitted' ? <Fact name="State">{slot.state.replace('-', ' ')}</Fact> : null}
           </dl>
+          {circuit ? <WithoutIt circuit={circuit} panel={panel.id} slot={slot.id} /> : null}
         </div>
       ) : null}
       {panel.caution ? (
@@ -110,15 +149,18 @@ export function PanelBrowser({
   vehicleId,
   nominalVolts,
   panels,
+  circuit,
   first,
 }: {
   vehicleId: string;
   nominalVolts: number;
   panels: readonly Panel[];
+  circuit: CircuitFile | null;
   first: { panel: string; slot: string | null };
 }) {
   const [chosen, setChosen] = useState(first);
   const panel = panels.find((one) => one.id === chosen.panel) ?? panels[0]!;
+  const [turns] = useTurns(panel.id);
   return (
     <div className="grid gap-6 lg:grid-cols-[20rem_1fr]">
       <div>
@@ -147,11 +189,28 @@ export function PanelBrowser({
       <div>
         <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
           <h2 className="text-xl">{panel.name}</h2>
-          <ButtonLink href={`/vehicles/${vehicleId}/panels/edit?box=${panel.id}`}>Edit this box</ButtonLink>
+          <span className="flex flex-wrap gap-2">
+            <a
+              href={`/api/vehicles/${vehicleId}/panels/${panel.id}?turns=${turns}`}
+              download
+              className="inline-flex min-h-11 items-center underline underline-offset-4"
+            >
+              Drawing (SVG)
+            </a>
+            <a
+              href={`/api/vehicles/${vehicleId}/panels/${panel.id}?as=csv`}
+              download
+              className="inline-flex min-h-11 items-center underline underline-offset-4"
+            >
+              Slots (CSV)
+            </a>
+            <ButtonLink href={`/vehicles/${vehicleId}/panels/edit?box=${panel.id}`}>Edit this box</ButtonLink>
+          </span>
         </div>
         <PanelView
           panel={panel}
           wanted={chosen.slot}
+          circuit={circuit}
           onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
         />
         <AuditList

@@ -1,5 +1,6 @@
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
+import { mergeCircuits } from '#core/circuit/merge';
 import { PanelBrowser } from '@/features/panels';
 import { currentActor } from '@/features/shop/server';
 import { loadVehicle } from '@/features/vehicles/server';
@@ -30,6 +31,9 @@ export default async function PanelsPage({
         vehicleId={maps.vehicle.id}
         nominalVolts={maps.vehicle.nominalVolts ?? 12}
         panels={panels}
+        circuit={
+          maps.circuits.length > 0 ? mergeCircuits(maps.circuits.map((one) => one.file)).circuit : null
+        }
         first={{ panel: panel.id, slot: slot ?? null }}
       />
     </div>

@@ -1,0 +1,127 @@
+'use client';
+
+import { type FormEvent, useState } from 'react';
+import type { Panel, Slot } from '#core/format/panelSchema';
+import { auditSlot } from '#core/panel/audit';
+import { FAMILY_SIZE } from '#core/panel/edit';
+import { type SlotStateEntry, stateProblem, withStates } from '#core/panel/slotStates';
+import { useJob } from '@/features/jobs';
+import { Button, Field, INPUT, Problem } from '@/ui/controls';
+
+const STATES: readonly Slot['state'][] = [
+  'fitted',
+  'empty',
+  'missing',
+  'not-ordered',
+  'spare',
+  'abandoned',
+  'tapped',
+  'unknown',
+];
+
+/** What is in a slot, how that is known, and what was written of it before. */
+export function SlotStateForm({
+  panel,
+  slot,
+  nominalVolts,
+}: {
+  panel: Panel;
+  slot: Slot;
+  nominalVolts: number;
+}) {
+  const { job, record } = useJob();
+  const [problem, setProblem] = useState<string | null>(null);
+  const entries = job.slotStates.filter((one) => one.panel === panel.id && one.slot === slot.id);
+  const now = withStates(panel, entries).slots.find((one) => one.id === slot.id) ?? slot;
+  const save = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const text = (name: string) => String(form.get(name) ?? '').trim();
+    const state = STATES.find((one) => one === text('state')) ?? 'unknown';
+    const wrong = stateProblem(state, text('evidence'));
+    if (wrong) return setProblem(wrong);
+    const rating = text('rating') === '' ? undefined : Number(text('rating').replace(',', '.'));
+    if (rating !== undefined && !(rating > 0 && rating <= 1000)) {
+      return setProblem('Write the rating that was found as a number of ampere.');
+    }
+    const family = (Object.keys(FAMILY_SIZE) as Slot['family'][]).find((one) => one === text('family'));
+    const found = {
+      ...(rating === undefined ? {} : { ratingAmps: rating }),
+      ...(family && family !== slot.family ? { family } : {}),
+    };
+    setProblem(null);
+    record({
+      kind: 'slot-state',
+      panel: panel.id,
+      slot: slot.id,
+      state,
+      ...(Object.keys(found).length > 0 ? { found } : {}),
+      evidence: text('evidence'),
+    });
+    event.currentTarget.reset();
+  };
+  return (
+    <details className="mt-4">
+      <summary className="inline-flex min-h-11 items-center font-semibold text-copper underline underline-offset-4">
+        What is in it: {now.state.replace('-', ' ')}
+      </summary>
+      {auditSlot(now, nominalVolts).map((item) => (
+        <p key={item.words} className={item.danger ? 'font-semibold text-bad' : ''} data-testid="slot-audit">
+          {item.danger ? '▲ ' : ''}
+          {item.words}
+        </p>
+      ))}
+      <form key={slot.id} onSubmit={save} className="mt-2 grid gap-3">
+        <div className="grid grid-cols-2 gap-3">
+          <Field label="State">
+            <select name="state" defaultValue={now.state} className={INPUT}>
+              {STATES.map((one) => (
+                <option key={one} value={one}>
+                  {one.replace('-', ' ')}
+                </option>
+              ))}
+            </select>
+          </Field>
+          <Field label="Rating found, A">
+            <input name="rating" inputMode="decimal" className={INPUT} />
+          </Field>
+        </div>
+        <Field label="Family found">
+          <select name="family" defaultValue={slot.family} className={INPUT}>
+            {Object.keys(FAMILY_SIZE).map((one) => (
+              <option key={one} value={one}>
+                {one.replace(/-/g, ' ')}
+              </option>
+            ))}
+          </select>
+        </Field>
+        <Field label="How that is known">
+          <input name="evidence" className={INPUT} placeholder="seen, build list, traced …" />
+        </Field>
+        {problem ? <Problem>{problem}</Problem> : null}
+        <div>
+          <Button type="submit">Record the state</Button>
+        </div>
+      </form>
+      <StateHistory entries={entries} />
+    </details>
+  );
+}
+
+function StateHistory({ entries }: { entries: readonly SlotStateEntry[] }) {
+  if (entries.length === 0) return null;
+  return (
+    <ol className="mt-2 text-sm text-soft" aria-label="History of this slot">
+      {entries
+        .slice()
+        .reverse()
+        .map((entry) => (
+          <li key={entry.id}>
+            {entry.state.replace('-', ' ')}
+            {entry.found?.ratingAmps === undefined ? '' : `, ${entry.found.ratingAmps} A found`}:{' '}
+            {entry.evidence} — {entry.person}
+          </li>
+        ))}
+    </ol>
+  );
+}
