@@ -11,7 +11,7 @@ export interface SlotHit {
 }
 
 /** Words of the two dialects and common abbreviations that mean the same. */
-const SAME_WORDS: readonly (readonly string[])[] = [
+export const SAME_WORDS: readonly (readonly string[])[] = [
   ['earth', 'ground', 'gnd'],
   ['bonnet', 'hood'],
   ['lamp', 'lamps', 'light', 'lights', 'lt', 'lps'],
@@ -36,7 +36,7 @@ const TYPE_WORDS: Readonly<Record<string, Slot['type']>> = {
   stud: 'stud',
 };
 
-function wordsOf(text: string): string[] {
+export function wordsOf(text: string): string[] {
   return text
     .toLowerCase()
     .split(/[^\p{L}\p{N}.]+/u)
@@ -54,7 +54,7 @@ function matches(query: readonly string[], text: string): boolean {
 }
 
 /** Reads "fuse 14", "F14", "relay 4" or a bare "14". */
-function numberQuery(query: readonly string[]): { type: Slot['type'] | null; number: string } | null {
+export function numberQuery(query: readonly string[]): { type: Slot['type'] | null; number: string } | null {
   const joined = query.join(' ');
   const match = /^(?:([a-z]+)\s*)?(\d{1,3})$/.exec(joined);
   if (!match) return null;
@@ -70,14 +70,15 @@ export function searchSlots(panels: readonly Panel[], text: string, limit = 20):
   const hits: SlotHit[] = [];
   for (const panel of panels) {
     for (const slot of panel.slots) {
-      const hit = judge(slot, query, numbered);
+      const hit = judgeSlot(slot, query, numbered);
       if (hit) hits.push({ panel, slot, ...hit });
     }
   }
   return hits.sort((one, other) => other.score - one.score).slice(0, limit);
 }
 
-function judge(
+/** How well a slot answers a search, and by what; null when it does not. */
+export function judgeSlot(
   slot: Slot,
   query: readonly string[],
   numbered: ReturnType<typeof numberQuery>,

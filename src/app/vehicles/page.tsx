@@ -1,14 +1,64 @@
 import Link from 'next/link';
 import { currentActor } from '@/features/shop/server';
-import { listVehicles } from '@/features/vehicles/server';
+import { listVehicles, searchShop } from '@/features/vehicles/server';
+import { buttonClass, INPUT } from '@/ui/controls';
 
 export const metadata = { title: 'Vehicles' };
 
-export default async function VehiclesPage() {
-  const vehicles = await listVehicles(await currentActor());
+export default async function VehiclesPage({ searchParams }: { searchParams: Promise<{ slot?: string }> }) {
+  const actor = await currentActor();
+  const text = ((await searchParams).slot ?? '').slice(0, 80);
+  const [vehicles, found] = await Promise.all([
+    listVehicles(actor),
+    text.trim() === '' ? null : searchShop(actor, text),
+  ]);
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
       <h1 className="mb-4 text-3xl">Vehicles</h1>
+      <form className="mb-5 max-w-xl">
+        <label htmlFor="slot-search" className="mb-1 block font-semibold">
+          Find a slot in any vehicle
+        </label>
+        <div className="flex gap-2">
+          <input
+            id="slot-search"
+            name="slot"
+            type="search"
+            defaultValue={text}
+            placeholder="fuse 14, mirror heating, yellow 20 …"
+            className={INPUT}
+          />
+          <button type="submit" className={buttonClass('plain')}>
+            Find
+          </button>
+        </div>
+      </form>
+      {found ? (
+        <section aria-label="Slots found" className="mb-8">
+          <p className="font-semibold" role="status">
+            {found.length === 0
+              ? `No slot of any vehicle answers to “${text.trim()}”.`
+              : `${found.length} ${found.length === 1 ? 'slot' : 'slots'}`}
+          </p>
+          <ul className="mt-1 border-t border-line">
+            {found.map((one) => (
+              <li key={`${one.vehicleId} ${one.panelId} ${one.slotId}`} className="border-b border-line">
+                <Link
+                  href={`/vehicles/${one.vehicleId}/panels?box=${one.panelId}&slot=${one.slotId}`}
+                  className="block py-2 hover:bg-sunk"
+                >
+                  <span className="font-semibold">{one.name}</span>
+                  <span className="text-soft">
+                    {' '}
+                    — {one.vehicle}, {one.panel}; {one.because}
+                  </span>
+                  <span className="block text-sm">{one.sentence}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
       <ul className="border-t-2 border-line">
         {vehicles.map((vehicle) => (
           <li key={vehicle.id} className="border-b border-line">

@@ -8,6 +8,7 @@ import { checkPanelSet } from '#core/format/checkPanelSet';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 import { type Problem, readJson } from '#core/format/problem';
+import { forSister } from '#core/panel/sister';
 import { database, type Transaction } from '@/db/client';
 import { circuits, circuitVersions, panelSets, panelSetVersions, vehicles } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';
@@ -184,4 +185,21 @@ async function importPanelSet(
     ok: true,
     sentence: `${file.name} is in as version ${version}: ${file.panels.length} boxes, ${slots} slots.`,
   };
+}
+
+export { type ShopSlot, searchShop } from './slotSearch';
+
+/** Brings the newest boxes of one vehicle to a sister as a first map: every fact unverified there. */
+export async function copyToSister(actor: Actor, fromId: string, toId: string): Promise<ImportResult> {
+  const from = await loadVehicle(actor, fromId);
+  if (!from?.panelSet) {
+    const message = 'That vehicle has no boxes to copy.';
+    return { ok: false, problems: [{ code: 'nothing-to-copy', path: '', message }] };
+  }
+  const to = await loadVehicle(actor, toId);
+  if (to?.panelSet && to.panelSet.file.id !== from.panelSet.file.id) {
+    const message = 'This vehicle has boxes of its own already. Nothing was changed.';
+    return { ok: false, problems: [{ code: 'has-boxes', path: '', message }] };
+  }
+  return importFile(actor, toId, JSON.stringify(forSister(from.panelSet.file, from.vehicle.name)));
 }

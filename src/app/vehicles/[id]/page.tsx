@@ -4,20 +4,28 @@ import { StageMark } from '@/features/jobs';
 import { jobsOfVehicle } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
 import { ImportBox } from '@/features/vehicles';
-import { loadVehicle } from '@/features/vehicles/server';
-import { ButtonLink } from '@/ui/controls';
+import { listVehicles, loadVehicle } from '@/features/vehicles/server';
+import { ButtonLink, buttonClass, INPUT, Problem } from '@/ui/controls';
 
 export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
   const maps = await loadVehicle(await currentActor(), (await params).id);
   return { title: maps?.vehicle.name ?? 'No such vehicle' };
 }
 
-export default async function VehiclePage({ params }: { params: Promise<{ id: string }> }) {
+export default async function VehiclePage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ problem?: string }>;
+}) {
   const actor = await currentActor();
   const maps = await loadVehicle(actor, (await params).id);
+  const { problem } = await searchParams;
   if (!maps) notFound();
   const { vehicle, circuits, panelSet } = maps;
-  const jobs = await jobsOfVehicle(actor, vehicle.id);
+  const [jobs, all] = await Promise.all([jobsOfVehicle(actor, vehicle.id), listVehicles(actor)]);
+  const others = all.filter((one) => one.id !== vehicle.id);
   const day = (iso: string) =>
     new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
   return (
@@ -77,6 +85,34 @@ export default async function VehiclePage({ params }: { params: Promise<{ id: st
           <ButtonLink href={`/vehicles/${vehicle.id}/panels/edit`} className="mt-3">
             Draw a new box
           </ButtonLink>
+          {problem ? (
+            <div className="mt-3">
+              <Problem>{problem.slice(0, 200)}</Problem>
+            </div>
+          ) : null}
+          {panelSet === null && others.length > 0 ? (
+            <form
+              method="post"
+              action={`/api/vehicles/${vehicle.id}/panels/copy`}
+              className="mt-3 flex flex-wrap items-end gap-2"
+            >
+              <label className="block">
+                <span className="mb-1 block text-sm font-semibold">
+                  Or copy the boxes of a sister vehicle
+                </span>
+                <select name="from" className={INPUT}>
+                  {others.map((one) => (
+                    <option key={one.id} value={one.id}>
+                      {one.name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+              <button type="submit" className={buttonClass('plain')}>
+                Copy, every fact unverified
+              </button>
+            </form>
+          ) : null}
         </section>
 
         <section aria-labelledby="circuits">
