@@ -269,3 +269,61 @@ test('what is in a slot wants evidence; damage as found stands apart; a fuse is 
   ]);
   expect(svg.suggestedFilename()).toBe('bay.svg');
 });
+
+test('a photo with its marks is there after a reload and on the sheet; a wrong file is refused by its content', async ({
+  page,
+}) => {
+  await jobWithBox(page, 6, 6);
+  const photos = page.getByTestId('photos');
+  const choose = photos.locator('input[type=file]');
+  await choose.setInputFiles({
+    name: 'lid.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from('no picture at all'),
+  });
+  await expect(page.getByRole('alert').filter({ hasText: 'is no picture that can be read' })).toBeVisible();
+  await choose.setInputFiles('docs/screenshots/panel.png');
+  const picture = photos.getByRole('img', { name: 'Taken before the work' });
+  await expect(picture).toBeVisible();
+  await picture.scrollIntoViewIfNeeded();
+  const box = await picture.boundingBox();
+  await page.mouse.click(box!.x + box!.width * 0.25, box!.y + box!.height * 0.5);
+  await page.getByLabel('What the mark says').fill('broken clip');
+  await page.getByRole('button', { name: 'Keep the mark' }).click();
+  await expect(photos.getByText('broken clip')).toBeVisible();
+  await page.getByTestId('sending').getByText('All recorded').waitFor({ state: 'attached' });
+  await page.reload();
+  const mark = page.getByTestId('photos').locator('[data-mark]');
+  await expect(mark).toHaveCount(1);
+  const style = await mark.getAttribute('style');
+  expect(Number(/left: ?([\d.]+)%/.exec(style ?? '')?.[1])).toBeCloseTo(25, 0);
+  await page.getByRole('link', { name: /Hand over/ }).click();
+  await expect(page.getByTestId('sheet').locator('[data-mark]')).toHaveCount(1);
+  await expect(page.getByTestId('sheet')).toContainText('broken clip');
+  // The server looks at the bytes itself, and keeps nothing of where the picture was taken.
+  const [job] = await app.query<{ id: string }>("select id from jobs where title = 'Several things dead'");
+  const wrong = await page.request.post(`${app.url}/api/photos?job=${job!.id}&id=${crypto.randomUUID()}`, {
+    data: Buffer.from('<svg/>'),
+  });
+  expect(wrong.status()).toBe(400);
+  expect(((await wrong.json()) as { message: string }).message).toContain('no JPEG, PNG or WebP');
+});
+
+test('a slot is found over all vehicles, and boxes are copied to a sister, every fact unverified', async ({
+  page,
+}) => {
+  await page.goto(`${app.url}/vehicles`);
+  await page.getByLabel('Find a slot in any vehicle').fill('mirror heating');
+  await page.getByRole('button', { name: 'Find' }).click();
+  const found = page.getByRole('region', { name: 'Slots found' });
+  await expect(found).toContainText('Bakery van');
+  await expect(found).toContainText('row from the top');
+  await page.getByRole('link', { name: /Beekeeper/ }).click();
+  await page.getByLabel('Or copy the boxes of a sister vehicle').selectOption({ label: 'Bakery van' });
+  await page.getByRole('button', { name: 'Copy, every fact unverified' }).click();
+  await page.getByRole('link', { name: /Cab fuse box/ }).click();
+  await page.getByLabel('Find a slot').fill('fuse 14');
+  await page.getByLabel('Slots found').getByRole('button').first().click();
+  await expect(page.getByText('unverified here').first()).toBeVisible();
+  await expect(page.getByText('copied from Bakery van')).toBeVisible();
+});

@@ -105,6 +105,37 @@ export const EventBodySchema = oneOfKind(
     },
     strict,
   ),
+  /** A photo of a box, a slot or a step; the picture itself is kept under its id. */
+  Type.Object(
+    {
+      kind: Type.Literal('photo'),
+      photo: Uuid,
+      words: Text,
+      panel: Type.Optional(Id),
+      slot: Type.Optional(Id),
+      when: Type.Enum(['before', 'during', 'after']),
+    },
+    strict,
+  ),
+  /** All marks on a photo, in shares of its width and height; the latest entry counts. */
+  Type.Object(
+    {
+      kind: Type.Literal('photo-marks'),
+      photo: Uuid,
+      marks: Type.Array(
+        Type.Object(
+          {
+            x: Type.Number({ minimum: 0, maximum: 1 }),
+            y: Type.Number({ minimum: 0, maximum: 1 }),
+            words: Type.String({ maxLength: 60 }),
+          },
+          strict,
+        ),
+        { maxItems: 60 },
+      ),
+    },
+    strict,
+  ),
   /** Damage at a box: as it was found, or done here. The two never mix. */
   Type.Object(
     { kind: Type.Literal('damage'), panel: Id, words: SomeText, when: Type.Enum(['as-found', 'by-us']) },

@@ -2,6 +2,7 @@
 import { sql } from 'drizzle-orm';
 import {
   check,
+  customType,
   date,
   foreignKey,
   index,
@@ -18,6 +19,7 @@ import type { CircuitFile } from '#core/format/circuitSchema';
 import type { EventBody } from '#core/format/jobSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 
+const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' });
 const shopId = () => uuid('shop_id').notNull();
 
@@ -243,6 +245,34 @@ export const jobEvents = pgTable(
     }),
     foreignKey({
       name: 'job_events_person',
+      columns: [table.personId, table.shopId],
+      foreignColumns: [people.id, people.shopId],
+    }),
+  ],
+);
+
+/** Pictures of a job as they came in: scaled, turned upright and without position. Never changed, never deleted. */
+export const photos = pgTable(
+  'photos',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId(),
+    jobId: uuid('job_id').notNull(),
+    personId: uuid('person_id').notNull(),
+    kind: text('kind').notNull(),
+    bytes: bytea('bytes').notNull(),
+    madeAt: instant('made_at').notNull().defaultNow(),
+  },
+  (table) => [
+    check('photos_kind', sql`${table.kind} in ('image/jpeg', 'image/png', 'image/webp')`),
+    check('photos_size', sql`octet_length(${table.bytes}) between 1 and 4194304`),
+    foreignKey({
+      name: 'photos_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+    foreignKey({
+      name: 'photos_person',
       columns: [table.personId, table.shopId],
       foreignColumns: [people.id, people.shopId],
     }),

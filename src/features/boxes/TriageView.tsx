@@ -19,6 +19,7 @@ import { useJob } from '@/features/jobs';
 import { PanelDrawing, useTurns } from '@/features/panels';
 import { Button } from '@/ui/controls';
 import { DamageList } from './DamageList';
+import { Photos } from './Photos';
 import { SlotStateForm } from './SlotStateForm';
 
 type Ends = BodyOf<'slot-reading'>['ends'];
@@ -164,6 +165,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
         />
         <VerdictList order={order} results={results} chosen={slot.id} onChoose={setChosen} />
         <DamageList panel={panel} />
+        <Photos panel={panel} />
       </div>
       <article
         className="order-1 self-start rounded-lg border-2 border-copper bg-sheet p-4 lg:sticky lg:top-36 lg:order-2"

@@ -2,6 +2,7 @@
 
 import type { ReactNode } from 'react';
 import { Button } from '@/ui/controls';
+import { BoxesOnSheet } from './BoxesOnSheet';
 import { useJob } from './JobProvider';
 import { missingProofs } from './missing';
 import { cellKey } from './state';
@@ -75,6 +76,11 @@ export function HandOverSheet() {
             <p>Nothing recorded yet.</p>
           )}
         </Part>
+        {job.damages.length + job.slotStates.length + job.photos.length > 0 ? (
+          <Part title="Boxes as found">
+            <BoxesOnSheet />
+          </Part>
+        ) : null}
         <Part title="Evidence">
           {readings.length === 0 && job.checks.size === 0 ? <p>No reading.</p> : null}
           <table className="w-full border-collapse text-[0.95rem]">

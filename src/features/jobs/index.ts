@@ -4,5 +4,5 @@ export { JobPage } from './JobPage';
 export { type JobData, JobProvider, useJob } from './JobProvider';
 export { NewJobForm } from './NewJobForm';
 export { StageMark } from './StageMark';
-export type { JobState, LogEntry } from './state';
+export type { JobPhoto, JobState, LogEntry } from './state';
 export { conditionName, eventWords, functionName, STATE_WORDS, testWords, valueWords } from './words';

@@ -370,3 +370,5 @@ export function jobFile(job: LoadedJob): JobFile {
     })),
   };
 }
+
+export { keepPhoto, readPhoto } from './photoStore';

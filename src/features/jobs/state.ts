@@ -29,6 +29,11 @@ export interface CheckCell {
   readonly state: FunctionStateName;
 }
 
+export type JobPhoto = BodyOf<'photo'> & {
+  readonly eventId: string;
+  readonly marks: BodyOf<'photo-marks'>['marks'];
+};
+
 export interface JobState {
   readonly entries: readonly LogEntry[];
   readonly complaint: BodyOf<'complaint'> | null;
@@ -48,6 +53,7 @@ export interface JobState {
   readonly slotReadings: readonly SlotReading[];
   readonly slotStates: readonly SlotStateEntry[];
   readonly damages: readonly (BodyOf<'damage'> & { readonly eventId: string })[];
+  readonly photos: readonly JobPhoto[];
   readonly refused: readonly string[];
   readonly opened: readonly string[];
   readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;
@@ -97,6 +103,7 @@ export function jobState(events: readonly LogEvent[]): JobState {
   const readings: (LogEntry & { body: BodyOf<'reading'> })[] = [];
   const slotReadings: SlotReading[] = [];
   const slotStates: SlotStateEntry[] = [];
+  const photos = new Map<string, JobPhoto>();
   const damages: (BodyOf<'damage'> & { eventId: string })[] = [];
   const refused = new Set<string>();
   const opened = new Set<string>();
@@ -140,6 +147,14 @@ export function jobState(events: readonly LogEvent[]): JobState {
       case 'slot-state': {
         const { kind: _kind, ...seen } = body;
         slotStates.push({ ...seen, id, at: entry.event.madeAt, person: entry.event.person });
+        break;
+      }
+      case 'photo':
+        photos.set(body.photo, { ...body, eventId: id, marks: [] });
+        break;
+      case 'photo-marks': {
+        const photo = photos.get(body.photo);
+        if (photo) photos.set(body.photo, { ...photo, marks: body.marks });
         break;
       }
       case 'damage':
@@ -201,6 +216,7 @@ export function jobState(events: readonly LogEvent[]): JobState {
     slotReadings,
     slotStates,
     damages,
+    photos: [...photos.values()],
     refused: [...refused],
     opened: [...opened],
     found,

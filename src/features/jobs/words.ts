@@ -60,6 +60,10 @@ export function eventWords(circuit: CircuitFile | null, body: EventBody): string
       const found = body.found?.ratingAmps === undefined ? '' : `, ${body.found.ratingAmps} A found`;
       return `Slot ${body.slot}: ${body.state.replace('-', ' ')}${found} (${body.evidence})`;
     }
+    case 'photo':
+      return `Photo ${body.when}${body.words ? `: ${body.words}` : ''}`;
+    case 'photo-marks':
+      return `Marks on a photo: ${body.marks.length}`;
     case 'damage':
       return `${body.when === 'as-found' ? 'Damage as found' : 'Damage done here'}: ${body.words}`;
     case 'slot-reading': {
