@@ -327,3 +327,98 @@ test('a slot is found over all vehicles, and boxes are copied to a sister, every
   await expect(page.getByText('unverified here').first()).toBeVisible();
   await expect(page.getByText('copied from Bakery van')).toBeVisible();
 });
+
+test('a box of 120 slots is enlarged and dragged at sixty frames a second; a drag presses nothing', async ({
+  page,
+}) => {
+  await page.goto(`${app.url}/vehicles`);
+  await page.getByRole('link', { name: /Beekeeper/ }).click();
+  await page.locator('input[type=file]').setInputFiles({
+    name: 'boxes.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from(JSON.stringify(boxOf(120, 20))),
+  });
+  await expect(page.getByTestId('import-outcome')).toContainText('Boxes of the pickup');
+  await page.getByRole('link', { name: /Box behind the seat/ }).click();
+  const frame = page.getByTestId('pan-zoom');
+  await expect(frame.locator('[data-slot]')).toHaveCount(120);
+  for (let count = 0; count < 3; count++) await page.getByRole('button', { name: 'Larger' }).click();
+  await page.evaluate(() => window.scrollTo(0, 0));
+  const box = (await frame.boundingBox())!;
+  const count = page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        const times: number[] = [];
+        const tick = (at: number) => {
+          times.push(at);
+          if (times.length < 60) requestAnimationFrame(tick);
+          else {
+            const gaps = times.slice(1).map((time, i) => time - times[i]!);
+            resolve(1000 / gaps.sort((x, y) => x - y)[Math.floor(gaps.length / 2)]!);
+          }
+        };
+        requestAnimationFrame(tick);
+      }),
+  );
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  for (let step = 0; step < 60; step++) {
+    await page.mouse.move(box.x + box.width / 2 + 80 * Math.sin(step / 6), box.y + box.height / 2 + step);
+  }
+  await page.mouse.up();
+  const frames = await count;
+  console.log(`frames a second while a box of 120 slots is dragged: ${frames.toFixed(0)}`);
+  expect(frames).toBeGreaterThan(30);
+  await expect(page.getByTestId('slot-sentence')).toHaveCount(0);
+  await expect(frame.locator('[data-slot][aria-pressed="true"]')).toHaveCount(0);
+});
+
+for (const [name, use] of [
+  ['at the desk', { viewport: { width: 1280, height: 800 } }],
+  ['on the phone', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true }],
+] as const) {
+  test.describe(name, () => {
+    test.use(use);
+    test('every slot of a box is reached by its sentence, in every turn', async ({ page }) => {
+      await page.goto(`${app.url}/vehicles`);
+      await page.getByRole('link', { name: /Bakery van/ }).click();
+      await page.getByRole('link', { name: /Load-bay box/ }).click();
+      const frame = page.getByTestId('pan-zoom');
+      for (const edge of ['bottom', 'left', 'top', 'right']) {
+        await page.getByRole('button', { name: edge, exact: true }).click();
+        const places = await frame.locator('[data-slot]').evaluateAll((slots) =>
+          slots.map((slot) => {
+            const box = slot.querySelector('rect')!.getBoundingClientRect();
+            return {
+              id: slot.getAttribute('data-slot') ?? '',
+              x: box.x + box.width / 2,
+              y: box.y + box.height / 2,
+              height: box.height,
+            };
+          }),
+        );
+        for (const wanted of places) {
+          await frame.locator(`[data-slot="${wanted.id}"]`).press('Enter');
+          const sentence = (await page.getByTestId('slot-sentence').textContent()) ?? '';
+          // Walked over what is seen on the screen: slots of one kind, in rows by height, counted from the named side.
+          const kind = wanted.id.split('-')[0]!;
+          const alike = places.filter((one) => one.id.startsWith(kind));
+          const row = alike
+            .filter((one) => Math.abs(one.y - wanted.y) < Math.min(one.height, wanted.height) / 2)
+            .sort((one, other) => one.x - other.x);
+          const hole = /(\w+) hole from the ([\w ]+?)(?:,| —)/.exec(sentence);
+          if (row.length < 2 || !hole) continue;
+          const ordinals = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
+          const counted = ordinals.indexOf(hole[1]!) + 1;
+          const from = hole[2] === 'left' || hole[2] === 'right' ? hole[2] : edge;
+          const index = row.findIndex((one) => one.id === wanted.id);
+          expect({ id: wanted.id, edge, counted }).toEqual({
+            id: wanted.id,
+            edge,
+            counted: from === 'left' ? index + 1 : row.length - index,
+          });
+        }
+      }
+    });
+  });
+}

@@ -16,7 +16,7 @@ import {
 } from '#core/panel/triage';
 import { turnPanel } from '#core/panel/turn';
 import { useJob } from '@/features/jobs';
-import { PanelDrawing, useTurns } from '@/features/panels';
+import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
 import { Button } from '@/ui/controls';
 import { DamageList } from './DamageList';
 import { Photos } from './Photos';
@@ -59,6 +59,55 @@ const PAIRS = [
     ends: [
       { end: 'feed', value: off },
       { end: 'load', value: off },
+    ],
+  },
+] as const satisfies readonly { key: string; word: string; ends: Ends }[];
+
+/** A three-leg fuse: one slot, two elements, three ends. */
+const THREE = [
+  {
+    key: '1',
+    word: 'All three lit',
+    ends: [
+      { end: 'feed', value: lit },
+      { end: 'load', value: lit },
+      { end: 'load-2', value: lit },
+    ],
+  },
+  {
+    key: '2',
+    word: 'Second load end dark',
+    ends: [
+      { end: 'feed', value: lit },
+      { end: 'load', value: lit },
+      { end: 'load-2', value: off },
+    ],
+  },
+  {
+    key: '3',
+    word: 'First load end dark',
+    ends: [
+      { end: 'feed', value: lit },
+      { end: 'load', value: off },
+      { end: 'load-2', value: lit },
+    ],
+  },
+  {
+    key: '4',
+    word: 'Feed end only',
+    ends: [
+      { end: 'feed', value: lit },
+      { end: 'load', value: off },
+      { end: 'load-2', value: off },
+    ],
+  },
+  {
+    key: '5',
+    word: 'All three dark',
+    ends: [
+      { end: 'feed', value: off },
+      { end: 'load', value: off },
+      { end: 'load-2', value: off },
     ],
   },
 ] as const satisfies readonly { key: string; word: string; ends: Ends }[];
@@ -139,7 +188,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
     record({ kind: 'correction', of: last.id, reason: 'taken back' });
     setChosen(last.slot);
   };
-  const answers = fuseOut ? OUT : PAIRS;
+  const answers = fuseOut ? OUT : slot.family === 'micro-3' ? THREE : PAIRS;
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: catches the digit keys of the buttons inside it
     <div
@@ -155,14 +204,16 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
         <p className="text-lg font-semibold" data-testid="triage-counts" aria-live="polite">
           {counts.sentence}.
         </p>
-        <PanelDrawing
-          panel={panel}
-          turns={turns}
-          wanted={slot.id}
-          onChoose={(id) => setChosen(order.some((one) => one.id === id) ? id : chosen)}
-          marks={new Map([...results].map(([id, result]) => [id, SIGNS[result.verdict]]))}
-          className="mt-2 max-w-3xl"
-        />
+        <PanZoom>
+          <PanelDrawing
+            panel={panel}
+            turns={turns}
+            wanted={slot.id}
+            onChoose={(id) => setChosen(order.some((one) => one.id === id) ? id : chosen)}
+            marks={new Map([...results].map(([id, result]) => [id, SIGNS[result.verdict]]))}
+            className="mt-2 max-w-3xl"
+          />
+        </PanZoom>
         <VerdictList order={order} results={results} chosen={slot.id} onChoose={setChosen} />
         <DamageList panel={panel} />
         <Photos panel={panel} />

@@ -10,9 +10,10 @@ import { type Edge, type Turns, turnPanel, turnsForLandmark } from '#core/panel/
 import { Button, ButtonLink, Caution } from '@/ui/controls';
 import { AuditList } from './AuditList';
 import { PanelDrawing } from './PanelDrawing';
+import { PanZoom } from './PanZoom';
 import { SlotSearchBox } from './SlotSearchBox';
 import { useTurns } from './useTurns';
-import { WithoutIt } from './WithoutIt';
+import { CoverageList, WithoutIt } from './WithoutIt';
 
 const EDGE_WORDS: Readonly<Record<Edge, string>> = {
   top: 'top',
@@ -83,14 +84,16 @@ export function PanelView({
           Mirrored: this is the wire side. Left and right are exchanged.
         </p>
       ) : null}
-      <PanelDrawing
-        panel={panel}
-        turns={turns}
-        mirrored={mirrored}
-        wanted={wanted}
-        onChoose={onChoose}
-        className={turns % 2 === 0 ? 'max-w-3xl' : 'max-w-sm'}
-      />
+      <PanZoom>
+        <PanelDrawing
+          panel={panel}
+          turns={turns}
+          mirrored={mirrored}
+          wanted={wanted}
+          onChoose={onChoose}
+          className={turns % 2 === 0 ? 'max-w-3xl' : 'max-w-sm'}
+        />
+      </PanZoom>
       {slot ? (
         <div className="mt-3 border-l-4 border-copper pl-3" aria-live="polite">
           <p className="text-lg font-semibold" data-testid="slot-sentence">
@@ -218,6 +221,7 @@ export function PanelBrowser({
           nominalVolts={nominalVolts}
           onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
         />
+        {circuit ? <CoverageList circuit={circuit} /> : null}
       </div>
     </div>
   );

@@ -2,12 +2,44 @@
 
 import { useMemo } from 'react';
 import { CircuitModel } from '#core/circuit/model';
+import { partsOfFunction } from '#core/diagnosis/proofs';
 import type { CircuitFile } from '#core/format/circuitSchema';
-import { withoutSlot } from '#core/panel/withoutSlot';
+import { coverage, withoutSlot } from '#core/panel/withoutSlot';
 
 const WORDS = { lost: 'lost', partly: 'lost in some positions', weaker: 'weaker' } as const;
 
 /** Pulled in thought: every function that is lost, and every one that is still partly fed. */
+/** How much of a function's way has a slot: what is left stays visible. */
+export function CoverageList({ circuit }: { circuit: CircuitFile }) {
+  const model = useMemo(() => new CircuitModel(circuit), [circuit]);
+  const rows = useMemo(
+    () => circuit.functions.map((one) => coverage(model, one.id, partsOfFunction(model, one.id))),
+    [circuit, model],
+  );
+  return (
+    <section className="mt-8" aria-labelledby="coverage-title" data-testid="coverage">
+      <h3 id="coverage-title" className="border-b-2 border-line pb-1 text-lg">
+        Functions and their slots
+      </h3>
+      <ul className="mt-2 grid gap-x-8 sm:grid-cols-2">
+        {rows.map((one) => (
+          <li key={one.function} className="border-b border-line py-1">
+            <span className="font-semibold">{one.name}</span>{' '}
+            {one.unresolved.length === 0 ? (
+              <span className="text-good">✓ all {one.mapped.length} mapped</span>
+            ) : (
+              <>
+                {one.mapped.length} of {one.mapped.length + one.unresolved.length} mapped
+                <span className="block text-sm">without a slot: {one.unresolved.join(', ')}</span>
+              </>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 export function WithoutIt({ circuit, panel, slot }: { circuit: CircuitFile; panel: string; slot: string }) {
   const model = useMemo(() => new CircuitModel(circuit), [circuit]);
   const without = useMemo(() => withoutSlot(model, panel, slot), [model, panel, slot]);

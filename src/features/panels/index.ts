@@ -2,5 +2,6 @@ export { AuditList } from './AuditList';
 export { PanelDrawing } from './PanelDrawing';
 export { PanelEditor } from './PanelEditor';
 export { BoxOpening, PanelBrowser, PanelView } from './PanelView';
+export { PanZoom } from './PanZoom';
 export { SlotSearchBox } from './SlotSearchBox';
 export { useTurns } from './useTurns';
