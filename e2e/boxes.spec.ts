@@ -422,3 +422,46 @@ for (const [name, use] of [
     });
   });
 }
+
+test('before a hand goes in: the way to the third box, the isolation gate, tags on look-alikes', async ({
+  page,
+}) => {
+  await page.goto(app.url);
+  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
+  await page.getByRole('link', { name: 'Test the whole box' }).click();
+  const started = Date.now();
+  await page.getByRole('button', { name: 'Load-bay box', exact: true }).click();
+  await page.getByRole('button', { name: 'Open, isolate, exchange' }).click();
+  await expect(page.getByTestId('steps')).toContainText('quarter-turn pins');
+  await expect(page.getByTestId('steps')).toContainText('Forced, it breaks: the pins shear');
+  expect(Date.now() - started).toBeLessThan(30_000);
+
+  const gate = page.getByTestId('isolation');
+  const begin = gate.getByRole('button', { name: 'Begin', exact: true });
+  await gate.getByLabel('Task').selectOption({ label: 'Pull a plug-in fuse, its load off' });
+  await expect(begin).toBeEnabled();
+  await gate.getByLabel('Task').selectOption({ label: 'Lift the box' });
+  await expect(begin).toBeDisabled();
+  await expect(gate).toContainText('First: key off, and out of reach; then earthed pole');
+  await expect(gate).toContainText('The earthed pole comes off first and goes on last');
+  await gate.getByLabel('Key off, and out of reach').check();
+  await gate.getByLabel(/Earthed pole of every battery off/).check();
+  await begin.click();
+  await expect(gate.getByRole('button', { name: '✓ Begun' })).toBeVisible();
+  await gate.getByLabel('Task').selectOption({ label: 'Work near a restraint' });
+  await expect(gate).toContainText('stop, and look it up');
+
+  const plugs = page.getByTestId('plugs');
+  await expect(plugs).toContainText('Upper plug and Lower plug look the same');
+  await plugs.getByLabel('Tag of Upper plug').fill('1');
+  await plugs.getByRole('button', { name: 'Tag', exact: true }).first().click();
+  await expect(plugs).toContainText('✓ tag “1”');
+  await plugs.getByLabel('Tag of Lower plug').fill('1');
+  await plugs.getByRole('button', { name: 'Tag', exact: true }).nth(1).click();
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'two equal plugs need different tags' }),
+  ).toBeVisible();
+  await plugs.getByLabel('Tag of Lower plug').fill('2');
+  await plugs.getByRole('button', { name: 'Tag', exact: true }).nth(1).click();
+  await expect(plugs).toContainText('✓ tag “2”');
+});

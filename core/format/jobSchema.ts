@@ -136,6 +136,37 @@ export const EventBodySchema = oneOfKind(
     },
     strict,
   ),
+  /** A step of isolation, done or undone again. */
+  Type.Object(
+    {
+      kind: Type.Literal('isolation'),
+      step: Type.Enum(['key-off', 'slept', 'earthed-pole-off', 'retained-power-waited', 'dead-reading']),
+      done: Type.Boolean(),
+    },
+    strict,
+  ),
+  /** Work that wants isolation has begun; with a reason where the gate was passed all the same. */
+  Type.Object(
+    {
+      kind: Type.Literal('task-begun'),
+      task: Id,
+      panel: Type.Optional(Id),
+      override: Type.Optional(SomeText),
+    },
+    strict,
+  ),
+  Type.Object({ kind: Type.Literal('plug-tag'), panel: Id, plug: Id, tag: SomeText }, strict),
+  /** Two relays stand in each other's places until they are put back. */
+  Type.Object(
+    {
+      kind: Type.Literal('swapped'),
+      one: Id,
+      other: Id,
+      functions: Type.Array(Id, { maxItems: 40 }),
+    },
+    strict,
+  ),
+  Type.Object({ kind: Type.Literal('swap-restored'), of: Uuid }, strict),
   /** Damage at a box: as it was found, or done here. The two never mix. */
   Type.Object(
     { kind: Type.Literal('damage'), panel: Id, words: SomeText, when: Type.Enum(['as-found', 'by-us']) },

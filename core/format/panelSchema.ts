@@ -114,6 +114,42 @@ export const PanelSchema = Type.Object(
     circuitPlace: Type.Optional(Id),
     minutesToOpen: Type.Number({ minimum: 0, maximum: 600 }),
     opening: Type.Array(Type.String({ minLength: 1, maxLength: 300 }), { maxItems: 20 }),
+    /** The way to it in steps, with what holds it and what breaks when forced. */
+    steps: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            words: Type.String({ minLength: 1, maxLength: 300 }),
+            fastener: Type.Optional(Type.String({ maxLength: 80 })),
+            tool: Type.Optional(Type.String({ maxLength: 80 })),
+            direction: Type.Optional(Type.String({ maxLength: 80 })),
+            breaks: Type.Optional(Type.String({ maxLength: 160 })),
+            minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 600 })),
+          },
+          strict,
+        ),
+        { maxItems: 30 },
+      ),
+    ),
+    /** Maker's waiting time for retained power, minutes; not known where it is not given. */
+    retainedMinutes: Type.Optional(Type.Number({ minimum: 0, maximum: 600 })),
+    /** Plugs underneath: equal shape means that they can be taken for one another. */
+    plugs: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            id: Id,
+            name: Name,
+            shape: Type.String({ minLength: 1, maxLength: 80 }),
+            cavities: Type.Integer({ minimum: 1, maximum: 200 }),
+            /** Cavities mirror each other between the two faces. */
+            face: Type.Enum(['mating', 'wire']),
+          },
+          strict,
+        ),
+        { maxItems: 40 },
+      ),
+    ),
     isolateFirst: Type.Optional(Type.String({ maxLength: 300 })),
     caution: Type.Optional(Type.String({ maxLength: 400 })),
     width: Type.Number({ exclusiveMinimum: 0, maximum: 2000 }),

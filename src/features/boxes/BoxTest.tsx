@@ -6,10 +6,12 @@ import { useJob } from '@/features/jobs';
 import { Button, ButtonLink } from '@/ui/controls';
 import { SurveyView } from './SurveyView';
 import { TriageView } from './TriageView';
+import { WorkView } from './WorkView';
 
 const VIEWS = [
   ['triage', 'Test every fuse'],
   ['survey', 'What feeds it when'],
+  ['work', 'Open, isolate, exchange'],
 ] as const;
 
 /** A whole box tested with the probe in one hand: every fuse, or every feed in every state of the key. */
@@ -45,7 +47,7 @@ export function BoxTest() {
       </div>
     );
   }
-  const Shown = view === 'triage' ? TriageView : SurveyView;
+  const Shown = { triage: TriageView, survey: SurveyView, work: WorkView }[view];
   return (
     <div className="px-3 py-3 lg:px-5">
       {job.testerProvedAt === null ? (
@@ -73,12 +75,14 @@ export function BoxTest() {
           onChoose={(next) => setView(next as typeof view)}
         />
       </div>
-      <Choice
-        legend="Key now"
-        options={FEED_STATES.map((one) => [one, FEED_STATE_WORDS[one]] as const)}
-        chosen={state}
-        onChoose={(next) => setState(next as FeedState)}
-      />
+      {view === 'work' ? null : (
+        <Choice
+          legend="Key now"
+          options={FEED_STATES.map((one) => [one, FEED_STATE_WORDS[one]] as const)}
+          chosen={state}
+          onChoose={(next) => setState(next as FeedState)}
+        />
+      )}
       <Shown
         key={panel.id}
         panel={panel}

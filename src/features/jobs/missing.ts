@@ -25,6 +25,10 @@ export function missingProofs(job: JobState, proofs: readonly RequiredProof[]): 
         : `${wrong.length} functions are not as they should be`,
     );
   }
+  if (job.swaps.length > 0) missing.push('exchanged relays have not been put back');
+  else if (job.afterSwap.length > 0) {
+    missing.push('a function of an exchanged relay has not been seen to work since it was put back');
+  }
   // A fuse does not blow for nothing: while the cause is open, somebody has to keep an eye on it.
   if (job.found?.cause === 'unknown' && job.watches.length === 0) {
     missing.push('the cause is unknown and no watch item is set');

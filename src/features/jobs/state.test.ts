@@ -164,3 +164,60 @@ test('what was not made sure of travels with the reading', () => {
   expect(reading(false)).toEqual({ tester: false, reference: false, setUp: true });
   expect(reading(true, false)).toEqual({ tester: true, reference: true, setUp: false });
 });
+
+test('exchanged relays block the closing until they are back and both functions were seen to work', () => {
+  const swap = event({ kind: 'swapped', one: 'R4', other: 'R5', functions: ['fan', 'lamp'] });
+  const back = event({ kind: 'swap-restored', of: swap.id });
+  const works = (of: string) => event({ kind: 'proof', function: of, condition: 'on', state: 'works' });
+  const missing = (...events: readonly LogEvent[]) =>
+    missingProofs(jobState([swap, ...events]), []).join('; ');
+  expect(missing()).toContain('exchanged relays have not been put back');
+  expect(missing(works('fan'), works('lamp'))).toContain('exchanged relays have not been put back');
+  // What was seen while they were exchanged says nothing of them in their own places.
+  expect(missing(works('fan'), works('lamp'), back)).toContain(
+    'has not been seen to work since it was put back',
+  );
+  expect(missing(back, works('fan'))).toContain('has not been seen to work since');
+  expect(missing(back, event({ ...works('fan').body }), event({ ...works('lamp').body }))).not.toContain(
+    'exchanged',
+  );
+});
+
+test('photos keep their latest marks, slots their latest state, steps of isolation can be undone', () => {
+  const photo = '00000000-0000-4000-8000-00000000aaaa';
+  const job = jobState([
+    event({ kind: 'photo', photo, words: '', panel: 'box', when: 'before' }),
+    event({ kind: 'photo-marks', photo, marks: [{ x: 0.1, y: 0.2, words: 'clip' }] }),
+    event({
+      kind: 'photo-marks',
+      photo,
+      marks: [
+        { x: 0.1, y: 0.2, words: 'clip' },
+        { x: 0.5, y: 0.5, words: 'key' },
+      ],
+    }),
+    event({ kind: 'isolation', step: 'key-off', done: true }),
+    event({ kind: 'isolation', step: 'earthed-pole-off', done: true }),
+    event({ kind: 'isolation', step: 'earthed-pole-off', done: false }),
+    event({ kind: 'slot-state', panel: 'box', slot: 'f1', state: 'fitted', evidence: 'seen' }),
+    event({
+      kind: 'slot-reading',
+      panel: 'box',
+      slot: 'f1',
+      ends: [
+        { end: 'feed', value: { lamp: 'lit' } },
+        { end: 'load', value: { volts: 12.3 } },
+      ],
+      state: 'run',
+      fuseOut: false,
+      testerProved: true,
+    }),
+  ]);
+  expect(job.photos[0]?.marks.map((mark) => mark.words)).toEqual(['clip', 'key']);
+  expect(job.isolated).toEqual(['key-off']);
+  expect(job.slotStates).toHaveLength(1);
+  expect(job.slotReadings.map((one) => [one.end, one.state])).toEqual([
+    ['feed', 'run'],
+    ['load', 'run'],
+  ]);
+});

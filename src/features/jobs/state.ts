@@ -54,6 +54,14 @@ export interface JobState {
   readonly slotStates: readonly SlotStateEntry[];
   readonly damages: readonly (BodyOf<'damage'> & { readonly eventId: string })[];
   readonly photos: readonly JobPhoto[];
+  /** Steps of isolation that stand done. */
+  readonly isolated: readonly BodyOf<'isolation'>['step'][];
+  readonly begun: readonly BodyOf<'task-begun'>[];
+  readonly tags: readonly BodyOf<'plug-tag'>[];
+  /** Relays that still stand in each other's places. */
+  /** Functions of exchanged relays that have not been seen to work since they were put back. */
+  readonly afterSwap: readonly string[];
+  readonly swaps: readonly (BodyOf<'swapped'> & { readonly eventId: string })[];
   readonly refused: readonly string[];
   readonly opened: readonly string[];
   readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;
@@ -104,6 +112,11 @@ export function jobState(events: readonly LogEvent[]): JobState {
   const slotReadings: SlotReading[] = [];
   const slotStates: SlotStateEntry[] = [];
   const photos = new Map<string, JobPhoto>();
+  const isolated = new Set<BodyOf<'isolation'>['step']>();
+  const begun: BodyOf<'task-begun'>[] = [];
+  const tags = new Map<string, BodyOf<'plug-tag'>>();
+  const afterSwap = new Map<string, 'swapped' | 'restored'>();
+  const swaps = new Map<string, BodyOf<'swapped'> & { eventId: string }>();
   const damages: (BodyOf<'damage'> & { eventId: string })[] = [];
   const refused = new Set<string>();
   const opened = new Set<string>();
@@ -157,6 +170,24 @@ export function jobState(events: readonly LogEvent[]): JobState {
         if (photo) photos.set(body.photo, { ...photo, marks: body.marks });
         break;
       }
+      case 'isolation':
+        if (body.done) isolated.add(body.step);
+        else isolated.delete(body.step);
+        break;
+      case 'task-begun':
+        begun.push(body);
+        break;
+      case 'plug-tag':
+        tags.set(`${body.panel} ${body.plug}`, body);
+        break;
+      case 'swapped':
+        swaps.set(id, { ...body, eventId: id });
+        for (const one of body.functions) afterSwap.set(one, 'swapped');
+        break;
+      case 'swap-restored':
+        for (const one of swaps.get(body.of)?.functions ?? []) afterSwap.set(one, 'restored');
+        swaps.delete(body.of);
+        break;
       case 'damage':
         damages.push({ ...body, eventId: id });
         break;
@@ -177,6 +208,8 @@ export function jobState(events: readonly LogEvent[]): JobState {
         break;
       case 'proof':
         proofs.set(cellKey(body.function, body.condition), { eventId: id, state: body.state });
+        if (body.state === 'works' && afterSwap.get(body.function) === 'restored')
+          afterSwap.delete(body.function);
         break;
       case 'watch':
         watches.push(body);
@@ -217,6 +250,11 @@ export function jobState(events: readonly LogEvent[]): JobState {
     slotStates,
     damages,
     photos: [...photos.values()],
+    isolated: [...isolated],
+    begun,
+    tags: [...tags.values()],
+    swaps: [...swaps.values()],
+    afterSwap: [...afterSwap.keys()],
     refused: [...refused],
     opened: [...opened],
     found,

@@ -4,6 +4,7 @@ import type { CircuitFile } from '#core/format/circuitSchema';
 import type { EventBody } from '#core/format/jobSchema';
 import type { FunctionStateName, ReadingValue } from '#core/format/readingsSchema';
 import { formatQuantity } from '#core/instruments/quantity';
+import { STEP_WORDS, TASK_WORDS, TASKS } from '#core/panel/isolation';
 import { FEED_STATE_WORDS } from '#core/panel/slotReadings';
 
 export const STATE_WORDS: Readonly<Record<FunctionStateName, string>> = {
@@ -60,6 +61,20 @@ export function eventWords(circuit: CircuitFile | null, body: EventBody): string
       const found = body.found?.ratingAmps === undefined ? '' : `, ${body.found.ratingAmps} A found`;
       return `Slot ${body.slot}: ${body.state.replace('-', ' ')}${found} (${body.evidence})`;
     }
+    case 'isolation':
+      return `${body.done ? 'Isolated' : 'No longer isolated'}: ${STEP_WORDS[body.step].toLowerCase()}`;
+    case 'task-begun': {
+      const task = TASKS.find((one) => one === body.task);
+      return `Begun: ${task ? TASK_WORDS[task].toLowerCase() : body.task}${body.override ? `, not isolated (${body.override})` : ''}`;
+    }
+    case 'plug-tag':
+      return `Tag “${body.tag}” on plug ${body.plug}`;
+    case 'swapped': {
+      const part = (id: string) => circuit?.parts.find((one) => one.id === id)?.name ?? id;
+      return `Exchanged: ${part(body.one)} and ${part(body.other)}`;
+    }
+    case 'swap-restored':
+      return 'Exchanged parts put back';
     case 'photo':
       return `Photo ${body.when}${body.words ? `: ${body.words}` : ''}`;
     case 'photo-marks':

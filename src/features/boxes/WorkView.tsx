@@ -1,0 +1,275 @@
+'use client';
+
+import { type FormEvent, useMemo, useState } from 'react';
+import { CircuitModel } from '#core/circuit/model';
+import { partsOfFunction } from '#core/diagnosis/proofs';
+import { activeCondition } from '#core/diagnosis/run';
+import type { CircuitFile } from '#core/format/circuitSchema';
+import type { Panel } from '#core/format/panelSchema';
+import {
+  BEFORE_ISOLATION,
+  isolationGate,
+  lookAlikes,
+  STEP_WORDS,
+  STEPS,
+  TASK_WORDS,
+  TASKS,
+  type Task,
+  tagProblem,
+} from '#core/panel/isolation';
+import { swapPairs } from '#core/panel/swap';
+import { functionName, useJob } from '@/features/jobs';
+import { Button, Caution, INPUT, Problem } from '@/ui/controls';
+import { DamageList } from './DamageList';
+import { Photos } from './Photos';
+import type { BoxViewProps } from './TriageView';
+
+/** Opening, isolating, tagging and exchanging: what comes before a hand goes into the box. */
+export function WorkView({ panel }: BoxViewProps) {
+  const { circuit } = useJob();
+  return (
+    <div className="mt-3 grid gap-8 lg:grid-cols-2">
+      <div className="space-y-8">
+        <Steps panel={panel} />
+        <Isolation panel={panel} />
+      </div>
+      <div className="space-y-8">
+        <Plugs panel={panel} />
+        {circuit ? <Swaps circuit={circuit} /> : null}
+        <DamageList panel={panel} />
+        <Photos panel={panel} />
+      </div>
+    </div>
+  );
+}
+
+function Steps({ panel }: { panel: Panel }) {
+  const steps: NonNullable<Panel['steps']> = panel.steps ?? panel.opening.map((words) => ({ words }));
+  return (
+    <section aria-labelledby="steps-title" data-testid="steps">
+      <h2 id="steps-title" className="border-b-2 border-line pb-1 text-lg">
+        To open it
+      </h2>
+      <p className="mt-1 text-soft">{panel.place}</p>
+      <ol className="mt-1 list-decimal space-y-2 pl-6 text-lg">
+        {steps.map((one) => (
+          <li key={one.words}>
+            {one.words}
+            <span className="block text-sm text-soft">
+              {[
+                one.fastener ?? '',
+                one.tool ? `with ${one.tool}` : '',
+                one.direction ?? '',
+                one.minutes === undefined ? '' : `${one.minutes} min`,
+              ]
+                .filter((words) => words !== '')
+                .join(' · ')}
+              {one.breaks ? (
+                <strong className="block text-caution">▲ Forced, it breaks: {one.breaks}</strong>
+              ) : null}
+            </span>
+          </li>
+        ))}
+      </ol>
+      {panel.caution ? (
+        <div className="mt-2">
+          <Caution>{panel.caution}</Caution>
+        </div>
+      ) : null}
+    </section>
+  );
+}
+
+function Isolation({ panel }: { panel: Panel }) {
+  const { job, record } = useJob();
+  const [task, setTask] = useState<Task>('lift-box');
+  const [reason, setReason] = useState('');
+  const gate = isolationGate(task, job.isolated, panel.retainedMinutes ?? null);
+  const begun = job.begun.some((one) => one.task === task && one.panel === panel.id);
+  return (
+    <section aria-labelledby="isolation-title" data-testid="isolation">
+      <h2 id="isolation-title" className="border-b-2 border-line pb-1 text-lg">
+        What will be done here
+      </h2>
+      <label className="mt-2 block">
+        <span className="sr-only">Task</span>
+        <select
+          value={task}
+          onChange={(event) => setTask(TASKS.find((one) => one === event.target.value) ?? 'probe')}
+          className={INPUT}
+        >
+          {TASKS.map((one) => (
+            <option key={one} value={one}>
+              {TASK_WORDS[one]}
+            </option>
+          ))}
+        </select>
+      </label>
+      <p
+        className={`mt-2 text-lg ${gate.allowed ? 'text-good' : 'font-semibold text-caution'}`}
+        role="status"
+      >
+        {gate.allowed ? '✓ ' : '▲ '}
+        {gate.sentence}
+      </p>
+      {gate.missing.includes('earthed-pole-off') ? <p className="mt-1 text-sm">{BEFORE_ISOLATION}</p> : null}
+      <ul className="mt-2 space-y-1">
+        {STEPS.map((step) => (
+          <li key={step}>
+            <label className="flex min-h-11 items-center gap-3">
+              <input
+                type="checkbox"
+                checked={job.isolated.includes(step)}
+                onChange={(event) => record({ kind: 'isolation', step, done: event.target.checked })}
+                className="size-6 accent-(--copper)"
+              />
+              {STEP_WORDS[step]}
+            </label>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-2 flex flex-wrap items-end gap-2">
+        <Button
+          look="primary"
+          disabled={!gate.allowed || begun}
+          onClick={() => record({ kind: 'task-begun', task, panel: panel.id })}
+        >
+          {begun ? '✓ Begun' : 'Begin'}
+        </Button>
+        {gate.allowed || begun ? null : (
+          <>
+            <label className="block flex-1">
+              <span className="block text-sm font-semibold">Or all the same, because</span>
+              <input value={reason} onChange={(event) => setReason(event.target.value)} className={INPUT} />
+            </label>
+            <Button
+              disabled={reason.trim() === ''}
+              onClick={() => {
+                record({ kind: 'task-begun', task, panel: panel.id, override: reason.trim() });
+                setReason('');
+              }}
+            >
+              Begin, not isolated
+            </Button>
+          </>
+        )}
+      </div>
+    </section>
+  );
+}
+
+function Plugs({ panel }: { panel: Panel }) {
+  const { job, record } = useJob();
+  const [problem, setProblem] = useState<string | null>(null);
+  const plugs = panel.plugs ?? [];
+  if (plugs.length === 0) return null;
+  const tags = job.tags.filter((one) => one.panel === panel.id);
+  const alike = lookAlikes(plugs);
+  const save = (event: FormEvent<HTMLFormElement>, plug: string) => {
+    event.preventDefault();
+    const tag = String(new FormData(event.currentTarget).get('tag') ?? '').trim();
+    const wrong = tagProblem(plugs, tags, plug, tag);
+    setProblem(wrong);
+    if (!wrong) record({ kind: 'plug-tag', panel: panel.id, plug, tag });
+  };
+  return (
+    <section aria-labelledby="plugs-title" data-testid="plugs">
+      <h2 id="plugs-title" className="border-b-2 border-line pb-1 text-lg">
+        Plugs underneath
+      </h2>
+      {alike.map((names) => (
+        <div key={names.join()} className="mt-2">
+          <Caution>{`${names.join(' and ')} look the same: a tag on each before they come off.`}</Caution>
+        </div>
+      ))}
+      <ul className="mt-2 space-y-2">
+        {plugs.map((plug) => {
+          const tag = tags.find((one) => one.plug === plug.id)?.tag;
+          return (
+            <li key={plug.id} className="border-b border-line pb-2">
+              <form onSubmit={(event) => save(event, plug.id)} className="flex flex-wrap items-end gap-2">
+                <span className="min-w-40 flex-1">
+                  <strong>{plug.name}</strong>
+                  <span className="block text-sm text-soft">
+                    {plug.shape}, {plug.cavities} cavities, counted from the{' '}
+                    {plug.face === 'mating' ? 'mating face' : 'wire side'}
+                  </span>
+                </span>
+                {tag ? <span className="font-bold text-good">✓ tag “{tag}”</span> : null}
+                <input name="tag" aria-label={`Tag of ${plug.name}`} className={`${INPUT} w-28`} />
+                <Button type="submit">Tag</Button>
+              </form>
+            </li>
+          );
+        })}
+      </ul>
+      {problem ? <Problem>{problem}</Problem> : null}
+    </section>
+  );
+}
+
+function Swaps({ circuit }: { circuit: CircuitFile }) {
+  const { job, record } = useJob();
+  const model = useMemo(() => new CircuitModel(circuit), [circuit]);
+  const pairs = useMemo(() => {
+    const functionsOf = (part: string) =>
+      circuit.functions
+        .filter((one) => activeCondition(model, one.id) !== null && partsOfFunction(model, one.id).has(part))
+        .map((one) => one.id);
+    const relays = circuit.parts.filter((part) => part.kind === 'relay');
+    return relays.flatMap((relay, index) =>
+      swapPairs(circuit, relay.id, functionsOf).filter(
+        (pair) => relays.findIndex((other) => other.id === pair.donor) > index,
+      ),
+    );
+  }, [circuit, model]);
+  const name = (id: string) => circuit.parts.find((part) => part.id === id)?.name ?? id;
+  if (pairs.length === 0 && job.swaps.length === 0) return null;
+  return (
+    <section aria-labelledby="swaps-title" data-testid="swaps">
+      <h2 id="swaps-title" className="border-b-2 border-line pb-1 text-lg">
+        Relays that may be exchanged for a test
+      </h2>
+      <p className="mt-1 text-sm text-soft">
+        Same contacts, pins and coil; the part number decides. Safety functions are not offered. Both
+        functions are seen to work again before the job is closed.
+      </p>
+      <ul className="mt-2 space-y-2">
+        {pairs.map((pair) => {
+          const swapped = job.swaps.find((one) => one.one === pair.suspect && one.other === pair.donor);
+          return (
+            <li
+              key={`${pair.suspect} ${pair.donor}`}
+              className="flex flex-wrap items-center justify-between gap-2"
+            >
+              <span>
+                {name(pair.suspect)} ⇄ {name(pair.donor)}
+                <span className="block text-sm text-soft">
+                  {pair.functions.map((one) => functionName(circuit, one)).join(', ')}
+                </span>
+              </span>
+              {swapped ? (
+                <Button look="primary" onClick={() => record({ kind: 'swap-restored', of: swapped.eventId })}>
+                  Put back
+                </Button>
+              ) : (
+                <Button
+                  onClick={() =>
+                    record({
+                      kind: 'swapped',
+                      one: pair.suspect,
+                      other: pair.donor,
+                      functions: [...pair.functions],
+                    })
+                  }
+                >
+                  Exchanged
+                </Button>
+              )}
+            </li>
+          );
+        })}
+      </ul>
+    </section>
+  );
+}
