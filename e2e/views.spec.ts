@@ -30,9 +30,12 @@ for (const theme of ['daylight', 'footwell'] as const) {
       [`${app.url}/vehicles`, 'Bakery van'],
       [`${app.url}/vehicles/${van?.id}`, 'Bring a file in'],
       [`${app.url}/vehicles/${van?.id}/panels?box=cab&slot=fuse-14`, 'With the hinge'],
+      [`${app.url}/vehicles/${van?.id}/panels/edit?box=cab`, 'Save as a new version'],
+      [`${app.url}/shop`, 'What usually fails'],
       [`${app.url}/jobs/new`, 'What fails'],
       [open, 'Cleared in part'],
       [`${open}/trace`, 'What each result would mean'],
+      [`${open}/boxes`, 'Both lit'],
       [`${closed}/sheet`, 'What was found, and why'],
     ] as const) {
       await page.goto(address);
