@@ -59,6 +59,20 @@ export const SlotSchema = Type.Object(
     wireLimitAmps: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1000 })),
     /** What was found in it, where that is not what belongs there. */
     found: Type.Optional(FoundInSlot),
+    /** Sockets of a relay by their role, millimetres from its own left upper corner. */
+    pins: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            role: Type.String({ minLength: 1, maxLength: 6 }),
+            x: Type.Number({ minimum: 0, maximum: 500 }),
+            y: Type.Number({ minimum: 0, maximum: 500 }),
+          },
+          strict,
+        ),
+        { maxItems: 12 },
+      ),
+    ),
     /** Printed colour of what is specified for the slot. */
     colour: Type.Optional(Type.String({ maxLength: 30 })),
     state: SlotStateName,

@@ -2,6 +2,9 @@
 import type { Panel, Slot } from '../format/panelSchema';
 import { formatNumber } from '../instruments/quantity';
 
+/** Score of a hit by rating and colour alone: a candidate, never a proof. */
+export const RATING_ONLY = 40;
+
 export interface SlotHit {
   readonly panel: Panel;
   readonly slot: Slot;
@@ -99,7 +102,7 @@ export function judgeSlot(
   }
   if (slot.ratingAmps !== undefined) {
     const looks = `${slot.colour ?? ''} ${formatNumber(slot.ratingAmps)} A ${formatNumber(slot.ratingAmps)}A ${slot.type}`;
-    if (matches(query, looks)) return { because: looks.trim(), score: 40 };
+    if (matches(query, looks)) return { because: looks.trim(), score: RATING_ONLY };
   }
   return null;
 }

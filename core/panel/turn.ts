@@ -13,6 +13,8 @@ export interface SeenSlot {
   readonly y: number;
   readonly width: number;
   readonly height: number;
+  /** Sockets of a relay where they are seen, by their role. */
+  readonly pins: readonly { readonly role: string; readonly x: number; readonly y: number }[];
 }
 
 export interface SeenPanel {
@@ -36,18 +38,27 @@ export function turnsForLandmark(panel: Panel, edge: Edge): Turns {
   return ((EDGES.indexOf(edge) - EDGES.indexOf(panel.landmark.edge) + 4) % 4) as Turns;
 }
 
-function turnSlot(panel: Panel, slot: Slot, turns: Turns): SeenSlot {
-  const { x, y, width, height } = slot;
+/** A rectangle on the panel after so many quarter turns; a point is one without size. */
+function turnRect(panel: Panel, rect: { x: number; y: number; width: number; height: number }, turns: Turns) {
+  const { x, y, width, height } = rect;
   switch (turns) {
     case 0:
-      return { slot, x, y, width, height };
+      return { x, y, width, height };
     case 1:
-      return { slot, x: panel.height - y - height, y: x, width: height, height: width };
+      return { x: panel.height - y - height, y: x, width: height, height: width };
     case 2:
-      return { slot, x: panel.width - x - width, y: panel.height - y - height, width, height };
+      return { x: panel.width - x - width, y: panel.height - y - height, width, height };
     case 3:
-      return { slot, x: y, y: panel.width - x - width, width: height, height: width };
+      return { x: y, y: panel.width - x - width, width: height, height: width };
   }
+}
+
+function turnSlot(panel: Panel, slot: Slot, turns: Turns): SeenSlot {
+  const pins = (slot.pins ?? []).map(({ role, x, y }) => {
+    const at = turnRect(panel, { x: slot.x + x, y: slot.y + y, width: 0, height: 0 }, turns);
+    return { role, x: at.x, y: at.y };
+  });
+  return { slot, ...turnRect(panel, slot, turns), pins };
 }
 
 const MIRRORED: Readonly<Record<Edge, Edge>> = { top: 'top', bottom: 'bottom', left: 'right', right: 'left' };
@@ -68,6 +79,12 @@ export function turnPanel(panel: Panel, turns: Turns, mirrored = false): SeenPan
     width,
     height: upright ? panel.height : panel.width,
     landmarkEdge: mirrored ? MIRRORED[edge] : edge,
-    slots: mirrored ? turned.map((seen) => ({ ...seen, x: width - seen.x - seen.width })) : turned,
+    slots: mirrored
+      ? turned.map((seen) => ({
+          ...seen,
+          x: width - seen.x - seen.width,
+          pins: seen.pins.map((pin) => ({ ...pin, x: width - pin.x })),
+        }))
+      : turned,
   };
 }

@@ -372,3 +372,4 @@ export function jobFile(job: LoadedJob): JobFile {
 }
 
 export { keepPhoto, readPhoto } from './photoStore';
+export { slotHistory } from './slotHistory';

@@ -4,6 +4,7 @@ import { type PointerEvent, useRef, useState } from 'react';
 import type { Panel } from '#core/format/panelSchema';
 import type { Change } from '#core/panel/edit';
 import { slotName } from './PanelDrawing';
+import { type CoverPhoto, Underlay } from './Underlay';
 
 const MARGIN = 8;
 
@@ -13,16 +14,21 @@ interface Drag {
   readonly fromY: number;
   readonly dx: number;
   readonly dy: number;
+  /** The corner of one slot is held: it grows instead of moving. */
+  readonly resizes: boolean;
 }
 
 /** The box with its cover text upright; slots are picked, dragged and moved by keys. Millimetres are drawing units. */
 export function EditDrawing({
   panel,
   selected,
+  photo,
   onSelect,
   onChange,
 }: {
   panel: Panel;
+  /** Lies under the drawing, straightened. */
+  photo: CoverPhoto | null;
   selected: readonly string[];
   onSelect: (slots: readonly string[]) => void;
   onChange: (change: Change) => void;
@@ -34,7 +40,7 @@ export function EditDrawing({
     const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
     return { x: point.x, y: point.y };
   };
-  const down = (event: PointerEvent, id: string) => {
+  const down = (event: PointerEvent, id: string, resizes = false) => {
     event.stopPropagation();
     const slots = event.shiftKey
       ? selected.includes(id)
@@ -45,7 +51,7 @@ export function EditDrawing({
         : [id];
     onSelect(slots);
     const { x, y } = at(event);
-    setDrag({ slots, fromX: x, fromY: y, dx: 0, dy: 0 });
+    setDrag({ slots, fromX: x, fromY: y, dx: 0, dy: 0, resizes });
     svg.current?.setPointerCapture(event.pointerId);
   };
   const move = (event: PointerEvent) => {
@@ -55,80 +61,124 @@ export function EditDrawing({
   };
   const up = () => {
     if (drag && (drag.dx !== 0 || drag.dy !== 0)) {
-      onChange({ kind: 'move', slots: drag.slots, dx: drag.dx, dy: drag.dy });
+      const [id] = drag.slots;
+      const slot = panel.slots.find((one) => one.id === id);
+      if (!drag.resizes) onChange({ kind: 'move', slots: drag.slots, dx: drag.dx, dy: drag.dy });
+      else if (slot) {
+        onChange({
+          kind: 'set',
+          slot: slot.id,
+          fields: {
+            width: Math.max(2, slot.width + drag.dx),
+            height: Math.max(2, slot.height + drag.dy),
+          },
+        });
+      }
     }
     setDrag(null);
   };
+  const fullWidth = panel.width + 2 * MARGIN;
+  const fullHeight = panel.height + 2 * MARGIN;
   return (
-    // biome-ignore lint/a11y/useSemanticElements: a drawing has no fieldset
-    <svg
-      ref={svg}
-      viewBox={`${-MARGIN} ${-MARGIN} ${panel.width + 2 * MARGIN} ${panel.height + 2 * MARGIN}`}
-      className="block max-h-[70dvh] w-full touch-none border-2 border-line bg-sheet"
-      role="group"
-      aria-label={`${panel.name}, being edited`}
-      onPointerDown={() => onSelect([])}
-      onPointerMove={move}
-      onPointerUp={up}
-      onPointerCancel={() => setDrag(null)}
-    >
-      <rect
-        x={-2}
-        y={-2}
-        width={panel.width + 4}
-        height={panel.height + 4}
-        rx={3}
-        fill="var(--sunk)"
-        stroke="var(--ink)"
-      />
-      {panel.slots.map((slot) => {
-        const held = drag?.slots.includes(slot.id) ?? false;
-        const x = slot.x + (held ? drag!.dx : 0);
-        const y = slot.y + (held ? drag!.dy : 0);
-        const isSelected = selected.includes(slot.id);
-        const size = Math.min(6, slot.width * 0.7, slot.height * 0.5);
-        return (
-          // biome-ignore lint/a11y/useSemanticElements: inside a drawing there is no button element
-          <g
-            key={slot.id}
-            data-slot={slot.id}
-            role="button"
-            tabIndex={0}
-            aria-pressed={isSelected}
-            aria-label={slotName(slot)}
-            onPointerDown={(event) => down(event, slot.id)}
-            onKeyDown={(event) => {
-              if (event.key === 'Enter' || event.key === ' ') {
-                event.preventDefault();
-                onSelect(event.shiftKey ? [...selected, slot.id] : [slot.id]);
-              }
-            }}
-            className="group cursor-move outline-none"
-          >
-            <rect
-              x={x}
-              y={y}
-              width={slot.width}
-              height={slot.height}
-              rx={1}
-              fill={isSelected ? 'var(--copper-wash)' : 'var(--sheet)'}
-              stroke={isSelected ? 'var(--copper)' : 'var(--ink)'}
-              strokeWidth={isSelected ? 1.6 : 0.6}
-              className="group-focus-visible:[stroke-dasharray:3_1.5]"
-            />
-            <text
-              x={x + slot.width / 2}
-              y={y + slot.height / 2 + size * 0.35}
-              fontSize={size}
-              fontWeight={700}
-              textAnchor="middle"
-              fill="var(--ink)"
+    <div className="relative">
+      {photo ? (
+        <Underlay
+          photo={photo}
+          box={{
+            x: MARGIN / fullWidth,
+            y: MARGIN / fullHeight,
+            width: panel.width / fullWidth,
+            height: panel.height / fullHeight,
+          }}
+        />
+      ) : null}
+      {/* biome-ignore lint/a11y/useSemanticElements: a drawing has no fieldset */}
+      <svg
+        ref={svg}
+        viewBox={`${-MARGIN} ${-MARGIN} ${panel.width + 2 * MARGIN} ${panel.height + 2 * MARGIN}`}
+        className={`relative block w-full touch-none border-2 border-line ${photo ? '' : 'bg-sheet'}`}
+        role="group"
+        aria-label={`${panel.name}, being edited`}
+        onPointerDown={() => onSelect([])}
+        onPointerMove={move}
+        onPointerUp={up}
+        onPointerCancel={() => setDrag(null)}
+      >
+        <rect
+          x={-2}
+          y={-2}
+          width={panel.width + 4}
+          height={panel.height + 4}
+          rx={3}
+          fill={photo ? 'none' : 'var(--sunk)'}
+          stroke="var(--ink)"
+        />
+        {panel.slots.map((slot) => {
+          const held = drag?.slots.includes(slot.id) ?? false;
+          const moves = held && !drag!.resizes;
+          const grows = held && drag!.resizes;
+          const x = slot.x + (moves ? drag!.dx : 0);
+          const y = slot.y + (moves ? drag!.dy : 0);
+          const width = Math.max(2, slot.width + (grows ? drag!.dx : 0));
+          const height = Math.max(2, slot.height + (grows ? drag!.dy : 0));
+          const isSelected = selected.includes(slot.id);
+          const size = Math.min(6, slot.width * 0.7, slot.height * 0.5);
+          return (
+            // biome-ignore lint/a11y/useSemanticElements: inside a drawing there is no button element
+            <g
+              key={slot.id}
+              data-slot={slot.id}
+              role="button"
+              tabIndex={0}
+              aria-pressed={isSelected}
+              aria-label={slotName(slot)}
+              onPointerDown={(event) => down(event, slot.id)}
+              onKeyDown={(event) => {
+                if (event.key === 'Enter' || event.key === ' ') {
+                  event.preventDefault();
+                  onSelect(event.shiftKey ? [...selected, slot.id] : [slot.id]);
+                }
+              }}
+              className="group cursor-move outline-none"
             >
-              {slot.type === 'relay' ? `R${slot.number}` : slot.number}
-            </text>
-          </g>
-        );
-      })}
-    </svg>
+              <rect
+                x={x}
+                y={y}
+                width={width}
+                height={height}
+                rx={1}
+                fill={isSelected ? 'var(--copper-wash)' : 'var(--sheet)'}
+                fillOpacity={photo ? 0.55 : 1}
+                stroke={isSelected ? 'var(--copper)' : 'var(--ink)'}
+                strokeWidth={isSelected ? 1.6 : 0.6}
+                className="group-focus-visible:[stroke-dasharray:3_1.5]"
+              />
+              <text
+                x={x + slot.width / 2}
+                y={y + slot.height / 2 + size * 0.35}
+                fontSize={size}
+                fontWeight={700}
+                textAnchor="middle"
+                fill="var(--ink)"
+              >
+                {slot.type === 'relay' ? `R${slot.number}` : slot.number}
+              </text>
+              {isSelected && selected.length === 1 ? (
+                <rect
+                  x={x + width - 1.5}
+                  y={y + height - 1.5}
+                  width={4}
+                  height={4}
+                  fill="var(--copper)"
+                  className="cursor-nwse-resize"
+                  data-testid="resize"
+                  onPointerDown={(event) => down(event, slot.id, true)}
+                />
+              ) : null}
+            </g>
+          );
+        })}
+      </svg>
+    </div>
   );
 }

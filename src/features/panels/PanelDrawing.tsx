@@ -217,6 +217,21 @@ function SlotShape({
           {formatNumber(slot.ratingAmps)}A
         </text>
       ) : null}
+      {seen.pins.map((pin) => (
+        <g key={pin.role}>
+          <rect x={pin.x - 2.6} y={pin.y - 1.7} width={5.2} height={3.4} rx={0.6} fill="var(--ink)" />
+          <text
+            x={pin.x}
+            y={pin.y + 1}
+            fontSize={2.7}
+            fontWeight={700}
+            textAnchor="middle"
+            fill="var(--sheet)"
+          >
+            {pin.role}
+          </text>
+        </g>
+      ))}
       {mark ? (
         <>
           <circle

@@ -12,6 +12,7 @@ import { EditDrawing } from './EditDrawing';
 import { GridForm } from './GridForm';
 import { PanelForm } from './PanelForm';
 import { SlotForm } from './SlotForm';
+import { type CoverPhoto, CoverPicker } from './Underlay';
 
 const BLANK: Omit<Panel, 'id'> = {
   name: 'New box',
@@ -85,6 +86,7 @@ export function PanelEditor({
   const [selected, setSelected] = useState<readonly string[]>([]);
   const [problems, setProblems] = useState<readonly string[]>([]);
   const [saved, setSaved] = useState(false);
+  const [photo, setPhoto] = useState<CoverPhoto | null>(null);
   const panel = history.now;
   const go = (next: History) => {
     setHistory(next);
@@ -192,7 +194,13 @@ export function PanelEditor({
       ) : null}
       <div className="grid gap-6 xl:grid-cols-[minmax(0,1fr)_24rem]">
         <div className="self-start xl:sticky xl:top-4">
-          <EditDrawing panel={panel} selected={selected} onSelect={setSelected} onChange={change} />
+          <EditDrawing
+            panel={panel}
+            selected={selected}
+            photo={photo}
+            onSelect={setSelected}
+            onChange={change}
+          />
           <p className="mt-1 text-sm text-soft">
             Tap a slot to select it, Shift adds; drag moves. Arrow keys move by a millimetre, with Shift by
             five; Delete removes; Ctrl Z takes back.
@@ -230,6 +238,7 @@ export function PanelEditor({
               setSelected([]);
             }}
           />
+          <CoverPicker photo={photo} onPhoto={setPhoto} />
           <PanelForm panel={panel} onChange={(fields) => change({ kind: 'panel', fields })} />
         </div>
       </div>

@@ -1,11 +1,12 @@
 'use client';
 
 import { RotateCw } from 'lucide-react';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { Panel } from '#core/format/panelSchema';
 import { formatNumber } from '#core/instruments/quantity';
 import { slotSentence } from '#core/panel/sentence';
+import { type SlotStateEntry, withStates } from '#core/panel/slotStates';
 import { type Edge, type Turns, turnPanel, turnsForLandmark } from '#core/panel/turn';
 import { Button, ButtonLink, Caution } from '@/ui/controls';
 import { AuditList } from './AuditList';
@@ -34,12 +35,15 @@ export function PanelView({
   panel,
   wanted,
   circuit = null,
+  history = [],
   onChoose,
 }: {
   panel: Panel;
   wanted: string | null;
   /** The circuits of the vehicle, for what is lost without a fuse. */
   circuit?: CircuitFile | null;
+  /** What was seen in its slots over all jobs. */
+  history?: readonly SlotStateEntry[];
   onChoose?: (slotId: string) => void;
 }) {
   const [turns, setTurns] = useTurns(panel.id);
@@ -126,6 +130,7 @@ export function PanelView({
             ))}
             {slot.state !== 'fitted' ? <Fact name="State">{slot.state.replace('-', ' ')}</Fact> : null}
           </dl>
+          <SlotHistory entries={history.filter((one) => one.panel === panel.id && one.slot === slot.id)} />
           {circuit ? <WithoutIt circuit={circuit} panel={panel.id} slot={slot.id} /> : null}
         </div>
       ) : null}
@@ -134,6 +139,33 @@ export function PanelView({
           <Caution>{panel.caution}</Caution>
         </div>
       ) : null}
+    </div>
+  );
+}
+
+function SlotHistory({ entries }: { entries: readonly SlotStateEntry[] }) {
+  if (entries.length === 0) return null;
+  return (
+    <div className="mt-3">
+      <h3 className="font-bold">Seen in it</h3>
+      <ol data-testid="slot-history">
+        {entries
+          .slice()
+          .reverse()
+          .map((one) => (
+            <li key={one.id}>
+              {new Date(one.at).toLocaleDateString('en-GB', {
+                day: 'numeric',
+                month: 'short',
+                year: 'numeric',
+                timeZone: 'UTC',
+              })}
+              : {one.state.replace('-', ' ')}
+              {one.found?.ratingAmps === undefined ? '' : `, ${formatNumber(one.found.ratingAmps)} A found`} (
+              {one.evidence}, {one.person})
+            </li>
+          ))}
+      </ol>
     </div>
   );
 }
@@ -151,16 +183,20 @@ function Fact({ name, children }: { name: string; children: ReactNode }) {
 export function PanelBrowser({
   vehicleId,
   nominalVolts,
-  panels,
+  panels: mapped,
   circuit,
+  history,
   first,
 }: {
   vehicleId: string;
   nominalVolts: number;
   panels: readonly Panel[];
   circuit: CircuitFile | null;
+  history: readonly SlotStateEntry[];
   first: { panel: string; slot: string | null };
 }) {
+  // The boxes as they were last seen; the map itself stays what it was.
+  const panels = useMemo(() => mapped.map((panel) => withStates(panel, history)), [mapped, history]);
   const [chosen, setChosen] = useState(first);
   const panel = panels.find((one) => one.id === chosen.panel) ?? panels[0]!;
   const [turns] = useTurns(panel.id);
@@ -214,6 +250,7 @@ export function PanelBrowser({
           panel={panel}
           wanted={chosen.slot}
           circuit={circuit}
+          history={history}
           onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
         />
         <AuditList

@@ -131,6 +131,44 @@ export function SlotForm({
         {choice('source', SOURCES)}
         <div className="col-span-2">{list('functions')}</div>
         <div className="col-span-2">{list('synonyms')}</div>
+        {(['width', 'height', 'x', 'y'] as const).map((name) => (
+          <Labelled
+            key={name}
+            name={name === 'x' ? 'from the left, mm' : name === 'y' ? 'from the top, mm' : `${name}, mm`}
+          >
+            <input
+              key={slot[name]}
+              inputMode="decimal"
+              defaultValue={slot[name]}
+              onBlur={(event) => {
+                const value = Number(event.target.value.replace(',', '.'));
+                const least = name === 'x' || name === 'y' ? 0 : 0.5;
+                if (value >= least && value <= 500 && value !== slot[name]) onChange({ [name]: value });
+              }}
+              className={INPUT}
+            />
+          </Labelled>
+        ))}
+        <div className="col-span-2">
+          <Labelled name="another source says, one a line as source: words">
+            <textarea
+              rows={2}
+              defaultValue={(slot.disputed ?? []).map((one) => `${one.source}: ${one.says}`).join('\n')}
+              onBlur={(event) => {
+                const disputed = event.target.value.split('\n').flatMap((line) => {
+                  const at = line.indexOf(':');
+                  const source = line.slice(0, at).trim();
+                  const says = line.slice(at + 1).trim();
+                  return at > 0 && source !== '' && says !== '' ? [{ source, says }] : [];
+                });
+                if (JSON.stringify(disputed) !== JSON.stringify(slot.disputed ?? [])) {
+                  onChange({ disputed: disputed.length > 0 ? disputed : undefined });
+                }
+              }}
+              className={INPUT}
+            />
+          </Labelled>
+        </div>
         {text('applies')}
         <label className="flex min-h-11 items-center gap-3 self-end">
           <input

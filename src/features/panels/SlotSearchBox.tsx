@@ -2,7 +2,7 @@
 
 import { useId, useMemo, useState } from 'react';
 import type { Panel } from '#core/format/panelSchema';
-import { searchSlots } from '#core/panel/search';
+import { RATING_ONLY, searchSlots } from '#core/panel/search';
 import { INPUT } from '@/ui/controls';
 
 /** Finds a slot by number with type, by label, meaning, synonym, function or colour and rating. */
@@ -51,6 +51,7 @@ export function SlotSearchBox({
                 · {hit.slot.meaning ?? hit.slot.label}
                 <span className="block text-sm text-soft">
                   {hit.panel.name} — {hit.because}
+                  {hit.score <= RATING_ONLY ? ' · candidate only: a rating proves no slot' : ''}
                 </span>
               </button>
             </li>

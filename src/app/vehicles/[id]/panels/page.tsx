@@ -1,6 +1,7 @@
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { mergeCircuits } from '#core/circuit/merge';
+import { slotHistory } from '@/features/jobs/server';
 import { PanelBrowser } from '@/features/panels';
 import { currentActor } from '@/features/shop/server';
 import { loadVehicle } from '@/features/vehicles/server';
@@ -14,7 +15,8 @@ export default async function PanelsPage({
   params: Promise<{ id: string }>;
   searchParams: Promise<{ box?: string; slot?: string }>;
 }) {
-  const maps = await loadVehicle(await currentActor(), (await params).id);
+  const actor = await currentActor();
+  const maps = await loadVehicle(actor, (await params).id);
   if (!maps?.panelSet) notFound();
   const { box, slot } = await searchParams;
   const { panels } = maps.panelSet.file;
@@ -34,6 +36,7 @@ export default async function PanelsPage({
         circuit={
           maps.circuits.length > 0 ? mergeCircuits(maps.circuits.map((one) => one.file)).circuit : null
         }
+        history={await slotHistory(actor, maps.vehicle.id)}
         first={{ panel: panel.id, slot: slot ?? null }}
       />
     </div>
