@@ -11,6 +11,21 @@ test.afterEach(async () => {
   await app.close();
 });
 
+const SIZES = [
+  ['at the desk', { viewport: { width: 1280, height: 800 } }],
+  ['on the phone', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true }],
+] as const;
+
+/** The same task at the desk and in the hand. */
+function atBothSizes(title: string, body: (hands: { page: Page }) => Promise<void>): void {
+  for (const [name, use] of SIZES) {
+    test.describe(name, () => {
+      test.use(use);
+      test(title, async ({ page }) => body({ page }));
+    });
+  }
+}
+
 /** A job on the pickup with a box brought in. */
 async function jobWithBox(page: Page, count: number, perRow: number): Promise<void> {
   await page.goto(`${app.url}/vehicles`);
@@ -57,6 +72,17 @@ test.describe('by touch', () => {
     const seconds = (Date.now() - started) / 1000;
     console.log(`twelve slots by touch: ${seconds.toFixed(1)} s`);
     expect(seconds).toBeLessThan(90);
+    // The same by meter: a slot read in volts.
+    await page
+      .getByTestId('verdicts')
+      .getByRole('button', { name: /Fuse 11 / })
+      .tap();
+    await page.getByText('By meter, in volts').tap();
+    await page.getByLabel('Feed side, V').fill('12,4');
+    await page.getByLabel('Load side, V').fill('12.3');
+    await page.getByRole('button', { name: 'Record the volts' }).tap();
+    await expect(page.getByTestId('triage-counts')).toContainText('9 provisional passes');
+    await page.getByRole('button', { name: 'Undo' }).tap();
     // A slip is taken back, and everything is there after a reload.
     await page.getByRole('button', { name: 'Undo' }).tap();
     await expect(page.getByTestId('triage-counts')).toContainText('9 provisional passes');
@@ -82,145 +108,148 @@ test.describe('by touch', () => {
   });
 });
 
-test('a delayed feed shows itself over the key positions, and each reading keeps its own', async ({
-  page,
-}) => {
-  await jobWithBox(page, 3, 3);
-  await page.getByRole('button', { name: 'What feeds it when' }).click();
-  // Live in: slot 1 always, slot 2 until the modules sleep, slot 3 with the key at run.
-  const live: Readonly<Record<string, readonly boolean[]>> = {
-    'Key off': [true, true, false],
-    'Key off, after the wait': [true, false, false],
-    'Key at accessory': [true, true, false],
-    'Key at run': [true, true, true],
-    Cranking: [true, false, false],
-    'Engine running': [true, true, true],
-  };
-  const states = Object.keys(live);
-  for (const [index, state] of states.entries()) {
-    await expect(page.getByTestId('survey-state')).toContainText(state);
-    for (const on of live[state]!) await page.getByRole('button', { name: on ? /^Live/ : /^Dead/ }).click();
-    const next = states[index + 1];
-    if (next) await page.getByRole('button', { name: `${next}: go on` }).click();
-  }
-  const rows = page.getByTestId('survey').locator('tbody tr');
-  await expect(rows.nth(0)).toContainText('constant');
-  await expect(rows.nth(1)).toContainText('delayed');
-  await expect(rows.nth(2)).toContainText('run');
-  await expect(page.getByText('Every slot is read in every state')).toBeVisible();
-});
+atBothSizes(
+  'a delayed feed shows itself over the key positions, and each reading keeps its own',
+  async ({ page }) => {
+    await jobWithBox(page, 3, 3);
+    await page.getByRole('button', { name: 'What feeds it when' }).click();
+    // Live in: slot 1 always, slot 2 until the modules sleep, slot 3 with the key at run.
+    const live: Readonly<Record<string, readonly boolean[]>> = {
+      'Key off': [true, true, false],
+      'Key off, after the wait': [true, false, false],
+      'Key at accessory': [true, true, false],
+      'Key at run': [true, true, true],
+      Cranking: [true, false, false],
+      'Engine running': [true, true, true],
+    };
+    const states = Object.keys(live);
+    for (const [index, state] of states.entries()) {
+      await expect(page.getByTestId('survey-state')).toContainText(state);
+      for (const on of live[state]!) await page.getByRole('button', { name: on ? /^Live/ : /^Dead/ }).click();
+      const next = states[index + 1];
+      if (next) await page.getByRole('button', { name: `${next}: go on` }).click();
+    }
+    const rows = page.getByTestId('survey').locator('tbody tr');
+    await expect(rows.nth(0)).toContainText('constant');
+    await expect(rows.nth(1)).toContainText('delayed');
+    await expect(rows.nth(2)).toContainText('run');
+    await expect(page.getByText('Every slot is read in every state')).toBeVisible();
+  },
+);
 
-test('a box of twenty-four slots is drawn from nothing, twenty edits are taken back, and it is saved', async ({
-  page,
-}) => {
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Beekeeper/ }).click();
-  await page.getByRole('link', { name: 'Draw a new box' }).click();
-  const status = page.getByTestId('editor-status');
-  await expect(status).toContainText('0 slots');
-  await page.getByLabel('Name', { exact: true }).fill('Box behind the seat');
-  await page.getByLabel('Where it is').fill('Behind the driver’s seat');
-  await page.getByLabel('Landmark').fill('cable duct');
-  await page.getByLabel('Seen at, text upright').selectOption('bottom');
-  await page.getByRole('button', { name: 'Add the rows' }).click();
-  await expect(status).toContainText('24 slots');
-  const drawing = page.getByRole('group', { name: /being edited/ });
-  const slot = (number: number) => drawing.locator(`[data-slot="fuse-${number}"]`);
-  await expect(slot(24)).toBeVisible();
+atBothSizes(
+  'a box of twenty-four slots is drawn from nothing, twenty edits are taken back, and it is saved',
+  async ({ page }) => {
+    await page.goto(`${app.url}/vehicles`);
+    await page.getByRole('link', { name: /Beekeeper/ }).click();
+    await page.getByRole('link', { name: 'Draw a new box' }).click();
+    const status = page.getByTestId('editor-status');
+    await expect(status).toContainText('0 slots');
+    await page.getByLabel('Name', { exact: true }).fill('Box behind the seat');
+    await page.getByLabel('Where it is').fill('Behind the driver’s seat');
+    await page.getByLabel('Landmark').fill('cable duct');
+    await page.getByLabel('Seen at, text upright').selectOption('bottom');
+    await page.getByRole('button', { name: 'Add the rows' }).click();
+    await expect(status).toContainText('24 slots');
+    const drawing = page.getByRole('group', { name: /being edited/ });
+    const slot = (number: number) => drawing.locator(`[data-slot="fuse-${number}"]`);
+    await expect(slot(24)).toBeVisible();
 
-  // By drag, and by keyboard.
-  await page.evaluate(() => window.scrollTo(0, 0));
-  const before = await slot(14).boundingBox();
-  await page.mouse.move(before!.x + 4, before!.y + 10);
-  await page.mouse.down();
-  await page.mouse.move(before!.x + 4, before!.y + 60, { steps: 4 });
-  await page.mouse.up();
-  const after = await slot(14).boundingBox();
-  expect(after!.y).toBeGreaterThan(before!.y + 20);
-  await slot(3).focus();
-  await page.keyboard.press('Enter');
-  for (let count = 0; count < 19; count++) await page.keyboard.press('ArrowRight');
-  const moved = await slot(3).locator('rect').getAttribute('x');
-  // Twenty steps taken back: nineteen by key, one by drag.
-  for (let count = 0; count < 20; count++) await page.keyboard.press('Control+z');
-  await expect(slot(3).locator('rect')).not.toHaveAttribute('x', moved!);
-  const back = await slot(14).boundingBox();
-  expect(Math.abs(back!.y - before!.y)).toBeLessThan(3);
-  for (let count = 0; count < 20; count++) await page.keyboard.press('Control+Shift+z');
-  await expect(slot(3).locator('rect')).toHaveAttribute('x', moved!);
-  for (let count = 0; count < 20; count++) await page.keyboard.press('Control+z');
+    // By drag, and by keyboard.
+    await page.evaluate(() => window.scrollTo(0, 0));
+    const before = await slot(14).boundingBox();
+    await page.mouse.move(before!.x + 4, before!.y + 10);
+    await page.mouse.down();
+    await page.mouse.move(before!.x + 4, before!.y + 60, { steps: 4 });
+    await page.mouse.up();
+    const after = await slot(14).boundingBox();
+    expect(after!.y).toBeGreaterThan(before!.y + 20);
+    await slot(3).focus();
+    await page.keyboard.press('Enter');
+    for (let count = 0; count < 19; count++) await page.keyboard.press('ArrowRight');
+    const moved = await slot(3).locator('rect').first().getAttribute('x');
+    // Twenty steps taken back: nineteen by key, one by drag.
+    for (let count = 0; count < 20; count++) await page.keyboard.press('Control+z');
+    await expect(slot(3).locator('rect').first()).not.toHaveAttribute('x', moved!);
+    const back = await slot(14).boundingBox();
+    expect(Math.abs(back!.y - before!.y)).toBeLessThan(3);
+    for (let count = 0; count < 20; count++) await page.keyboard.press('Control+Shift+z');
+    await expect(slot(3).locator('rect').first()).toHaveAttribute('x', moved!);
+    for (let count = 0; count < 20; count++) await page.keyboard.press('Control+z');
 
-  // One slot described; the colour follows the rating.
-  await slot(7).press('Enter');
-  const form = page.getByTestId('slot-form');
-  await form.getByLabel('Meaning').fill('Warming jacket');
-  await form.getByLabel('Rating, ampere').fill('15');
-  await form.getByLabel('State').selectOption('fitted');
-  await form.getByLabel('Serves, one a line').fill('Warming jacket\nPilot lamp');
-  await form.getByLabel('Number').focus();
-  await expect(form.getByLabel('Colour')).toHaveValue('blue');
+    // One slot described; the colour follows the rating.
+    await slot(7).press('Enter');
+    const form = page.getByTestId('slot-form');
+    await form.getByLabel('Meaning').fill('Warming jacket');
+    await form.getByLabel('Rating, ampere').fill('15');
+    await form.getByLabel('State').selectOption('fitted');
+    await form.getByLabel('Serves, one a line').fill('Warming jacket\nPilot lamp');
+    await form.getByLabel('Number').focus();
+    await expect(form.getByLabel('Colour')).toHaveValue('blue');
 
-  // Left without saving: nothing is lost.
-  await page.reload();
-  await page.getByRole('button', { name: 'Go on with it' }).click();
-  await expect(status).toContainText('24 slots');
-  await page.getByRole('button', { name: 'Save as a new version' }).click();
-  await expect(status).toHaveText('✓ Saved');
-  await page.getByRole('link', { name: /Beekeeper/ }).click();
-  await page.getByRole('link', { name: /Box behind the seat/ }).click();
-  await page.getByLabel('Find a slot').fill('warming jacket');
-  await page.getByLabel('Slots found').getByRole('button').first().click();
-  await expect(page.getByTestId('slot-sentence')).toContainText('With the cable duct at the bottom');
-  await expect(page.getByTestId('slot-sentence')).toContainText('blue 15 A');
-  await expect(page.getByTestId('audit')).toContainText('Still owed');
-});
+    // Left without saving: nothing is lost.
+    await page.reload();
+    await page.getByRole('button', { name: 'Go on with it' }).click();
+    await expect(status).toContainText('24 slots');
+    await page.getByRole('button', { name: 'Save as a new version' }).click();
+    await expect(status).toHaveText('✓ Saved');
+    await page.getByRole('link', { name: /Beekeeper/ }).click();
+    await page.getByRole('link', { name: /Box behind the seat/ }).click();
+    await page.getByLabel('Find a slot').fill('warming jacket');
+    await page.getByLabel('Slots found').getByRole('button').first().click();
+    await expect(page.getByTestId('slot-sentence')).toContainText('With the cable duct at the bottom');
+    await expect(page.getByTestId('slot-sentence')).toContainText('blue 15 A');
+    await expect(page.getByTestId('audit')).toContainText('Still owed');
+  },
+);
 
-test('sixty rows of CSV with five mistakes: each named by its row, the rest taken only on purpose', async ({
-  page,
-}) => {
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Beekeeper/ }).click();
-  await page.getByRole('link', { name: 'Draw a new box' }).click();
-  const rows = Array.from({ length: 60 }, (_, i) => [
-    'fuse',
-    String(i + 1),
-    `L${i + 1}`,
-    '10',
-    'mini',
-    'fitted',
-  ]);
-  rows[4]![3] = 'ten';
-  rows[9]![4] = 'giant';
-  rows[19]![1] = '3';
-  rows[29]![1] = '';
-  rows[39]![5] = 'broken';
-  await page.locator('input[accept*="csv"]').setInputFiles({
-    name: 'slots.csv',
-    mimeType: 'text/csv',
-    buffer: Buffer.from(
-      ['type,Nr,printed,amps,family,state', ...rows.map((row) => row.join(','))].join('\n'),
-    ),
-  });
-  const preview = page.getByTestId('csv-preview');
-  await expect(preview).toContainText('60 rows: 55 can be taken, 5 cannot.');
-  for (const words of [
-    'Row 6, rating',
-    'Row 11, family',
-    'Row 21, number',
-    'Row 31, number',
-    'Row 41, state',
-  ]) {
-    await expect(page.getByTestId('csv-problems')).toContainText(words);
-  }
-  const take = page.getByRole('button', { name: 'Take 55 slots in place of those drawn' });
-  await expect(take).toBeDisabled();
-  await page.getByLabel('Leave those rows out on purpose').check();
-  await take.click();
-  await expect(page.getByTestId('editor-status')).toContainText('55 slots');
-  await page.getByRole('button', { name: 'Undo' }).click();
-  await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByTestId('editor-status')).toContainText('0 slots');
-});
+atBothSizes(
+  'sixty rows of CSV with five mistakes: each named by its row, the rest taken only on purpose',
+  async ({ page }) => {
+    await page.goto(`${app.url}/vehicles`);
+    await page.getByRole('link', { name: /Beekeeper/ }).click();
+    await page.getByRole('link', { name: 'Draw a new box' }).click();
+    const rows = Array.from({ length: 60 }, (_, i) => [
+      'fuse',
+      String(i + 1),
+      `L${i + 1}`,
+      '10',
+      'mini',
+      'fitted',
+    ]);
+    rows[4]![3] = 'ten';
+    rows[9]![4] = 'giant';
+    rows[19]![1] = '3';
+    rows[29]![1] = '';
+    rows[39]![5] = 'broken';
+    await page.locator('input[accept*="csv"]').setInputFiles({
+      name: 'slots.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(
+        ['type,Nr,printed,amps,family,state', ...rows.map((row) => row.join(','))].join('\n'),
+      ),
+    });
+    const preview = page.getByTestId('csv-preview');
+    await expect(preview).toContainText('60 rows: 55 can be taken, 5 cannot.');
+    for (const words of [
+      'Row 6, rating',
+      'Row 11, family',
+      'Row 21, number',
+      'Row 31, number',
+      'Row 41, state',
+    ]) {
+      await expect(page.getByTestId('csv-problems')).toContainText(words);
+    }
+    const take = page.getByRole('button', { name: 'Take 55 slots in place of those drawn' });
+    await expect(take).toBeDisabled();
+    await page.getByLabel('Leave those rows out on purpose').check();
+    await take.click();
+    await expect(page.getByTestId('editor-status')).toContainText('55 slots');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByTestId('editor-status')).toContainText('0 slots');
+  },
+);
 
 test('what is in a slot wants evidence; damage as found stands apart; a fuse is pulled in thought; the mirror says so', async ({
   page,
@@ -270,44 +299,49 @@ test('what is in a slot wants evidence; damage as found stands apart; a fuse is 
   expect(svg.suggestedFilename()).toBe('bay.svg');
 });
 
-test('a photo with its marks is there after a reload and on the sheet; a wrong file is refused by its content', async ({
-  page,
-}) => {
-  await jobWithBox(page, 6, 6);
-  const photos = page.getByTestId('photos');
-  const choose = photos.locator('input[type=file]');
-  await choose.setInputFiles({
-    name: 'lid.png',
-    mimeType: 'image/png',
-    buffer: Buffer.from('no picture at all'),
-  });
-  await expect(page.getByRole('alert').filter({ hasText: 'is no picture that can be read' })).toBeVisible();
-  await choose.setInputFiles('docs/screenshots/panel.png');
-  const picture = photos.getByRole('img', { name: 'Taken before the work' });
-  await expect(picture).toBeVisible();
-  await picture.scrollIntoViewIfNeeded();
-  const box = await picture.boundingBox();
-  await page.mouse.click(box!.x + box!.width * 0.25, box!.y + box!.height * 0.5);
-  await page.getByLabel('What the mark says').fill('broken clip');
-  await page.getByRole('button', { name: 'Keep the mark' }).click();
-  await expect(photos.getByText('broken clip')).toBeVisible();
-  await page.getByTestId('sending').getByText('All recorded').waitFor({ state: 'attached' });
-  await page.reload();
-  const mark = page.getByTestId('photos').locator('[data-mark]');
-  await expect(mark).toHaveCount(1);
-  const style = await mark.getAttribute('style');
-  expect(Number(/left: ?([\d.]+)%/.exec(style ?? '')?.[1])).toBeCloseTo(25, 0);
-  await page.getByRole('link', { name: /Hand over/ }).click();
-  await expect(page.getByTestId('sheet').locator('[data-mark]')).toHaveCount(1);
-  await expect(page.getByTestId('sheet')).toContainText('broken clip');
-  // The server looks at the bytes itself, and keeps nothing of where the picture was taken.
-  const [job] = await app.query<{ id: string }>("select id from jobs where title = 'Several things dead'");
-  const wrong = await page.request.post(`${app.url}/api/photos?job=${job!.id}&id=${crypto.randomUUID()}`, {
-    data: Buffer.from('<svg/>'),
-  });
-  expect(wrong.status()).toBe(400);
-  expect(((await wrong.json()) as { message: string }).message).toContain('no JPEG, PNG or WebP');
-});
+atBothSizes(
+  'a photo with its marks is there after a reload and on the sheet; a wrong file is refused by its content',
+  async ({ page }) => {
+    await jobWithBox(page, 6, 6);
+    const photos = page.getByTestId('photos');
+    const choose = photos.locator('input[type=file]');
+    await choose.setInputFiles({
+      name: 'lid.png',
+      mimeType: 'image/png',
+      buffer: Buffer.from('no picture at all'),
+    });
+    await expect(page.getByRole('alert').filter({ hasText: 'is no picture that can be read' })).toBeVisible();
+    await choose.setInputFiles('docs/screenshots/panel.png');
+    const picture = photos.getByRole('img', { name: 'Taken before the work' });
+    await expect(picture).toBeVisible();
+    // A picture has its place once it is there.
+    await expect
+      .poll(() => picture.evaluate((image: HTMLImageElement) => image.naturalWidth))
+      .toBeGreaterThan(0);
+    await picture.scrollIntoViewIfNeeded();
+    const box = await picture.boundingBox();
+    await page.mouse.click(box!.x + box!.width * 0.25, box!.y + box!.height * 0.5);
+    await page.getByLabel('What the mark says').fill('broken clip');
+    await page.getByRole('button', { name: 'Keep the mark' }).click();
+    await expect(photos.getByText('broken clip')).toBeVisible();
+    await page.getByTestId('sending').getByText('All recorded').waitFor({ state: 'attached' });
+    await page.reload();
+    const mark = page.getByTestId('photos').locator('[data-mark]');
+    await expect(mark).toHaveCount(1);
+    const style = await mark.getAttribute('style');
+    expect(Number(/left: ?([\d.]+)%/.exec(style ?? '')?.[1])).toBeCloseTo(25, 0);
+    await page.getByRole('link', { name: /Hand over/ }).click();
+    await expect(page.getByTestId('sheet').locator('[data-mark]')).toHaveCount(1);
+    await expect(page.getByTestId('sheet')).toContainText('broken clip');
+    // The server looks at the bytes itself, and keeps nothing of where the picture was taken.
+    const [job] = await app.query<{ id: string }>("select id from jobs where title = 'Several things dead'");
+    const wrong = await page.request.post(`${app.url}/api/photos?job=${job!.id}&id=${crypto.randomUUID()}`, {
+      data: Buffer.from('<svg/>'),
+    });
+    expect(wrong.status()).toBe(400);
+    expect(((await wrong.json()) as { message: string }).message).toContain('no JPEG, PNG or WebP');
+  },
+);
 
 test('a slot is found over all vehicles, and boxes are copied to a sister, every fact unverified', async ({
   page,
@@ -373,55 +407,47 @@ test('a box of 120 slots is enlarged and dragged at sixty frames a second; a dra
   await expect(frame.locator('[data-slot][aria-pressed="true"]')).toHaveCount(0);
 });
 
-for (const [name, use] of [
-  ['at the desk', { viewport: { width: 1280, height: 800 } }],
-  ['on the phone', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true }],
-] as const) {
-  test.describe(name, () => {
-    test.use(use);
-    test('every slot of a box is reached by its sentence, in every turn', async ({ page }) => {
-      await page.goto(`${app.url}/vehicles`);
-      await page.getByRole('link', { name: /Bakery van/ }).click();
-      await page.getByRole('link', { name: /Load-bay box/ }).click();
-      const frame = page.getByTestId('pan-zoom');
-      for (const edge of ['bottom', 'left', 'top', 'right']) {
-        await page.getByRole('button', { name: edge, exact: true }).click();
-        const places = await frame.locator('[data-slot]').evaluateAll((slots) =>
-          slots.map((slot) => {
-            const box = slot.querySelector('rect')!.getBoundingClientRect();
-            return {
-              id: slot.getAttribute('data-slot') ?? '',
-              x: box.x + box.width / 2,
-              y: box.y + box.height / 2,
-              height: box.height,
-            };
-          }),
-        );
-        for (const wanted of places) {
-          await frame.locator(`[data-slot="${wanted.id}"]`).press('Enter');
-          const sentence = (await page.getByTestId('slot-sentence').textContent()) ?? '';
-          // Walked over what is seen on the screen: slots of one kind, in rows by height, counted from the named side.
-          const kind = wanted.id.split('-')[0]!;
-          const alike = places.filter((one) => one.id.startsWith(kind));
-          const row = alike
-            .filter((one) => Math.abs(one.y - wanted.y) < Math.min(one.height, wanted.height) / 2)
-            .sort((one, other) => one.x - other.x);
-          const hole = /(\w+) hole from the ([\w ]+?)(?:,| —)/.exec(sentence);
-          if (row.length < 2 || !hole) continue;
-          const ordinals = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
-          const counted = ordinals.indexOf(hole[1]!) + 1;
-          const from = hole[2] === 'left' || hole[2] === 'right' ? hole[2] : edge;
-          const index = row.findIndex((one) => one.id === wanted.id);
-          expect({ id: wanted.id, edge, counted }).toEqual({
-            id: wanted.id,
-            edge,
-            counted: from === 'left' ? index + 1 : row.length - index,
-          });
-        }
-      }
-    });
-  });
-}
+atBothSizes('every slot of a box is reached by its sentence, in every turn', async ({ page }) => {
+  await page.goto(`${app.url}/vehicles`);
+  await page.getByRole('link', { name: /Bakery van/ }).click();
+  await page.getByRole('link', { name: /Load-bay box/ }).click();
+  const frame = page.getByTestId('pan-zoom');
+  for (const edge of ['bottom', 'left', 'top', 'right']) {
+    await page.getByRole('button', { name: edge, exact: true }).click();
+    const places = await frame.locator('[data-slot]').evaluateAll((slots) =>
+      slots.map((slot) => {
+        const box = slot.querySelector('rect')!.getBoundingClientRect();
+        return {
+          id: slot.getAttribute('data-slot') ?? '',
+          x: box.x + box.width / 2,
+          y: box.y + box.height / 2,
+          height: box.height,
+        };
+      }),
+    );
+    for (const wanted of places) {
+      await frame.locator(`[data-slot="${wanted.id}"]`).press('Enter');
+      const sentence = (await page.getByTestId('slot-sentence').textContent()) ?? '';
+      // Walked over what is seen on the screen: slots of one kind, in rows by height, counted from the named side.
+      const kind = wanted.id.split('-')[0]!;
+      const alike = places.filter((one) => one.id.startsWith(kind));
+      const row = alike
+        .filter((one) => Math.abs(one.y - wanted.y) < Math.min(one.height, wanted.height) / 2)
+        .sort((one, other) => one.x - other.x);
+      const hole = /(\w+) hole from the ([\w ]+?)(?:,| —)/.exec(sentence);
+      if (row.length < 2 || !hole) continue;
+      const ordinals = ['first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth'];
+      const counted = ordinals.indexOf(hole[1]!) + 1;
+      const from = hole[2] === 'left' || hole[2] === 'right' ? hole[2] : edge;
+      const index = row.findIndex((one) => one.id === wanted.id);
+      expect({ id: wanted.id, edge, counted }).toEqual({
+        id: wanted.id,
+        edge,
+        counted: from === 'left' ? index + 1 : row.length - index,
+      });
+    }
+  }
+});
 
 test('before a hand goes in: the way to the third box, the isolation gate, tags on look-alikes', async ({
   page,
@@ -464,6 +490,23 @@ test('before a hand goes in: the way to the third box, the isolation gate, tags 
   await plugs.getByLabel('Tag of Lower plug').fill('2');
   await plugs.getByRole('button', { name: 'Tag', exact: true }).nth(1).click();
   await expect(plugs).toContainText('✓ tag “2”');
+  // The two faces of a plug mirror each other, and the drawing says which is seen.
+  const upper = plugs.getByRole('table', { name: 'Cavities seen from the mating face' }).first();
+  await expect(upper.locator('td').first()).toHaveText('1');
+  await plugs.getByRole('button', { name: 'Turn to the wire side (mirrored)' }).first().click();
+  const mirrored = plugs.getByRole('table', { name: 'Cavities seen from the wire side' }).first();
+  await expect(mirrored.locator('td').first()).toHaveText('6');
+
+  // Exchanged relays are remembered, and the job does not close over them.
+  const swaps = page.getByTestId('swaps');
+  await expect(swaps).toContainText('Relay 4, cabinet fan');
+  await swaps.getByRole('button', { name: 'Exchanged' }).first().click();
+  await expect(swaps.getByRole('button', { name: 'Put back' })).toBeVisible();
+  await page.getByRole('link', { name: /Prove/ }).click();
+  await page.getByRole('button', { name: 'Close the job' }).click();
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'exchanged relays have not been put back' }),
+  ).toBeVisible();
 });
 
 test('in the editor: a slot grows by its corner, a cover photo lies straightened underneath, another source disagrees', async ({

@@ -4,6 +4,7 @@
  */
 import type { Slot } from '../format/panelSchema';
 import { FAMILY_SIZE } from './edit';
+import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES } from './slotWords';
 
 export const CSV_COLUMNS = [
   'type',
@@ -97,32 +98,6 @@ function columnFor(heading: string): CsvColumn | null {
   return CSV_COLUMNS.find((column) => column === wanted || ALIASES[column]?.includes(wanted)) ?? null;
 }
 
-const TYPES: readonly Slot['type'][] = ['fuse', 'relay', 'cavity', 'stud'];
-const STATES: readonly Slot['state'][] = [
-  'fitted',
-  'empty',
-  'not-ordered',
-  'missing',
-  'spare',
-  'abandoned',
-  'tapped',
-  'unknown',
-];
-const FEEDS: readonly NonNullable<Slot['feed']>[] = [
-  'constant',
-  'accessory',
-  'run',
-  'ignition',
-  'crank',
-  'lights',
-  'delayed',
-  'module',
-  'load-side',
-  'dead',
-  'unknown',
-];
-const FAMILIES = Object.keys(FAMILY_SIZE) as Slot['family'][];
-
 /** A number as people write it, a comma being a decimal sign; null where it is none. */
 function numberIn(text: string): number | null {
   const match = /^(\d+(?:[.,]\d+)?)\s*(?:a|amp|amps|mm)?$/i.exec(text.trim());
@@ -169,14 +144,14 @@ export function previewCsv(text: string, override: readonly (CsvColumn | null)[]
     const number = value('number');
     if (number === '') report(row, 'number', 'The number of the slot is missing.');
     else if (number.length > 12) report(row, 'number', `“${number}” is too long for a slot number.`);
-    const type = among('type', TYPES, 'fuse');
+    const type = among('type', SLOT_TYPES, 'fuse');
     const family = among(
       'family',
-      FAMILIES,
+      SLOT_FAMILIES,
       type === 'relay' ? 'relay-micro' : type === 'stud' ? 'stud' : 'mini',
     );
-    const state = among('state', STATES, 'unknown');
-    const feed = value('feed') === '' ? undefined : among('feed', FEEDS, 'unknown');
+    const state = among('state', SLOT_STATES, 'unknown');
+    const feed = value('feed') === '' ? undefined : among('feed', SLOT_FEEDS, 'unknown');
     const size = (column: CsvColumn, least: number, most: number) => {
       if (value(column) === '') return null;
       const found = numberIn(value(column));

@@ -1,7 +1,7 @@
 'use client';
 
 import { type ChangeEvent, type PointerEvent, useState } from 'react';
-import type { Panel } from '#core/format/panelSchema';
+import type { Panel, Slot } from '#core/format/panelSchema';
 import { PHOTO_LONGEST_SIDE } from '#core/format/photo';
 import { type JobPhoto, useJob } from '@/features/jobs';
 import { Button, Problem } from '@/ui/controls';
@@ -24,7 +24,7 @@ async function scaled(file: File): Promise<Blob | null> {
 }
 
 /** Photos of a box: taken or chosen here, marked with a tap, kept with the job. */
-export function Photos({ panel }: { panel: Panel }) {
+export function Photos({ panel, slot }: { panel: Panel; slot?: Slot }) {
   const { data, job, record } = useJob();
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
@@ -46,7 +46,15 @@ export function Photos({ panel }: { panel: Panel }) {
     const id = crypto.randomUUID();
     try {
       const response = await fetch(`/api/photos?job=${data.id}&id=${id}`, { method: 'POST', body: picture });
-      if (response.ok) record({ kind: 'photo', photo: id, words: '', panel: panel.id, when });
+      if (response.ok)
+        record({
+          kind: 'photo',
+          photo: id,
+          words: '',
+          panel: panel.id,
+          ...(slot ? { slot: slot.id } : {}),
+          when,
+        });
       else
         setProblem(((await response.json()) as { message?: string }).message ?? 'The photo was not taken.');
     } catch {
@@ -149,7 +157,10 @@ function MarkedPhoto({ photo, onMarks }: { photo: JobPhoto; onMarks: (marks: Job
         ))}
       </div>
       <figcaption className="mt-1 text-sm">
-        <span className="text-soft">{photo.when}</span>
+        <span className="text-soft">
+          {photo.when}
+          {photo.slot ? `, at ${photo.slot.replace('-', ' ')}` : ''}
+        </span>
         <ol className="list-decimal pl-5">
           {photo.marks.map((mark) => (
             <li key={`${mark.x} ${mark.y}`}>{mark.words || 'marked'}</li>

@@ -3,21 +3,10 @@
 import { type FormEvent, useState } from 'react';
 import type { Panel, Slot } from '#core/format/panelSchema';
 import { auditSlot } from '#core/panel/audit';
-import { FAMILY_SIZE } from '#core/panel/edit';
 import { type SlotStateEntry, stateProblem, withStates } from '#core/panel/slotStates';
+import { SLOT_FAMILIES, SLOT_STATES } from '#core/panel/slotWords';
 import { useJob } from '@/features/jobs';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
-
-const STATES: readonly Slot['state'][] = [
-  'fitted',
-  'empty',
-  'missing',
-  'not-ordered',
-  'spare',
-  'abandoned',
-  'tapped',
-  'unknown',
-];
 
 /** What is in a slot, how that is known, and what was written of it before. */
 export function SlotStateForm({
@@ -37,14 +26,14 @@ export function SlotStateForm({
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     const text = (name: string) => String(form.get(name) ?? '').trim();
-    const state = STATES.find((one) => one === text('state')) ?? 'unknown';
+    const state = SLOT_STATES.find((one) => one === text('state')) ?? 'unknown';
     const wrong = stateProblem(state, text('evidence'));
     if (wrong) return setProblem(wrong);
     const rating = text('rating') === '' ? undefined : Number(text('rating').replace(',', '.'));
     if (rating !== undefined && !(rating > 0 && rating <= 1000)) {
       return setProblem('Write the rating that was found as a number of ampere.');
     }
-    const family = (Object.keys(FAMILY_SIZE) as Slot['family'][]).find((one) => one === text('family'));
+    const family = SLOT_FAMILIES.find((one) => one === text('family'));
     const found = {
       ...(rating === undefined ? {} : { ratingAmps: rating }),
       ...(family && family !== slot.family ? { family } : {}),
@@ -75,7 +64,7 @@ export function SlotStateForm({
         <div className="grid grid-cols-2 gap-3">
           <Field label="State">
             <select name="state" defaultValue={now.state} className={INPUT}>
-              {STATES.map((one) => (
+              {SLOT_STATES.map((one) => (
                 <option key={one} value={one}>
                   {one.replace('-', ' ')}
                 </option>
@@ -88,7 +77,7 @@ export function SlotStateForm({
         </div>
         <Field label="Family found">
           <select name="family" defaultValue={slot.family} className={INPUT}>
-            {Object.keys(FAMILY_SIZE).map((one) => (
+            {SLOT_FAMILIES.map((one) => (
               <option key={one} value={one}>
                 {one.replace(/-/g, ' ')}
               </option>

@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import type { BodyOf } from '#core/format/jobSchema';
 import type { Panel, Slot } from '#core/format/panelSchema';
-import { formatNumber } from '#core/instruments/quantity';
+import { formatNumber, parseReading } from '#core/instruments/quantity';
 import { slotSentence } from '#core/panel/sentence';
 import { FEED_STATE_WORDS, type FeedState, type SlotReading } from '#core/panel/slotReadings';
 import {
@@ -17,7 +17,7 @@ import {
 import { turnPanel } from '#core/panel/turn';
 import { useJob } from '@/features/jobs';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
-import { Button } from '@/ui/controls';
+import { Button, INPUT, Problem } from '@/ui/controls';
 import { DamageList } from './DamageList';
 import { Photos } from './Photos';
 import { SlotStateForm } from './SlotStateForm';
@@ -216,7 +216,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
         </PanZoom>
         <VerdictList order={order} results={results} chosen={slot.id} onChoose={setChosen} />
         <DamageList panel={panel} />
-        <Photos panel={panel} />
+        <Photos panel={panel} slot={slot} />
       </div>
       <article
         className="order-1 self-start rounded-lg border-2 border-copper bg-sheet p-4 lg:sticky lg:top-36 lg:order-2"
@@ -250,6 +250,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
             </button>
           ))}
         </div>
+        <VoltsPair key={`${slot.id} ${fuseOut}`} fuseOut={fuseOut} onTell={tell} />
         <div className="mt-3 flex flex-wrap gap-2">
           <Button aria-pressed={fuseOut} onClick={() => setFuseOut(!fuseOut)}>
             {fuseOut ? 'Fuse is in' : 'Fuse is out'}
@@ -267,6 +268,52 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
         ) : null}
       </article>
     </div>
+  );
+}
+
+/** The same by meter: volts at both ends, or at the load end alone while the fuse is out. */
+function VoltsPair({ fuseOut, onTell }: { fuseOut: boolean; onTell: (ends: Ends) => void }) {
+  const [texts, setTexts] = useState({ feed: '', load: '' });
+  const [problem, setProblem] = useState<string | null>(null);
+  const wanted = fuseOut ? (['load'] as const) : (['feed', 'load'] as const);
+  const tellVolts = () => {
+    const ends: Ends = [];
+    for (const end of wanted) {
+      const read = parseReading(texts[end], 'V');
+      if (!read.ok || 'overLimit' in read) {
+        setProblem(
+          read.ok ? 'Over limit is no voltage.' : `${end === 'feed' ? 'Feed' : 'Load'} side: ${read.message}`,
+        );
+        return;
+      }
+      ends.push({ end, value: { volts: read.value } });
+    }
+    setProblem(null);
+    onTell(ends);
+  };
+  return (
+    <details className="mt-2">
+      <summary className="inline-flex min-h-11 items-center underline underline-offset-4">
+        By meter, in volts
+      </summary>
+      <div className="flex flex-wrap items-end gap-2">
+        {wanted.map((end) => (
+          <label key={end} className="block">
+            <span className="block text-sm font-semibold">
+              {end === 'feed' ? 'Feed side, V' : 'Load side, V'}
+            </span>
+            <input
+              value={texts[end]}
+              inputMode="decimal"
+              onChange={(event) => setTexts({ ...texts, [end]: event.target.value })}
+              className={`${INPUT} w-28`}
+            />
+          </label>
+        ))}
+        <Button onClick={tellVolts}>Record the volts</Button>
+      </div>
+      {problem ? <Problem>{problem}</Problem> : null}
+    </details>
   );
 }
 

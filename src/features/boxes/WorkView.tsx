@@ -17,6 +17,7 @@ import {
   type Task,
   tagProblem,
 } from '#core/panel/isolation';
+import { cavityRows } from '#core/panel/lines';
 import { swapPairs } from '#core/panel/swap';
 import { functionName, useJob } from '@/features/jobs';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
@@ -199,12 +200,50 @@ function Plugs({ panel }: { panel: Panel }) {
                 <input name="tag" aria-label={`Tag of ${plug.name}`} className={`${INPUT} w-28`} />
                 <Button type="submit">Tag</Button>
               </form>
+              <Cavities plug={plug} />
             </li>
           );
         })}
       </ul>
       {problem ? <Problem>{problem}</Problem> : null}
     </section>
+  );
+}
+
+/** The cavities as seen from one face; the other mirrors it, and says so. */
+function Cavities({ plug }: { plug: NonNullable<Panel['plugs']>[number] }) {
+  const [face, setFace] = useState(plug.face);
+  const other = face === 'mating' ? 'wire' : 'mating';
+  const names = { mating: 'mating face', wire: 'wire side' } as const;
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-3">
+      <table
+        className="border-2 border-ink text-center text-sm"
+        aria-label={`Cavities seen from the ${names[face]}`}
+      >
+        <tbody>
+          {cavityRows(plug, face).map((row) => (
+            <tr key={row.join()}>
+              {row.map((number) => (
+                <td key={number} className="h-7 w-7 border border-line tabular-nums">
+                  {number}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <span>
+        <strong>Seen from the {names[face]}</strong>
+        <button
+          type="button"
+          onClick={() => setFace(other)}
+          className="block min-h-11 text-left underline underline-offset-4"
+        >
+          Turn to the {names[other]} (mirrored)
+        </button>
+      </span>
+    </div>
   );
 }
 

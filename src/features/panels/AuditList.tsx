@@ -42,7 +42,7 @@ export function AuditList({
       </section>
       <section aria-labelledby="audit-owed">
         <h3 id="audit-owed" className="border-b-2 border-line pb-1 text-lg">
-          {owed.length === 0 ? 'Mapped' : `Still owed: ${owed.length}`}
+          {owed.length === 0 ? 'Nothing owed in this box' : `Still owed: ${owed.length}`}
         </h3>
         <ul className="mt-2 max-h-96 space-y-1 overflow-auto">
           {owed.map((one) => (

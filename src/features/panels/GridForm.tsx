@@ -2,7 +2,8 @@
 
 import { type FormEvent, useState } from 'react';
 import type { Panel, Slot } from '#core/format/panelSchema';
-import { FAMILY_SIZE, gridSlots } from '#core/panel/edit';
+import { gridSlots } from '#core/panel/edit';
+import { SLOT_FAMILIES } from '#core/panel/slotWords';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 
 /** Rows and columns of equal slots in one go. */
@@ -69,7 +70,7 @@ export function GridForm({ panel, onAdd }: { panel: Panel; onAdd: (slots: readon
         </Field>
         <Field label="Family">
           <select name="family" defaultValue="mini" className={INPUT}>
-            {Object.keys(FAMILY_SIZE).map((one) => (
+            {SLOT_FAMILIES.map((one) => (
               <option key={one} value={one}>
                 {one.replace(/-/g, ' ')}
               </option>

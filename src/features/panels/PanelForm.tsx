@@ -1,6 +1,7 @@
 'use client';
 
 import type { Panel } from '#core/format/panelSchema';
+import { plugsFrom, plugsText, stepsFrom, stepsText } from '#core/panel/lines';
 import { Field, INPUT } from '@/ui/controls';
 
 const EDGES = ['top', 'right', 'bottom', 'left'] as const;
@@ -63,6 +64,38 @@ export function PanelForm({
                 .map((one) => one.trim())
                 .filter((one) => one !== '');
               if (opening.join('\n') !== panel.opening.join('\n')) onChange({ opening });
+            }}
+            className={INPUT}
+          />
+        </Field>
+        <Field
+          label="In more detail, one step a line"
+          hint="Step | fastener | tool | direction | what breaks when forced | minutes; parts may stay empty"
+        >
+          <textarea
+            rows={3}
+            defaultValue={stepsText(panel.steps)}
+            onBlur={(event) => {
+              const steps = stepsFrom(event.target.value);
+              if (JSON.stringify(steps) !== JSON.stringify(panel.steps ?? [])) {
+                onChange({ steps: steps.length > 0 ? steps : undefined });
+              }
+            }}
+            className={INPUT}
+          />
+        </Field>
+        <Field
+          label="Plugs underneath, one a line"
+          hint="Name | shape | cavities | mating or wire; equal shapes are warned of"
+        >
+          <textarea
+            rows={2}
+            defaultValue={plugsText(panel.plugs)}
+            onBlur={(event) => {
+              const plugs = plugsFrom(event.target.value);
+              if (JSON.stringify(plugs) !== JSON.stringify(panel.plugs ?? [])) {
+                onChange({ plugs: plugs.length > 0 ? plugs : undefined });
+              }
             }}
             className={INPUT}
           />

@@ -3,40 +3,10 @@
 import type { ReactNode } from 'react';
 import type { Slot } from '#core/format/panelSchema';
 import { colourOf } from '#core/panel/audit';
-import { FAMILY_SIZE } from '#core/panel/edit';
+import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES, spokenWord } from '#core/panel/slotWords';
 import { INPUT } from '@/ui/controls';
 
-const TYPES: readonly Slot['type'][] = ['fuse', 'relay', 'cavity', 'stud'];
-const STATES: readonly Slot['state'][] = [
-  'fitted',
-  'empty',
-  'not-ordered',
-  'missing',
-  'spare',
-  'abandoned',
-  'tapped',
-  'unknown',
-];
-const FEEDS: readonly NonNullable<Slot['feed']>[] = [
-  'unknown',
-  'constant',
-  'accessory',
-  'run',
-  'ignition',
-  'crank',
-  'lights',
-  'delayed',
-  'module',
-  'load-side',
-  'dead',
-];
 const SOURCES: readonly NonNullable<Slot['source']>[] = ['lid', 'manual', 'measured', 'sibling-vehicle'];
-const FAMILIES = Object.keys(FAMILY_SIZE) as Slot['family'][];
-
-function spoken(value: string): string {
-  return value.replace(/-/g, ' ');
-}
-
 /** Everything that is known of one slot; each field is a step of its own when it is left. */
 export function SlotForm({
   slot,
@@ -61,7 +31,7 @@ export function SlotForm({
       />
     </Labelled>
   );
-  const choice = <K extends 'type' | 'family' | 'state' | 'feed' | 'source'>(
+  const choice = <K extends 'type' | 'family' | 'state' | 'feed' | 'source' | 'confidence'>(
     name: K,
     options: readonly NonNullable<Slot[K]>[],
   ) => (
@@ -71,10 +41,12 @@ export function SlotForm({
         onChange={(event) => onChange({ [name]: event.target.value || undefined } as Partial<Slot>)}
         className={INPUT}
       >
-        {name === 'feed' || name === 'source' ? <option value="">not said</option> : null}
+        {name === 'feed' || name === 'source' || name === 'confidence' ? (
+          <option value="">not said</option>
+        ) : null}
         {options.map((one) => (
           <option key={one} value={one}>
-            {spoken(one)}
+            {spokenWord(one)}
           </option>
         ))}
       </select>
@@ -104,7 +76,7 @@ export function SlotForm({
         {slot.type} {slot.number}
       </h2>
       <div className="grid grid-cols-2 gap-3">
-        {choice('type', TYPES)}
+        {choice('type', SLOT_TYPES)}
         {text('number')}
         {text('label')}
         {text('meaning')}
@@ -125,10 +97,11 @@ export function SlotForm({
           />
         </Labelled>
         {text('colour')}
-        {choice('family', FAMILIES)}
-        {choice('state', STATES)}
-        {choice('feed', FEEDS)}
+        {choice('family', SLOT_FAMILIES)}
+        {choice('state', SLOT_STATES)}
+        {choice('feed', SLOT_FEEDS)}
         {choice('source', SOURCES)}
+        {choice('confidence', ['sure', 'likely', 'doubtful'])}
         <div className="col-span-2">{list('functions')}</div>
         <div className="col-span-2">{list('synonyms')}</div>
         {(['width', 'height', 'x', 'y'] as const).map((name) => (
