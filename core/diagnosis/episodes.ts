@@ -3,31 +3,12 @@
  * touched that may be what comes and goes.
  */
 import type { CircuitModel } from '../circuit/model';
-import type { TestRef } from '../format/readingsSchema';
 import type { Episode, TakenReading } from './evidence';
+import { kindOf } from './kinds';
 
 interface ComplaintOf {
   readonly function: string;
   readonly condition: string;
-}
-
-/** Parts that a test moves: pulled, unplugged, swapped, wiggled. */
-export function touchedBy(ref: TestRef): readonly string[] {
-  switch (ref.kind) {
-    case 'volts':
-      return ref.pulled ? [ref.pulled] : [];
-    case 'lamp-in-fuse':
-      return ref.unplugged ? [ref.part, ref.unplugged] : [ref.part];
-    case 'continuity':
-    case 'substitute':
-    case 'elsewhere':
-    case 'look':
-    case 'wiggle':
-    case 'bridge':
-      return [ref.part];
-    default:
-      return [];
-  }
 }
 
 /** The parts and everything that is joined to them: what moves with them. */
@@ -78,7 +59,7 @@ export class EpisodeCounter {
     }
     const episode = { number: this.number, freed: this.freed };
     const reported = asks && reading.sure?.tester === false;
-    const touched = touchedBy(test);
+    const touched = kindOf(test).touches?.(test) ?? [];
     // What was reported is past; what was touched may have come right, or wrong.
     if (reported) this.begin(null);
     else if (touched.length > 0) this.begin(neighbourhood(this.model, touched));

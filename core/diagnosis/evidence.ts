@@ -128,6 +128,11 @@ export class EvidenceState {
     this.judgeLoose();
   }
 
+  /** What the readings say of a hypothesis, its chance before them left out. */
+  evidenceFor(h: number): number {
+    return this.logWeight[h]! - this.prior[h]!;
+  }
+
   /** Log-likelihood of a reading under each hypothesis, given the rest; null where it says nothing. */
   logOf(id: string): Float64Array | null {
     return this.byId.get(id)?.log ?? null;
@@ -472,9 +477,9 @@ export class EvidenceState {
           present += Math.log(0.9);
           absent += Math.log(0.9);
         } else {
-          const { wiggled } = this.wiggle(entry, h);
-          present += wiggled ?? entry.present[h]!;
-          absent += wiggled ?? entry.absent[h]!;
+          const moved = this.ofLooseness(entry, h);
+          present += moved ?? entry.present[h]!;
+          absent += moved ?? entry.absent[h]!;
         }
         entry.log[h] = either(present, absent) - before;
       }
@@ -483,10 +488,10 @@ export class EvidenceState {
   }
 
   /** Moving a part asks whether it is loose, not whether it fails just now. */
-  private wiggle({ reading, prediction, outcome, wrong }: Entry, h: number): { wiggled: number | null } {
-    if (reading.test.kind !== 'wiggle' || outcome < 0) return { wiggled: null };
+  private ofLooseness({ prediction, outcome, wrong }: Entry, h: number): number | null {
+    if (!prediction.ofLooseness || outcome < 0) return null;
     const { outcomes, clean } = prediction;
-    return { wiggled: Math.log((1 - wrong) * clean[h * outcomes + outcome]! + wrong / outcomes) };
+    return Math.log((1 - wrong) * clean[h * outcomes + outcome]! + wrong / outcomes);
   }
 
   /** Whether a fault that comes and goes may have changed from one episode to another. */
@@ -510,7 +515,7 @@ export class EvidenceState {
     for (const entry of this.entries) {
       if (entry.episode !== last && this.freesBetween(h, entry.episode, last)) continue;
       if (entry.outcome < 0 && !('volts' in entry.reading.value)) continue;
-      if (entry.reading.test.kind === 'wiggle') continue;
+      if (entry.prediction.ofLooseness) continue;
       present += entry.present[h]!;
       absent += entry.absent[h]!;
     }

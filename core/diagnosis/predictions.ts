@@ -191,7 +191,7 @@ export class Predictions {
       const at = h * outcomes;
       if (alteration === null) {
         clean.set(kind.unmapped ?? new Array<number>(outcomes).fill(1 / outcomes), at);
-      } else if (lasting !== null && ref.kind !== 'wiggle') {
+      } else if (lasting !== null && !kind.ofLooseness) {
         clean.copyWithin(at, lasting * outcomes, (lasting + 1) * outcomes);
         mixed.copyWithin(at, lasting * outcomes, (lasting + 1) * outcomes);
         continue;
@@ -209,7 +209,16 @@ export class Predictions {
     }
     const chances = mixed.map((chance) => (1 - WRONG_READING) * chance + WRONG_READING / outcomes);
     const tells = this.statesTell(mixed, outcomes);
-    return { ref, outcomes, chances, clean, volts: null, swayed, ofLooseness: ref.kind === 'wiggle', tells };
+    return {
+      ref,
+      outcomes,
+      chances,
+      clean,
+      volts: null,
+      swayed,
+      ofLooseness: kind.ofLooseness ?? false,
+      tells,
+    };
   }
 
   /** Chance that a contact near its threshold stands the other way in a condition; 0 where none is near. */

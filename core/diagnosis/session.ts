@@ -302,7 +302,7 @@ export class DiagnosisSession {
     const cleared: string[] = [];
     if (says) {
       for (let h = 0; h < cumulative.length; h++) {
-        cumulative[h] = state.logWeight[h]! - Math.log(this.hypotheses[h]!.prior);
+        cumulative[h] = state.evidenceFor(h);
       }
       for (const part of this.clearedParts(cumulative)) {
         if (clearedBy.has(part)) continue;

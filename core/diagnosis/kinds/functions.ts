@@ -92,6 +92,7 @@ export const substitute: TestKind<RefOf<'substitute'>> = {
   setUp: (ref) => `substitute|${ref.part}|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
   intervenes: true,
+  touches: (ref) => [ref.part],
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && substitutable(part))
@@ -145,6 +146,7 @@ export const bridge: TestKind<RefOf<'bridge'>> = {
   minutes: 2.5,
   setUp: (ref) => `bridge|${ref.part}|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
+  touches: (ref) => [ref.part],
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && bridgeable(part))

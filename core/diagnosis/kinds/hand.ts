@@ -77,6 +77,7 @@ export const look: TestKind<RefOf<'look'>> = {
   minutes: 0.8,
   setUp: () => 'look',
   spot: (ref) => `part|${ref.part}`,
+  touches: (ref) => [ref.part],
   offers: ({ circuit, concerned }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && part.kind === 'fuse' && !part.fixed)
@@ -114,6 +115,8 @@ export const wiggle: TestKind<RefOf<'wiggle'>> = {
   minutes: 0.8,
   setUp: (ref) => `wiggle|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
+  touches: (ref) => [ref.part],
+  ofLooseness: true,
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && WIGGLED.includes(part.kind) && !part.safetyCritical)
@@ -161,6 +164,7 @@ export const elsewhere: TestKind<RefOf<'elsewhere'>> = {
   minutes: 6,
   setUp: (ref) => `elsewhere|${ref.fitted}`,
   spot: (ref) => `part|${ref.part}`,
+  touches: (ref) => [ref.part],
   offers: ({ circuit, concerned, function: of }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && part.kind === 'relay' && !part.fixed && !part.safetyCritical)

@@ -93,6 +93,10 @@ export interface TestKind<R extends TestRef> {
   readonly spot: (ref: R) => string;
   /** It restores or moves the fault, and so is worth two readings. */
   readonly intervenes?: boolean;
+  /** Parts that it moves: pulled, unplugged, swapped, wiggled. What comes and goes may then change. */
+  readonly touches?: (ref: R) => readonly string[];
+  /** It asks what a part is like, not what the circuit does just now. */
+  readonly ofLooseness?: boolean;
   readonly offers: (scene: Scene) => readonly Offer<R>[];
   /** Slow to work out and seldom worth its minutes: only when somebody chooses it. */
   readonly onRequest?: boolean;

@@ -121,6 +121,7 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
   minutes: IN_FUSE_MINUTES,
   setUp: (ref) => `lamp-in-fuse|${ref.condition}|${ref.unplugged ?? ''}`,
   spot: (ref) => `part|${ref.part}`,
+  touches: (ref) => (ref.unplugged ? [ref.part, ref.unplugged] : [ref.part]),
   offers: ({ circuit, condition, concerned }) => {
     const plugs = circuit.parts.filter((part) => part.kind === 'connector' && concerned(part.id));
     return circuit.parts

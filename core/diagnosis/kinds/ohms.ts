@@ -25,6 +25,7 @@ export const continuity: TestKind<RefOf<'continuity'>> = {
   minutes: 1.5,
   setUp: () => 'continuity|removed',
   spot: (ref) => `part|${ref.part}`,
+  touches: (ref) => [ref.part],
   offers: ({ circuit, concerned }) =>
     circuit.parts
       .filter((part) => concerned(part.id))

@@ -251,6 +251,7 @@ export const volts: TestKind<Ref> = {
   minutes: MINUTES,
   setUp: (ref) => `volts|${ref.condition}|${ref.pulled ?? ''}`,
   spot: (ref) => `node|${ref.node}`,
+  touches: (ref) => (ref.pulled ? [ref.pulled] : []),
   offers,
   chances: () => [],
   outcome: () => null,

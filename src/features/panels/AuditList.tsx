@@ -8,10 +8,11 @@ export function AuditList({
   onChoose,
 }: {
   panel: Panel;
-  nominalVolts: number;
+  /** Null while it is not known: then nothing is judged. */
+  nominalVolts: number | null;
   onChoose: (slotId: string) => void;
 }) {
-  const wrong = panel.slots.flatMap((slot) => auditSlot(slot, nominalVolts));
+  const wrong = nominalVolts === null ? [] : panel.slots.flatMap((slot) => auditSlot(slot, nominalVolts));
   const owed = unaccounted(panel);
   const spares = panel.slots.filter((slot) => slot.state === 'spare').length;
   return (
@@ -20,7 +21,11 @@ export function AuditList({
         <h3 id="audit-wrong" className="border-b-2 border-line pb-1 text-lg">
           Fitted against specified
         </h3>
-        {wrong.length === 0 ? (
+        {nominalVolts === null ? (
+          <p className="mt-2">
+            The nominal voltage of this vehicle is not known: nothing is judged before it is.
+          </p>
+        ) : wrong.length === 0 ? (
           <p className="mt-2 text-soft">Nothing found in this box differs from what belongs there.</p>
         ) : (
           <ul className="mt-2 space-y-2">

@@ -189,7 +189,7 @@ export function PanelBrowser({
   first,
 }: {
   vehicleId: string;
-  nominalVolts: number;
+  nominalVolts: number | null;
   panels: readonly Panel[];
   circuit: CircuitFile | null;
   history: readonly SlotStateEntry[];

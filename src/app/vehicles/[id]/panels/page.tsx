@@ -31,7 +31,7 @@ export default async function PanelsPage({
       <h1 className="mb-5 text-3xl">Boxes</h1>
       <PanelBrowser
         vehicleId={maps.vehicle.id}
-        nominalVolts={maps.vehicle.nominalVolts ?? 12}
+        nominalVolts={maps.vehicle.nominalVolts}
         panels={panels}
         circuit={
           maps.circuits.length > 0 ? mergeCircuits(maps.circuits.map((one) => one.file)).circuit : null
