@@ -6,7 +6,13 @@ export default defineConfig({
   testDir: 'e2e',
   testMatch: process.env.E2E_SHOTS ? '**/*.shot.ts' : '**/*.spec.ts',
   outputDir: process.env.E2E_OUTPUT ?? 'test-results',
-  workers: 1,
+  // Every test has a server and a database of its own, so two run beside each other; what measures time runs alone.
+  workers: 2,
+  fullyParallel: true,
+  projects: [
+    { name: 'beside each other', grepInvert: /@alone/ },
+    { name: 'alone', grep: /@alone/, workers: 1, dependencies: ['beside each other'] },
+  ],
   timeout: 120_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json', { outputFile: process.env.E2E_REPORT ?? 'test-results/report.json' }]],

@@ -2,7 +2,7 @@
  * The examiner of the diagnosis: faults from a table of its own, in circuits whose values the engine does not
  * know, read with instruments that err. Nothing here is shared with the engine's own fault list.
  */
-import { fuseColdOhms, wireOhms } from '../core/circuit/defaults';
+import { fuseColdOhms, UNKNOWN_FUSE_AMPS, wireOhms } from '../core/circuit/defaults';
 import { loadOhms } from '../core/circuit/expand';
 import { CircuitModel } from '../core/circuit/model';
 import { complaintOf, readingOf } from '../core/diagnosis/playback';
@@ -64,7 +64,7 @@ export function realWorld(circuit: CircuitFile, random: () => number): CircuitMo
       case 'wire':
         return { ...part, ohms: near(part.ohms ?? wireOhms(part.lengthMetres ?? 3, part.sizeMm2 ?? 1.5)) };
       case 'fuse':
-        return { ...part, ohms: near(part.ohms ?? fuseColdOhms(part.ratingAmps)) };
+        return { ...part, ohms: near(part.ohms ?? fuseColdOhms(part.ratingAmps ?? UNKNOWN_FUSE_AMPS)) };
       case 'relay':
         return { ...part, coilOhms: near(part.coilOhms ?? 85 * (circuit.nominalVolts / 12) ** 2) };
       case 'lamp':

@@ -2,13 +2,27 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { buildSync } from 'esbuild';
 import { runNgspice } from '../testing/ngspice';
 
 const VAN = 'demo/van-proving-cabinet.circuit.json';
 const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-cli-'));
+const BUNDLE = path.join(folder, 'trace.mjs');
+
+// Bundled once: starting the compiler for every question would take a second each.
+beforeAll(() => {
+  buildSync({
+    entryPoints: ['cli/trace.ts'],
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    outfile: BUNDLE,
+    alias: { '#core': path.resolve('core') },
+  });
+});
 
 function trace(...args: string[]): { code: number | null; out: string; err: string } {
-  const result = spawnSync('node_modules/.bin/tsx', ['cli/trace.ts', ...args], { encoding: 'utf8' });
+  const result = spawnSync(process.execPath, [BUNDLE, ...args], { encoding: 'utf8' });
   return { code: result.status, out: result.stdout, err: result.stderr };
 }
 
@@ -17,6 +31,13 @@ function file(name: string, content: unknown): string {
   writeFileSync(where, typeof content === 'string' ? content : JSON.stringify(content));
   return where;
 }
+
+test('the command itself answers as the bundle does', () => {
+  const args = ['solve', VAN, '--condition', 'fan-on', '--json'];
+  const result = spawnSync('npm', ['run', '-s', 'trace', '--', ...args], { encoding: 'utf8' });
+  expect(result.status).toBe(0);
+  expect(result.stdout).toBe(trace(...args).out);
+});
 
 test('check says what a clean file holds', () => {
   expect(trace('check', VAN)).toMatchObject({ code: 0, out: expect.stringContaining('31 parts') });
@@ -123,4 +144,21 @@ test.each([
 test('schema prints the published schema', () => {
   const printed = JSON.parse(trace('schema', 'circuit').out) as { title: string };
   expect(printed.title).toContain('circuit file, version 1');
+});
+
+test('a circuit as text is read, solved, written, and its mistakes are named by line and column', () => {
+  const step = file(
+    'step.txt',
+    'circuit step "Step lamp" 12 V\nbattery, fuse F1 10 A, switch S1, lamp L1 21 W, earth G1\n',
+  );
+  expect(trace('check', step).out).toContain('Step lamp: 5 parts');
+  expect(trace('solve', step, '--condition', 's1-on').out).toMatch(/l1 +works/);
+  expect(JSON.parse(trace('json', step).out)).toMatchObject({ format: 'every-trace/circuit', id: 'step' });
+  const text = trace('text', VAN, '--short').out;
+  expect(text).toContain('fuse F31 15 A mini, relay R4 contact, wire W32 GN/RD');
+  const whole = file('van.txt', trace('text', VAN).out);
+  expect(trace('check', whole).out).toContain('31 parts');
+  const bad = trace('check', file('bad.txt', 'battery, fuze F1 10 A, lamp L1, earth'));
+  expect(bad).toMatchObject({ code: 1 });
+  expect(bad.err).toContain('line 1, column 10: “fuze” is no part. Did you mean “fuse”?');
 });

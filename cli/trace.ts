@@ -10,9 +10,6 @@ import { CircuitModel } from '../core/circuit/model';
 import { testId } from '../core/diagnosis/kinds';
 import { DiagnosisSession } from '../core/diagnosis/session';
 import { type Fault, parseFault } from '../core/faults/faults';
-import { openingTimeWords } from '../core/faults/openingTime';
-import { openOverloaded, overloads } from '../core/faults/overload';
-import { checkCircuitText } from '../core/format/checkCircuit';
 import { checkPanelSetText } from '../core/format/checkPanelSet';
 import { checkReadingsText } from '../core/format/checkReadings';
 import { type CircuitFile, CircuitFileSchema } from '../core/format/circuitSchema';
@@ -21,7 +18,9 @@ import { PanelSetFileSchema } from '../core/format/panelSchema';
 import type { Problem } from '../core/format/problem';
 import { ReadingsFileSchema } from '../core/format/readingsSchema';
 import { formatQuantity } from '../core/instruments/quantity';
+import { stateOf } from '../core/live/state';
 import { spiceNetlist } from '../core/network/spice';
+import { readCircuitText, writeNotation } from '../core/notation';
 
 const SCHEMAS: Readonly<Record<string, object>> = {
   circuit: CircuitFileSchema,
@@ -31,7 +30,10 @@ const SCHEMAS: Readonly<Record<string, object>> = {
 };
 
 const USAGE = `Usage:
+  FILE: a circuit as JSON or in the notation of docs/notation.md
   check FILE                                             a circuit or panel-set file
+  text FILE [--short]                                    the circuit in the notation
+  json FILE                                              the circuit as a file
   solve FILE --condition C [--after C] [--fault PART:MODE[:VALUE]]… [--do WHAT]… [--open-fuses] [--json]
   spice FILE --condition C [--after C] [--fault PART:MODE[:VALUE]]… [--do WHAT]…   a netlist for ngspice
       VALUE: ohms, or ampere for wrong-rating
@@ -80,7 +82,12 @@ function readText(path: string): string {
 }
 
 function readCircuit(path: string): CircuitFile {
-  const checked = checkCircuitText(readText(path));
+  return circuitOfText(readText(path));
+}
+
+/** A circuit from its file: JSON, or the notation of docs/notation.md. */
+function circuitOfText(text: string): CircuitFile {
+  const checked = readCircuitText(text);
   if (!checked.ok) throw new BadInput(checked.problems);
   return checked.value;
 }
@@ -95,9 +102,9 @@ function check(args: readonly string[]): void {
   const path = onlyPath(parseArguments(args, [], []));
   const text = readText(path);
   const isPanelSet = /"format"\s*:\s*"every-trace\/panel-set"/.test(text.slice(0, 2000));
-  const checked = isPanelSet ? checkPanelSetText(text) : checkCircuitText(text);
-  if (!checked.ok) throw new BadInput(checked.problems);
-  const { value } = checked;
+  const checked = isPanelSet ? checkPanelSetText(text) : null;
+  if (checked && !checked.ok) throw new BadInput(checked.problems);
+  const value = checked?.ok ? checked.value : circuitOfText(text);
   console.log(
     'panels' in value
       ? `${value.name}: ${value.panels.length} panels, ${value.panels.reduce((sum, panel) => sum + panel.slots.length, 0)} slots. No problems.`
@@ -149,38 +156,12 @@ function spice(args: readonly string[]): void {
 function solve(args: readonly string[]): void {
   const options = parseArguments(args, ['--json', '--open-fuses'], QUESTION_OPTIONS);
   const { circuit, condition, after, model, ...asked } = readQuestion(options);
-  const { network } = model;
-  const opened = options.named.has('--open-fuses')
-    ? openOverloaded(model, condition.id, asked.alteration, after)
-    : { opened: [], alteration: asked.alteration };
-  const { alteration } = opened;
-  const point = model.solve(condition.id, alteration, after);
-  const hanging = model.solver(condition.id).hanging(alteration, point);
-  const sensors = network.sensors.map(({ part, label }, index) => ({
-    part,
-    sensor: label,
-    on: point.sensed[index] === 1,
-  }));
-  const nodes = circuit.nodes.map((node) => {
-    const index = network.nodeIndex.get(node.id)!;
-    const floating = point.floating[index] === 1 || hanging[index] === 1;
-    return { node: node.id, volts: point.volts[index]!, floating };
+  const state = stateOf(model, condition.id, asked.alteration, {
+    fusesOpen: options.named.has('--open-fuses'),
+    ...(after === undefined ? {} : { after }),
   });
-  const branches = network.branches.map(({ part, label }, index) => ({
-    part,
-    branch: label,
-    amps: point.amps[index]!,
-  }));
-  const overloaded = overloads(network, point, alteration).map(({ part, amps, ratingAmps, opens }) => ({
-    part,
-    amps,
-    ratingAmps,
-    opens: openingTimeWords(opens),
-  }));
-  const functions = circuit.functions.map((one) => ({ function: one.id, state: model.outcome(one, point) }));
+  const { nodes, branches, sensors, functions, overloaded, blown, oscillating } = state;
   const start = after === undefined ? 'relays at rest' : `relays as ${after} left them`;
-  const blown = opened.opened.map((one) => one.part);
-  const { oscillating } = point;
   if (options.named.has('--json')) {
     const answer = {
       condition: condition.id,
@@ -213,7 +194,7 @@ function solve(args: readonly string[]): void {
   for (const part of blown) console.log(`  ${part.padEnd(20)} opened`);
   for (const one of overloaded) {
     console.log(
-      `  ${one.part.padEnd(20)} overloaded: ${one.amps.toFixed(1)} A on ${one.ratingAmps} A; ${one.opens}`,
+      `  ${one.part.padEnd(20)} overloaded: ${one.amps.toFixed(1)} A on ${one.ratingAmps ?? '?'} A; ${one.opens}`,
     );
   }
   if (oscillating.length > 0) console.log(`  No steady state: ${oscillating.join(', ')} would buzz.`);
@@ -264,11 +245,25 @@ function schema(args: readonly string[]): void {
   console.log(JSON.stringify(found, null, 2));
 }
 
+/** The circuit in the notation: the whole file, or the short text that the editor shows. */
+function text(args: readonly string[]): void {
+  const options = parseArguments(args, ['--short'], []);
+  process.stdout.write(
+    writeNotation(readCircuit(onlyPath(options)), { everything: !options.named.has('--short') }),
+  );
+}
+
+function json(args: readonly string[]): void {
+  console.log(JSON.stringify(readCircuit(onlyPath(parseArguments(args, [], []))), null, 2));
+}
+
 const VERBS: Readonly<Record<string, (args: readonly string[]) => void>> = {
   check,
   solve,
   spice,
   next,
+  text,
+  json,
   schema,
 };
 

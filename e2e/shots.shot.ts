@@ -85,7 +85,7 @@ test('pictures', async ({ browser }) => {
 
   await page.goto(`${app.url}/jobs/${fan}/boxes`);
   await page.getByRole('button', { name: 'Load-bay box', exact: true }).click();
-  await page.getByRole('button', { name: 'Key at run' }).click();
+  await page.getByRole('button', { name: 'Key at run', exact: true }).click();
   for (const pair of [/^Both lit/, /^Both lit/, /^Feed side only/, /^Both lit/, /^Both dark/]) {
     await page.getByRole('button', { name: pair }).click();
   }
@@ -101,6 +101,28 @@ test('pictures', async ({ browser }) => {
   await page.locator('[data-slot="fuse-31"]').press('Enter');
   await expect(page.getByTestId('slot-form')).toBeVisible();
   await shot(page, 'editor');
+
+  const circuit = `${app.url}/vehicles/${van}/circuits/van-proving-cabinet`;
+  await page.goto(circuit);
+  await expect(page.getByTestId('diagram')).toBeVisible();
+  await page.locator('[data-part="R4"]').first().press('Enter');
+  await page.evaluate(() => window.scrollTo(0, 0));
+  await shot(page, 'circuit');
+  await page.getByRole('button', { name: 'Text' }).click();
+  await expect(page.getByTestId('notation')).toContainText('battery');
+  await shot(page, 'circuit-text');
+  await page.goto(`${app.url}/jobs/${fan}/wires`);
+  await page.getByTestId('ledger').getByRole('button', { name: /W32/ }).click();
+  await page.getByRole('button', { name: 'End a, Key off: dead', exact: true }).click();
+  await page.getByRole('button', { name: 'End b, Key off: dead', exact: true }).click();
+  await shot(page, 'wires');
+  await phone.goto(`${app.url}/jobs/new`);
+  await phone.getByRole('combobox', { name: /^Vehicle/ }).selectOption({ label: 'One that is not here yet' });
+  await phone.getByLabel('Its name').fill('White tipper');
+  await phone.getByLabel('What fails, in a few words').fill('Warming jacket dead');
+  await phone.getByRole('button', { name: /^Fuse, relay, load/ }).tap();
+  await phone.evaluate(() => window.scrollTo(0, 480));
+  await shot(phone, 'phone-new-job');
 
   await page.goto(`${app.url}/shop`);
   await expect(page.getByTestId('weights')).toBeVisible();

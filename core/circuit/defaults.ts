@@ -3,6 +3,9 @@
  * can be written into the part instead.
  */
 
+/** Nominal voltages of systems within scope; the file schema and the database hold the same. */
+export const NOMINAL_VOLTS = [6, 12, 24, 36, 48] as const;
+
 /** Cold resistance of blade fuses (regular and mini), milliohm by rating in ampere, within 15 %. */
 const FUSE_MILLIOHMS: readonly (readonly [amps: number, milliohms: number])[] = [
   [2, 53],
@@ -95,6 +98,14 @@ export const EMF_PER_NOMINAL = 12.6 / 12;
 export const RELAY_COIL_OHMS_12V = 85;
 export const RELAY_PULL_IN_PER_NOMINAL = 6.5 / 12;
 export const RELAY_DROP_OUT_PER_NOMINAL = 2.5 / 12;
+/** A fuse whose rating nobody has read has the resistance of this one. */
+export const UNKNOWN_FUSE_AMPS = 15;
+/** No plug-in fuse of a branch circuit holds more: what draws more than this opens it, whatever its rating. */
+export const UNKNOWN_FUSE_HOLDS_AMPS = 60;
+/** Relative spread of a load or fuse that is guessed: from a third of it to three times as much. */
+export const GUESS_TOLERANCE = 0.7;
+/** Of a wire that is guessed, the current through it being guessed as well. */
+export const WIRE_GUESS_TOLERANCE = 2;
 /** Loads whose rating nobody knows count as this many watts. */
 export const UNKNOWN_LOAD_WATTS = 21;
 /** Fractions of the nominal current below which a load counts as weak and as dead. */

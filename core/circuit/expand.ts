@@ -45,6 +45,7 @@ import {
   SUPPRESSOR_OHMS_12V,
   SWITCH_OHMS,
   THERMAL_VOLTS,
+  UNKNOWN_FUSE_AMPS,
   UNKNOWN_LOAD_WATTS,
   UNKNOWN_WIRE_METRES,
   UNKNOWN_WIRE_MM2,
@@ -425,7 +426,7 @@ const EXPAND: { readonly [K in CircuitPart['kind']]: Expand<K> } = {
   battery: expandBattery,
   'charging-source': expandChargingSource,
   fuse: (net, part) => {
-    const ohms = part.ohms ?? fuseColdOhms(part.ratingAmps);
+    const ohms = part.ohms ?? fuseColdOhms(part.ratingAmps ?? UNKNOWN_FUSE_AMPS);
     net.branch(part, 'fuse', 'element', [part.pins.in, part.pins.out], ohms);
   },
   'fusible-link': (net, part) => {

@@ -4,12 +4,16 @@ import { type Alteration, UNALTERED } from '../network/alteration';
 import { ConditionSolver, type OperatingPoint } from '../network/solve';
 import { buildNetwork, type Network } from './network';
 
+/** Settings that are kept factored. */
+const ADOPTED = 64;
+
 export type FunctionOutcome = 'works' | 'weak' | 'dead';
 
 export class CircuitModel {
   readonly network: Network;
   readonly conditions: readonly Condition[];
   private readonly solvers = new Map<string, ConditionSolver>();
+  private readonly adopted = new Map<string, Condition>();
   private readonly soundPoints = new Map<string, OperatingPoint>();
 
   constructor(readonly circuit: CircuitFile) {
@@ -71,8 +75,23 @@ export class CircuitModel {
     return alteration === UNALTERED ? this.sound(before).sensed : this.solve(before, alteration).sensed;
   }
 
+  /**
+   * Takes in a condition that the file does not have, so that any setting can be looked at; gives the id to ask with.
+   * The latest sixty-four are kept.
+   */
+  adopt(condition: Omit<Condition, 'id' | 'name'>): string {
+    const id = `#${JSON.stringify(condition)}`;
+    if (!this.adopted.has(id)) {
+      for (const old of [...this.adopted.keys()].slice(0, Math.max(0, this.adopted.size - ADOPTED + 1))) {
+        for (const map of [this.adopted, this.solvers, this.soundPoints]) map.delete(old);
+      }
+      this.adopted.set(id, { ...condition, id, name: 'As set' });
+    }
+    return id;
+  }
+
   condition(id: string): Condition {
-    const found = this.conditions.find((one) => one.id === id);
+    const found = this.adopted.get(id) ?? this.conditions.find((one) => one.id === id);
     if (!found) throw new Error(`The circuit has no condition ${id}.`);
     return found;
   }

@@ -2,6 +2,8 @@
  * What every hypothesis predicts for every test: made once per circuit and complaint, read many times.
  * Volts are kept as mean and spread for judging a reading, and as chances of bins for choosing a test.
  */
+import { GUESS_TOLERANCE } from '../circuit/defaults';
+import { guessTolerance, isUnknownLoad } from '../circuit/guesses';
 import type { CircuitModel } from '../circuit/model';
 import { faultAlteration, RESISTANCE_MODES } from '../faults/faults';
 import type { TestRef } from '../format/readingsSchema';
@@ -98,6 +100,7 @@ export class Predictions {
   private readonly made = new Map<string, TestPrediction>();
   private readonly felt = new Map<string, (Sensitivity | null)[]>();
   private readonly tolerance: Float64Array;
+  private readonly marginTolerance: number;
   private readonly sources: readonly number[];
 
   constructor(
@@ -110,8 +113,14 @@ export class Predictions {
     this.sound = hypotheses.findIndex((one) => one.id === NO_FAULT);
     const { branches } = model.network;
     this.tolerance = Float64Array.from(branches, (one) =>
-      one.role === 'source' ? 0.5 : RESISTANCE_TOLERANCE,
+      one.role === 'source'
+        ? 0.5
+        : (guessTolerance(model.network.parts.get(one.part)!, one.role) ?? RESISTANCE_TOLERANCE),
     );
+    // The mean tolerance of what divides the supply: loads above all.
+    this.marginTolerance = model.circuit.parts.some(isUnknownLoad)
+      ? GUESS_TOLERANCE / 2
+      : RESISTANCE_TOLERANCE;
     this.sources = [...branches.keys()].filter((index) => branches[index]!.emfVolts !== 0);
   }
 
@@ -333,7 +342,7 @@ export class Predictions {
         }
       }
       const volts = mean[h]!;
-      spread[h] = voltsSpread(volts, emf);
+      spread[h] = voltsSpread(volts, emf, this.marginTolerance);
       const sway = this.sway(h, ref.condition);
       if (sway) {
         const altered = combineAlterations(this.altered(h, ref), sway.alteration);

@@ -67,6 +67,7 @@ export function faultsOfPart(model: CircuitModel, part: CircuitPart): Fault[] {
           faults.push({ ...fault, ohms: Number((total * (1 / fraction - 1)).toPrecision(2)) });
         }
       } else if (mode === 'wrong-rating' && part.kind === 'fuse') {
+        if (part.ratingAmps === undefined) continue;
         const rating = tooSmallRating(largestCurrent(model, indices), part.ratingAmps, OPENS_FROM);
         if (rating !== null) faults.push({ ...fault, amps: rating });
       } else faults.push(fault);

@@ -1,5 +1,5 @@
 /** Which fuses would open at an operating point, how soon, and what the circuit does after they have. */
-import { OPENS_FROM } from '../circuit/defaults';
+import { OPENS_FROM, UNKNOWN_FUSE_HOLDS_AMPS } from '../circuit/defaults';
 import type { CircuitModel } from '../circuit/model';
 import type { Network } from '../circuit/network';
 import { type Alteration, combineAlterations, UNALTERED } from '../network/alteration';
@@ -13,7 +13,8 @@ export interface Overload {
   readonly branch: number;
   readonly bridge: number;
   readonly amps: number;
-  readonly ratingAmps: number;
+  /** Null where nobody has read it: a fuse that would open whatever its rating. */
+  readonly ratingAmps: number | null;
   /** Null where the family has no public band. */
   readonly opens: OpeningTime | null;
 }
@@ -36,21 +37,24 @@ export function overloads(
     if (branch.role !== 'fuse') continue;
     const part = network.parts.get(branch.part);
     if (part?.kind !== 'fuse' && part?.kind !== 'fusible-link') continue;
-    const ratingAmps = ratings.find((one) => one.branch === index)?.amps ?? part.ratingAmps;
+    const ratingAmps = ratings.find((one) => one.branch === index)?.amps ?? part.ratingAmps ?? null;
+    const holdsAmps = ratingAmps ?? UNKNOWN_FUSE_HOLDS_AMPS;
     const amps = Math.abs(point.amps[index]!);
-    if (amps > ratingAmps * OPENS_FROM) {
-      const family = part.kind === 'fuse' ? part.family : part.kind;
+    if (amps > holdsAmps * OPENS_FROM) {
+      const family = ratingAmps === null ? 'unknown' : part.kind === 'fuse' ? part.family : part.kind;
       found.push({
         part: branch.part,
         branch: index,
         bridge: -1,
         amps,
         ratingAmps,
-        opens: openingTime(amps / ratingAmps, family),
+        opens: openingTime(amps / holdsAmps, family),
       });
     }
   }
-  return found.sort((x, y) => y.amps / y.ratingAmps - x.amps / x.ratingAmps);
+  const load = (one: Overload) => one.amps / (one.ratingAmps ?? UNKNOWN_FUSE_HOLDS_AMPS);
+  // Of two whose ratings nobody knows the one further down opens: fuses grow smaller from the battery on.
+  return found.sort((x, y) => load(y) - load(x) || y.branch - x.branch);
 }
 
 /** Opens the most overloaded fuse, then the next, until none is overloaded; fused leads included. */

@@ -61,6 +61,8 @@ const common = {
   safetyCritical: Type.Optional(Type.Boolean()),
   /** Cannot be taken out and tested alone (soldered, moulded in). */
   fixed: Type.Optional(Type.Boolean()),
+  /** As printed on the part. */
+  partNumber: Type.Optional(Type.String({ maxLength: 60 })),
 };
 
 const twoPins = Type.Object({ a: NodeId, b: NodeId }, strict);
@@ -120,7 +122,8 @@ const Fuse = Type.Object(
     ...common,
     kind: Type.Literal('fuse'),
     pins: feedPins,
-    ratingAmps: Amps,
+    /** Not said: nobody has read it yet. It is never guessed where a fuse or a lead has to be chosen. */
+    ratingAmps: Type.Optional(Amps),
     family: Type.Optional(FuseFamily),
     ohms: Type.Optional(Ohms),
   },
@@ -158,6 +161,13 @@ const Wire = Type.Object(
     ohms: Type.Optional(Ohms),
     /** Base and tracer, "BN/WH". */
     colour: Type.Optional(Type.String({ maxLength: 20 })),
+    /** How it stands in the loom; in use when not said. */
+    state: Type.Optional(Type.Enum(['in-use', 'unused', 'insulated', 'cut', 'unknown'])),
+    /** Where an end that joins nothing lies, and how it is made safe, in words. */
+    endA: Type.Optional(Type.String({ minLength: 1, maxLength: 200 })),
+    endB: Type.Optional(Type.String({ minLength: 1, maxLength: 200 })),
+    /** Joints along it, in words: a crimped sleeve, a solder joint, a repair. */
+    joints: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 200 }), { maxItems: 20 })),
   },
   strict,
 );
@@ -167,6 +177,8 @@ const Connector = Type.Object(
     kind: Type.Literal('connector'),
     pins: twoPins,
     cavity: Type.Optional(Type.String({ maxLength: 20 })),
+    /** The face that its cavity is counted from: the two mirror each other. */
+    face: Type.Optional(Type.Enum(['mating', 'wire'])),
     /** The plug it sits in: all pins of one plug part together. */
     plug: Type.Optional(Id),
     ohms: Type.Optional(Ohms),
@@ -263,6 +275,8 @@ const Relay = Type.Object(
     ...contactParameters,
     suppression: Type.Optional(Suppression),
     suppressorOhms: Type.Optional(Ohms),
+    /** Which pin sits where on the plastic, in words: two equal bodies may exchange 30 and 86. */
+    footprint: Type.Optional(Type.String({ maxLength: 60 })),
     /** A timed relay: its contact follows the coil late, or for a while only. */
     timing: Type.Optional(
       Type.Object(

@@ -7,6 +7,9 @@ import { FoundInSlot, PanelSetFileSchema, SlotStateName } from './panelSchema';
 import { FunctionState, LampState, ReadingValueSchema, TestRefSchema } from './readingsSchema';
 import { Day, Id, Instant, NominalVolts, oneOfKind, SomeText, strict, Text, Uuid } from './schemaParts';
 
+/** Positions of key and engine, and what is switched on, in which feeds are told apart. */
+const FeedStateName = Type.Enum(['off', 'off-waited', 'accessory', 'run', 'crank', 'running', 'function-on']);
+
 export const EventBodySchema = oneOfKind(
   Type.Object(
     {
@@ -87,7 +90,7 @@ export const EventBodySchema = oneOfKind(
         ),
         { minItems: 1, maxItems: 3 },
       ),
-      state: Type.Enum(['off', 'off-waited', 'accessory', 'run', 'crank', 'running']),
+      state: FeedStateName,
       fuseOut: Type.Boolean(),
       testerProved: Type.Boolean(),
     },
@@ -113,6 +116,8 @@ export const EventBodySchema = oneOfKind(
       words: Text,
       panel: Type.Optional(Id),
       slot: Type.Optional(Id),
+      /** The step of the job that it belongs to, where it is of no box. */
+      step: Type.Optional(Type.Enum(['complaint', 'trace', 'repair', 'prove'])),
       when: Type.Enum(['before', 'during', 'after']),
     },
     strict,
@@ -151,7 +156,23 @@ export const EventBodySchema = oneOfKind(
       kind: Type.Literal('task-begun'),
       task: Id,
       panel: Type.Optional(Id),
+      wire: Type.Optional(Id),
       override: Type.Optional(SomeText),
+    },
+    strict,
+  ),
+  /** One end of a wire in one state of the feeds, before it is cut or toned. */
+  Type.Object(
+    {
+      kind: Type.Literal('wire-reading'),
+      wire: Id,
+      end: Type.Enum(['a', 'b']),
+      value: Type.Union([
+        Type.Object({ lamp: LampState }, strict),
+        Type.Object({ volts: Type.Number({ minimum: -1000, maximum: 1000 }) }, strict),
+      ]),
+      state: FeedStateName,
+      testerProved: Type.Boolean(),
     },
     strict,
   ),

@@ -1,5 +1,6 @@
 /** Small pieces that the file schemas share. */
 import { type Static, type TSchema, Type } from 'typebox';
+import { NOMINAL_VOLTS } from '../circuit/defaults';
 
 export const strict = { additionalProperties: false } as const;
 
@@ -16,7 +17,7 @@ export const Instant = Type.String({
   pattern: '^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}:\\d{2}(\\.\\d{1,6})?(Z|[+-]\\d{2}:\\d{2})$',
 });
 export const Day = Type.String({ pattern: '^\\d{4}-\\d{2}-\\d{2}$' });
-export const NominalVolts = Type.Enum([6, 12, 24, 36, 48]);
+export const NominalVolts = Type.Enum([...NOMINAL_VOLTS]);
 
 /**
  * One of several shapes told apart by `kind`. Written as `oneOf` with a discriminator, so that a fault in

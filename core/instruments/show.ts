@@ -205,7 +205,12 @@ export function fuseDropShows(
   const { a, b } = model.network.branches[branchOf(model, fuse)]!;
   const { volts } = voltsAcross({ model, condition, alteration }, a, b, METER_OHMS);
   const rating = alteration.ratings?.find((one) => model.network.branches[one.branch]?.part === fuse)?.amps;
-  return { volts, amps: fuseDropAmps(Math.abs(volts), rating ?? part.ratingAmps, part.family) };
+  const amps = rating ?? part.ratingAmps;
+  // Without its rating nobody knows its resistance.
+  return {
+    volts,
+    amps: fuseDropAmps(Math.abs(volts), amps ?? 0, amps === undefined ? 'unknown' : part.family),
+  };
 }
 
 /** The sound circuit in a condition, for asking what an instrument should show. */

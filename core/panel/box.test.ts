@@ -161,7 +161,6 @@ describe('feeds over the states of the key', () => {
       'module',
       { off: false, 'off-waited': false, accessory: false, run: false, crank: false, running: true },
     ],
-    ['dead', { off: false, 'off-waited': false, accessory: false, run: false, crank: false, running: false }],
   ] as const)('%s', (feed, live) => {
     expect(over(live).feed).toBe(feed);
   });
@@ -174,6 +173,19 @@ describe('feeds over the states of the key', () => {
   });
   test('only what would decide is asked for', () => {
     expect(over({ off: false, accessory: false, run: true }).missing).toEqual(['crank']);
+  });
+  test('dead in every state is a load side until what it serves was switched on', () => {
+    const dead = {
+      off: false,
+      'off-waited': false,
+      accessory: false,
+      run: false,
+      crank: false,
+      running: false,
+    };
+    expect(over(dead)).toMatchObject({ possible: ['load-side', 'dead'], missing: ['function-on'] });
+    expect(over({ ...dead, 'function-on': true }).feed).toBe('load-side');
+    expect(over({ ...dead, 'function-on': false }).feed).toBe('dead');
   });
   test('what fits no pattern is not forced into one', () => {
     expect(over({ off: true, run: false }).sentence).toContain('fits no pattern');
@@ -253,12 +265,21 @@ describe('relays that may stand in for one another', () => {
     expect(swapBar(relay, { ...twin, fixed: true })).toContain('come out');
     expect(swapBar(relay, { ...twin, coilOhms: 300 })).toContain('coils');
     expect(swapBar(relay, { ...twin, pins: { ...twin.pins, '87a': 'x' } })).toContain('contacts');
+    expect(swapBar(relay, { ...twin, contactRatingAmps: 20 })).toContain('different currents');
+    expect(swapBar(relay, { ...twin, suppression: 'diode' })).toContain('suppressed differently');
+    expect(swapBar(relay, { ...twin, footprint: '30 and 86 exchanged' })).toContain('different places');
+    // The number printed on both settles what the map does not know, but never a safety function.
+    const numbered = { ...relay, partNumber: 'MW-40' };
+    expect(swapBar(numbered, { ...twin, suppression: 'diode', partNumber: 'MW-40' })).toBeNull();
+    expect(swapBar(numbered, { ...twin, safetyCritical: true, partNumber: 'MW-40' })).toContain('safety');
   });
   test('both functions are named, for both must be seen to work again', () => {
     const pairs = swapPairs({ ...circuit, parts: [...circuit.parts, twin] }, 'R4', (part) => [
       `function of ${part}`,
     ]);
-    expect(pairs).toEqual([{ suspect: 'R4', donor: 'R5', functions: ['function of R4', 'function of R5'] }]);
+    expect(pairs).toEqual([
+      { suspect: 'R4', donor: 'R5', functions: ['function of R4', 'function of R5'], sameNumber: false },
+    ]);
     expect(swapPairs(circuit, 'F31', () => [])).toEqual([]);
   });
 });

@@ -2,6 +2,7 @@
  * Slots of a box as CSV (RFC 4180): columns matched by their headings, every problem by its row, and nothing taken
  * in before somebody has seen it.
  */
+import { cellText, csvCell } from '../format/csvCell';
 import type { Slot } from '../format/panelSchema';
 import { FAMILY_SIZE } from './edit';
 import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES } from './slotWords';
@@ -90,7 +91,7 @@ export function csvRows(text: string): string[][] {
   }
   row.push(field);
   rows.push(row);
-  return rows.filter((one) => one.some((value) => value.trim() !== ''));
+  return rows.filter((one) => one.some((value) => value.trim() !== '')).map((one) => one.map(cellText));
 }
 
 function columnFor(heading: string): CsvColumn | null {
@@ -211,10 +212,6 @@ export function previewCsv(text: string, override: readonly (CsvColumn | null)[]
   return { headings, matched, slots, problems, rows: lines.length };
 }
 
-function quoted(value: string): string {
-  return /[",\r\n]/.test(value) ? `"${value.replace(/"/g, '""')}"` : value;
-}
-
 /** The slots of a box as CSV, every column; what `previewCsv` reads back is the same. */
 export function slotsToCsv(slots: readonly Slot[]): string {
   const row = (slot: Slot) =>
@@ -235,7 +232,7 @@ export function slotsToCsv(slots: readonly Slot[]): string {
       String(slot.width),
       String(slot.height),
     ]
-      .map(quoted)
+      .map(csvCell)
       .join(',');
   return [CSV_COLUMNS.join(','), ...slots.map(row)].join('\r\n');
 }

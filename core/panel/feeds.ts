@@ -29,7 +29,7 @@ export interface FeedFinding {
   readonly sentence: string;
 }
 
-/** Live in these states, dead in the others; the wait matters only where it is named. */
+/** Live in these states, dead in the others; a state that is not named says nothing about that feed. */
 const PATTERNS: readonly (readonly [FeedClass, Readonly<Partial<Record<FeedState, boolean>>>])[] = [
   ['constant', { off: true, 'off-waited': true, accessory: true, run: true, crank: true, running: true }],
   ['delayed', { off: true, 'off-waited': false, accessory: true, run: true, running: true }],
@@ -38,7 +38,30 @@ const PATTERNS: readonly (readonly [FeedClass, Readonly<Partial<Record<FeedState
   ['ignition', { off: false, 'off-waited': false, accessory: false, run: true, crank: true, running: true }],
   ['crank', { off: false, 'off-waited': false, accessory: false, run: false, crank: true, running: false }],
   ['module', { off: false, 'off-waited': false, accessory: false, run: false, crank: false, running: true }],
-  ['dead', { off: false, 'off-waited': false, accessory: false, run: false, crank: false, running: false }],
+  [
+    'load-side',
+    {
+      off: false,
+      'off-waited': false,
+      accessory: false,
+      run: false,
+      crank: false,
+      running: false,
+      'function-on': true,
+    },
+  ],
+  [
+    'dead',
+    {
+      off: false,
+      'off-waited': false,
+      accessory: false,
+      run: false,
+      crank: false,
+      running: false,
+      'function-on': false,
+    },
+  ],
 ];
 
 const WORDS: Readonly<Record<FeedClass, string>> = {

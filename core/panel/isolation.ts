@@ -55,6 +55,11 @@ const WANTED: Readonly<Record<Task, readonly IsolationStep[]>> = {
   'near-restraint': ['key-off', 'earthed-pole-off', 'retained-power-waited'],
 };
 
+/** The steps that a task wants, in the order in which they are done. */
+export function stepsOf(task: Task): readonly IsolationStep[] {
+  return WANTED[task];
+}
+
 /** What isolating costs: said before it is done. */
 export const BEFORE_ISOLATION =
   'Before the earthed pole comes off: radio code, clock, alarm, electric brakes, learned values. A second battery, solar or a charger keeps the vehicle live. The earthed pole comes off first and goes on last.';

@@ -2,7 +2,15 @@
 import type { LampStateName } from '../format/readingsSchema';
 
 /** The states in which feeds are told apart, in the order in which they are asked for. */
-export const FEED_STATES = ['off', 'off-waited', 'accessory', 'run', 'crank', 'running'] as const;
+export const FEED_STATES = [
+  'off',
+  'off-waited',
+  'accessory',
+  'run',
+  'crank',
+  'running',
+  'function-on',
+] as const;
 export type FeedState = (typeof FEED_STATES)[number];
 
 export const FEED_STATE_WORDS: Readonly<Record<FeedState, string>> = {
@@ -12,6 +20,7 @@ export const FEED_STATE_WORDS: Readonly<Record<FeedState, string>> = {
   run: 'Key at run',
   crank: 'Cranking',
   running: 'Engine running',
+  'function-on': 'Key at run, what it serves switched on',
 };
 
 /** A three-leg fuse has two load ends. */

@@ -1,12 +1,10 @@
 /** A box as a drawing for paper: as it is held, numbers and ratings in place, labels beside it. */
+
 import type { Slot } from '../format/panelSchema';
+import { escapeXml } from '../format/xml';
 import { formatNumber } from '../instruments/quantity';
 import { seenRows } from './sentence';
 import type { SeenPanel } from './turn';
-
-function safe(text: string): string {
-  return text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;');
-}
 
 function line(slot: Slot): string {
   const rating = slot.ratingAmps === undefined ? '' : ` ${formatNumber(slot.ratingAmps)} A`;
@@ -30,13 +28,13 @@ export function panelSvg(seen: SeenPanel): string {
       slot.ratingAmps === undefined
         ? ''
         : `<text x="${x + w / 2}" y="${y + h / 2 + size}" font-size="${(size * 0.7).toFixed(1)}" text-anchor="middle">${formatNumber(slot.ratingAmps)}A</text>`;
-    return `<rect x="${x}" y="${y}" width="${w}" height="${h}" rx="1" fill="#fff" stroke="#000" stroke-width="0.6"${dashed}/><text x="${x + w / 2}" y="${y + h / 2}" font-size="${size.toFixed(1)}" font-weight="bold" text-anchor="middle">${safe(number)}</text>${rating}`;
+    return `<rect x="${x}" y="${y}" width="${w}" height="${h}" rx="1" fill="#fff" stroke="#000" stroke-width="0.6"${dashed}/><text x="${x + w / 2}" y="${y + h / 2}" font-size="${size.toFixed(1)}" font-weight="bold" text-anchor="middle">${escapeXml(number)}</text>${rating}`;
   });
   const rows = list.map(
     (slot, index) =>
-      `<text x="0" y="${height + MARGIN + 8 + index * LINE_MM}" font-size="3.6">${safe(line(slot))}</text>`,
+      `<text x="0" y="${height + MARGIN + 8 + index * LINE_MM}" font-size="3.6">${escapeXml(line(slot))}</text>`,
   );
   const mirrored = seen.mirrored ? ', MIRRORED: seen from behind' : '';
   const title = `${panel.name}: ${panel.landmark.name} at the ${seen.landmarkEdge}${mirrored}`;
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${-MARGIN} ${-MARGIN} ${Math.max(width, 120) + 2 * MARGIN} ${full.toFixed(1)}" font-family="sans-serif"><title>${safe(title)}</title><text x="0" y="-6" font-size="5" font-weight="bold">${safe(title)}</text><rect x="-2" y="-2" width="${width + 4}" height="${height + 4}" rx="3" fill="none" stroke="#000"/>${shapes.join('')}${rows.join('')}</svg>\n`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${-MARGIN} ${-MARGIN} ${Math.max(width, 120) + 2 * MARGIN} ${full.toFixed(1)}" font-family="sans-serif"><title>${escapeXml(title)}</title><text x="0" y="-6" font-size="5" font-weight="bold">${escapeXml(title)}</text><rect x="-2" y="-2" width="${width + 4}" height="${height + 4}" rx="3" fill="none" stroke="#000"/>${shapes.join('')}${rows.join('')}</svg>\n`;
 }

@@ -8,15 +8,25 @@ export interface SwapPair {
   readonly donor: string;
   /** Functions that must be seen to work again before the job may be closed. */
   readonly functions: readonly string[];
+  /** Equal by the number printed on both; otherwise only by what the map knows, and the numbers are compared first. */
+  readonly sameNumber: boolean;
 }
 
-/** Why two relays may not be exchanged; null when they may. */
+/** Why two relays may not be exchanged; null when they may. One printed number on both is enough; else all must agree. */
 export function swapBar(one: Relay, other: Relay): string | null {
   if (one.safetyCritical || other.safetyCritical) return 'one of them serves a safety function';
   if (one.fixed || other.fixed) return 'one of them does not come out';
+  if (one.partNumber && one.partNumber === other.partNumber) return null;
   if (form(one) !== form(other)) return 'their contacts have different forms';
   if (pinLayout(one) !== pinLayout(other)) return 'their pins are laid out differently';
+  if ((one.footprint ?? '') !== (other.footprint ?? '')) return 'their pins sit in different places';
   if ((one.coilOhms ?? 0) !== (other.coilOhms ?? 0)) return 'their coils differ';
+  if ((one.suppression ?? 'none') !== (other.suppression ?? 'none')) {
+    return 'their coils are suppressed differently';
+  }
+  // Each stands in the other's place: neither contact may be the weaker one.
+  if (one.contactRatingAmps !== other.contactRatingAmps) return 'their contacts carry different currents';
+  if ((one.timing?.mode ?? '') !== (other.timing?.mode ?? '')) return 'one of them keeps time';
   return null;
 }
 
@@ -45,5 +55,6 @@ export function swapPairs(
       suspect: suspectId,
       donor: other.id,
       functions: [...new Set([...functionsOf(suspectId), ...functionsOf(other.id)])],
+      sameNumber: suspect.partNumber !== undefined && suspect.partNumber === other.partNumber,
     }));
 }

@@ -1,6 +1,7 @@
 import type { Metadata, Viewport } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { CommandPalette } from '@/features/commands';
 import { currentActor } from '@/features/shop/server';
 import { AppShell } from '@/ui/AppShell';
 import { readingFace, textFace } from '@/ui/fonts';
@@ -24,7 +25,12 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
       className={`${textFace.variable} ${readingFace.variable}`}
     >
       <body className="font-sans antialiased">
-        <AppShell shopName={`${actor.shopName}, ${actor.town}`} personName={actor.personName} theme={theme}>
+        <AppShell
+          shopName={`${actor.shopName}, ${actor.town}`}
+          personName={actor.personName}
+          theme={theme}
+          find={<CommandPalette />}
+        >
           {children}
         </AppShell>
       </body>

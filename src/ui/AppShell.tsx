@@ -18,11 +18,14 @@ export function AppShell({
   shopName,
   personName,
   theme,
+  find,
   children,
 }: {
   shopName: string;
   personName: string;
   theme: 'daylight' | 'footwell' | null;
+  /** Opens the palette that finds everything by name. */
+  find: ReactNode;
   children: ReactNode;
 }) {
   return (
@@ -39,6 +42,7 @@ export function AppShell({
             <Mark />
           </Link>
           <NavLinks />
+          {find}
           <div className="lg:mt-auto">
             <ThemeSwitch theme={theme} />
           </div>

@@ -22,7 +22,7 @@ export function NavLinks() {
             key={href}
             href={href}
             aria-current={here ? 'page' : undefined}
-            className={`flex min-h-14 min-w-16 flex-col items-center justify-center gap-0.5 border-copper px-2 text-sm ${
+            className={`flex min-h-14 min-w-12 flex-col items-center justify-center gap-0.5 border-copper px-1 text-xs sm:text-sm lg:min-w-16 lg:px-2 ${
               here ? 'border-t-4 font-bold text-copper lg:border-t-0 lg:border-l-4' : 'text-ink'
             }`}
           >

@@ -22,7 +22,7 @@ export function ThemeSwitch({ theme }: { theme: Theme | null }) {
     <button
       type="button"
       onClick={change}
-      className="flex min-h-14 min-w-16 flex-col items-center justify-center gap-0.5 px-2 text-sm"
+      className="flex min-h-14 min-w-12 flex-col items-center justify-center gap-0.5 px-1 text-xs sm:text-sm lg:min-w-16 lg:px-2"
     >
       {current === 'footwell' ? (
         <Sun aria-hidden="true" className="size-6" strokeWidth={1.8} />

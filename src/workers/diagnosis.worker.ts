@@ -3,10 +3,12 @@ import { CircuitModel } from '#core/circuit/model';
 import { partsOfFunction, requiredProofs } from '#core/diagnosis/proofs';
 import { functionRuns } from '#core/diagnosis/run';
 import { type Complaint, DiagnosisSession } from '#core/diagnosis/session';
+import { WhatWouldHelp } from '#core/diagnosis/wouldHelp';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { DescribeAnswer, WorkerAnswer, WorkerRequest } from './diagnosisMessages';
 
 type AssessRequest = Extract<WorkerRequest, { type: 'assess' }>;
+type OpenRequest = Extract<WorkerRequest, { type: 'open' }>;
 
 /** Work goes on so long before messages are looked at, milliseconds. */
 const SLICE_MS = 25;
@@ -51,6 +53,30 @@ function soundVolts(conditionId: string): Record<string, number> {
   );
 }
 
+/** Which unknown number would change the next test; worked out after the first answer. */
+let help: WhatWouldHelp | null = null;
+let lastAsked: AssessRequest | null = null;
+
+async function prepareHelp(mine: number, complaint: Complaint, priors: OpenRequest['priors']): Promise<void> {
+  const made = new WhatWouldHelp(circuit!, complaint, { priors });
+  let since = performance.now();
+  for (const _piece of made.prepare()) {
+    if (performance.now() - since < SLICE_MS) continue;
+    await new Promise((resolve) => setTimeout(resolve, 0));
+    if (mine !== turn) return;
+    since = performance.now();
+  }
+  help = made;
+  if (lastAsked) sayWhatWouldHelp(lastAsked);
+}
+
+function sayWhatWouldHelp(request: AssessRequest): void {
+  lastAsked = request;
+  if (!help) return;
+  const next = session!.assess(request.input).next[0]?.id;
+  say({ type: 'would-help', request: request.request, parts: help.parts(request.input, next) });
+}
+
 function assess(request: AssessRequest): void {
   say({
     type: 'assessed',
@@ -59,12 +85,15 @@ function assess(request: AssessRequest): void {
     card: request.chosen ? session!.card(request.chosen, request.input) : null,
     proofs: requiredProofs(model!, session!.complaint, request.touched),
   });
+  sayWhatWouldHelp(request);
 }
 
-async function open(complaint: Complaint, priors: Extract<WorkerRequest, { type: 'open' }>['priors']) {
+async function open(complaint: Complaint, priors: OpenRequest['priors']) {
   const mine = ++turn;
   preparing = true;
   waiting = null;
+  help = null;
+  lastAsked = null;
   const made = new DiagnosisSession(circuit!, complaint, { priors });
   session = made;
   say({
@@ -92,6 +121,7 @@ async function open(complaint: Complaint, priors: Extract<WorkerRequest, { type:
   const asked = waiting as AssessRequest | null;
   waiting = null;
   if (asked) assess(asked);
+  await prepareHelp(mine, complaint, priors);
 }
 
 async function answer(request: WorkerRequest): Promise<void> {

@@ -54,4 +54,6 @@ export type WorkerAnswer =
       card: Proposal | null;
       proofs: RequiredProof[];
     }
+  /** Parts of which one number would change the next test; asked for only then. */
+  | { type: 'would-help'; request: number; parts: string[] }
   | { type: 'failed'; message: string };

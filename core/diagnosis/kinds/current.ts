@@ -88,9 +88,10 @@ export const clamp: TestKind<RefOf<'clamp'>> = {
 
 function ratingOf(model: CircuitModel, part: string): { amps: number; family: string | undefined } {
   const fuse = model.network.parts.get(part);
-  return fuse?.kind === 'fuse'
-    ? { amps: fuse.ratingAmps, family: fuse.family }
-    : { amps: 0, family: undefined };
+  if (fuse?.kind !== 'fuse') return { amps: 0, family: undefined };
+  return fuse.ratingAmps === undefined
+    ? { amps: 0, family: 'unknown' }
+    : { amps: fuse.ratingAmps, family: fuse.family };
 }
 
 /** Whether the cold resistance of a fuse is known well enough to read a current from its drop. */

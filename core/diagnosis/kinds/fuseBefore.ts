@@ -12,7 +12,11 @@ function smallestFrom(circuit: Parts, start: readonly string[], carries: readonl
   for (const node of reached) {
     for (const one of circuit.parts) {
       if (!Object.values(one.pins).includes(node)) continue;
-      if (one.kind === 'fuse') smallest = Math.min(smallest ?? one.ratingAmps, one.ratingAmps);
+      if (one.kind === 'fuse') {
+        // A fuse that nobody has read may be smaller than any other.
+        if (one.ratingAmps === undefined) return null;
+        smallest = Math.min(smallest ?? one.ratingAmps, one.ratingAmps);
+      }
       if (carries.includes(one.kind)) for (const next of Object.values(one.pins)) reached.add(next as string);
     }
   }

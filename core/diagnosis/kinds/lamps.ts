@@ -1,4 +1,5 @@
 /** Test lamp, tester of light-emitting diodes, and the lamp in place of a fuse. */
+import { isUnknownLoad } from '../../circuit/guesses';
 import type { ReadingValue } from '../../format/readingsSchema';
 import { lampInPlaceOf, ledTesterAt, testLampAt } from '../../instruments/attach';
 import { LAMP_STATES, lampChances, ledChances } from '../../instruments/instruments';
@@ -124,10 +125,12 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
   touches: (ref) => (ref.unplugged ? [ref.part, ref.unplugged] : [ref.part]),
   offers: ({ circuit, condition, concerned }) => {
     const plugs = circuit.parts.filter((part) => part.kind === 'connector' && concerned(part.id));
+    // A load of unknown power may light the lamp as a short does: it has to be unplugged first.
+    const bare = circuit.parts.some(isUnknownLoad) ? [] : [undefined];
     return circuit.parts
       .filter((part) => part.kind === 'fuse' && !part.safetyCritical && concerned(part.id))
       .flatMap((part) =>
-        [undefined, ...plugs].map((plug) => ({
+        [...bare, ...plugs].map((plug) => ({
           ref: {
             kind: 'lamp-in-fuse' as const,
             part: part.id,

@@ -32,11 +32,12 @@ const LOADED_AMPS = 0.05;
 
 /**
  * Spread of a predicted voltage before anything is known of the tolerances: the meter, and the resistances that
- * divide the supply. A divider that leaves the fraction x moves by about x(1-x) times the tolerance of its halves.
+ * divide the supply. A divider that leaves the fraction x moves by about x(1-x) times the relative `tolerance` of its
+ * halves.
  */
-export function voltsSpread(volts: number, emfVolts: number): number {
+export function voltsSpread(volts: number, emfVolts: number, tolerance = RESISTANCE_TOLERANCE): number {
   const x = Math.min(1, Math.abs(volts) / emfVolts);
-  return Math.hypot(voltmeterError(volts), RESISTANCE_TOLERANCE * Math.SQRT2 * emfVolts * x * (1 - x));
+  return Math.hypot(voltmeterError(volts), tolerance * Math.SQRT2 * emfVolts * x * (1 - x));
 }
 
 /** Pins between which a drop can be read, in the direction of the current. */

@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import { FEED_STATE_WORDS, FEED_STATES, type FeedState } from '#core/panel/slotReadings';
 import { useJob } from '@/features/jobs';
+import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink } from '@/ui/controls';
 import { SurveyView } from './SurveyView';
 import { TriageView } from './TriageView';
@@ -62,15 +63,11 @@ export function BoxTest() {
         </div>
       ) : null}
       <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-2">
-        <Choice
-          legend="Box"
-          options={panels.map((one) => [one.id, one.name] as const)}
-          chosen={panel.id}
-          onChoose={setPanelId}
-        />
+        <Choice legend="Box" shape="row" options={panels} chosen={panel.id} onChoose={setPanelId} />
         <Choice
           legend="What is done"
-          options={VIEWS}
+          shape="row"
+          options={VIEWS.map(([id, name]) => ({ id, name }))}
           chosen={view}
           onChoose={(next) => setView(next as typeof view)}
         />
@@ -78,7 +75,8 @@ export function BoxTest() {
       {view === 'work' ? null : (
         <Choice
           legend="Key now"
-          options={FEED_STATES.map((one) => [one, FEED_STATE_WORDS[one]] as const)}
+          shape="row"
+          options={FEED_STATES.map((id) => ({ id, name: FEED_STATE_WORDS[id] }))}
           chosen={state}
           onChoose={(next) => setState(next as FeedState)}
         />
@@ -92,38 +90,5 @@ export function BoxTest() {
         nominalVolts={nominalVolts}
       />
     </div>
-  );
-}
-
-function Choice({
-  legend,
-  options,
-  chosen,
-  onChoose,
-}: {
-  legend: string;
-  options: readonly (readonly [string, string])[];
-  chosen: string;
-  onChoose: (id: string) => void;
-}) {
-  return (
-    <fieldset className="min-w-0">
-      <legend className="sr-only text-sm font-semibold lg:not-sr-only">{legend}</legend>
-      <div className="flex gap-1 overflow-x-auto pb-1">
-        {options.map(([id, name]) => (
-          <button
-            key={id}
-            type="button"
-            aria-pressed={id === chosen}
-            onClick={() => onChoose(id)}
-            className={`min-h-11 shrink-0 rounded-md border-2 px-3 ${
-              id === chosen ? 'border-copper bg-copper-wash font-bold' : 'border-line bg-sheet'
-            }`}
-          >
-            {name}
-          </button>
-        ))}
-      </div>
-    </fieldset>
   );
 }

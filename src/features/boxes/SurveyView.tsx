@@ -1,8 +1,9 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import type { Slot } from '#core/format/panelSchema';
 import { classifyFeed } from '#core/panel/feeds';
-import { FEED_STATE_WORDS, FEED_STATES, latest, liveness } from '#core/panel/slotReadings';
+import { FEED_STATE_WORDS, FEED_STATES, type FeedState, latest, liveness } from '#core/panel/slotReadings';
 import { triageOrder } from '#core/panel/triage';
 import { useJob } from '@/features/jobs';
 import { Button } from '@/ui/controls';
@@ -20,6 +21,7 @@ const SHORT: Readonly<Record<(typeof FEED_STATES)[number], string>> = {
   run: 'Run',
   crank: 'Crank',
   running: 'Engine',
+  'function-on': 'In use',
 };
 
 /** The feed side of every slot in every state of the key; the next state is prompted when one is through. */
@@ -29,9 +31,13 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
   const [chosen, setChosen] = useState<string | null>(null);
   const of = (slot: string) => readings.filter((one) => one.slot === slot);
   const readIn = (slot: string, at: typeof state) => latest(of(slot), 'feed', { fuseOut: false, state: at });
-  const open = order.filter((slot) => !readIn(slot.id, state));
+  // Switching on what a slot serves tells a load side from a dead feed; nothing else needs it.
+  const due = (entry: Slot, at: FeedState) =>
+    !readIn(entry.id, at) &&
+    (at !== 'function-on' || classifyFeed(of(entry.id), nominalVolts).missing.includes(at));
+  const open = order.filter((slot) => due(slot, state));
   const slot = order.find((one) => one.id === chosen && !readIn(one.id, state)) ?? open[0];
-  const nextState = FEED_STATES.find((one) => one !== state && order.some((entry) => !readIn(entry.id, one)));
+  const nextState = FEED_STATES.find((one) => one !== state && order.some((entry) => due(entry, one)));
   const tell = (value: (typeof ANSWERS)[number]['value']) => {
     if (!slot) return;
     record({
@@ -76,11 +82,11 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
                   key={entry.id}
                   className={`border-b border-line ${entry.id === slot?.id ? 'bg-copper-wash' : ''}`}
                 >
-                  <th scope="row" className="max-w-56 truncate py-1 pr-2 font-normal">
+                  <th scope="row" className="max-w-56 py-1 pr-2 font-normal">
                     <button
                       type="button"
                       onClick={() => setChosen(entry.id)}
-                      className="min-h-11 truncate text-left"
+                      className="min-h-11 text-left leading-tight"
                     >
                       {slotTitle(entry)}
                     </button>
@@ -89,7 +95,11 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
                     const reading = readIn(entry.id, one);
                     const live = reading ? liveness(reading.value, nominalVolts) : null;
                     return (
-                      <td key={one} className="px-1 text-center" aria-label={FEED_STATE_WORDS[one]}>
+                      <td
+                        key={one}
+                        className="px-1 text-center whitespace-nowrap"
+                        aria-label={FEED_STATE_WORDS[one]}
+                      >
                         {live === null
                           ? ''
                           : live === 'live'

@@ -15,11 +15,10 @@ import {
   VERDICT_WORDS,
 } from '#core/panel/triage';
 import { turnPanel } from '#core/panel/turn';
-import { useJob } from '@/features/jobs';
+import { Photos, useJob } from '@/features/jobs';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { DamageList } from './DamageList';
-import { Photos } from './Photos';
 import { SlotStateForm } from './SlotStateForm';
 
 type Ends = BodyOf<'slot-reading'>['ends'];
@@ -250,7 +249,15 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
             </button>
           ))}
         </div>
-        <VoltsPair key={`${slot.id} ${fuseOut}`} fuseOut={fuseOut} onTell={tell} />
+        <VoltsPair
+          key={`${slot.id} ${fuseOut}`}
+          ends={[
+            ...(fuseOut ? [] : (['feed'] as const)),
+            'load',
+            ...(slot.family === 'micro-3' ? (['load-2'] as const) : []),
+          ]}
+          onTell={tell}
+        />
         <div className="mt-3 flex flex-wrap gap-2">
           <Button aria-pressed={fuseOut} onClick={() => setFuseOut(!fuseOut)}>
             {fuseOut ? 'Fuse is in' : 'Fuse is out'}
@@ -271,19 +278,24 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
   );
 }
 
-/** The same by meter: volts at both ends, or at the load end alone while the fuse is out. */
-function VoltsPair({ fuseOut, onTell }: { fuseOut: boolean; onTell: (ends: Ends) => void }) {
-  const [texts, setTexts] = useState({ feed: '', load: '' });
+const END_WORDS = { feed: 'Feed side', load: 'Load side', 'load-2': 'Second load side' } as const;
+
+/** The same by meter: volts at every end, or at the load ends alone while the fuse is out. */
+function VoltsPair({
+  ends: wanted,
+  onTell,
+}: {
+  ends: readonly Ends[number]['end'][];
+  onTell: (ends: Ends) => void;
+}) {
+  const [texts, setTexts] = useState({ feed: '', load: '', 'load-2': '' });
   const [problem, setProblem] = useState<string | null>(null);
-  const wanted = fuseOut ? (['load'] as const) : (['feed', 'load'] as const);
   const tellVolts = () => {
     const ends: Ends = [];
     for (const end of wanted) {
       const read = parseReading(texts[end], 'V');
       if (!read.ok || 'overLimit' in read) {
-        setProblem(
-          read.ok ? 'Over limit is no voltage.' : `${end === 'feed' ? 'Feed' : 'Load'} side: ${read.message}`,
-        );
+        setProblem(read.ok ? 'Over limit is no voltage.' : `${END_WORDS[end]}: ${read.message}`);
         return;
       }
       ends.push({ end, value: { volts: read.value } });
@@ -299,9 +311,7 @@ function VoltsPair({ fuseOut, onTell }: { fuseOut: boolean; onTell: (ends: Ends)
       <div className="flex flex-wrap items-end gap-2">
         {wanted.map((end) => (
           <label key={end} className="block">
-            <span className="block text-sm font-semibold">
-              {end === 'feed' ? 'Feed side, V' : 'Load side, V'}
-            </span>
+            <span className="block text-sm font-semibold">{END_WORDS[end]}, V</span>
             <input
               value={texts[end]}
               inputMode="decimal"

@@ -1,9 +1,6 @@
 'use client';
 
 import { type FormEvent, useMemo, useState } from 'react';
-import { CircuitModel } from '#core/circuit/model';
-import { partsOfFunction } from '#core/diagnosis/proofs';
-import { activeCondition } from '#core/diagnosis/run';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { Panel } from '#core/format/panelSchema';
 import {
@@ -19,15 +16,15 @@ import {
 } from '#core/panel/isolation';
 import { cavityRows } from '#core/panel/lines';
 import { swapPairs } from '#core/panel/swap';
-import { functionName, useJob } from '@/features/jobs';
+import { functionName, Photos, useJob } from '@/features/jobs';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
 import { DamageList } from './DamageList';
-import { Photos } from './Photos';
 import type { BoxViewProps } from './TriageView';
 
 /** Opening, isolating, tagging and exchanging: what comes before a hand goes into the box. */
 export function WorkView({ panel }: BoxViewProps) {
-  const { circuit } = useJob();
+  const { circuit, diagnosis } = useJob();
+  const parts = diagnosis.described?.partsOfFunction;
   return (
     <div className="mt-3 grid gap-8 lg:grid-cols-2">
       <div className="space-y-8">
@@ -36,7 +33,7 @@ export function WorkView({ panel }: BoxViewProps) {
       </div>
       <div className="space-y-8">
         <Plugs panel={panel} />
-        {circuit ? <Swaps circuit={circuit} /> : null}
+        {circuit && parts ? <Swaps circuit={circuit} partsOfFunction={parts} /> : null}
         <DamageList panel={panel} />
         <Photos panel={panel} />
       </div>
@@ -247,30 +244,38 @@ function Cavities({ plug }: { plug: NonNullable<Panel['plugs']>[number] }) {
   );
 }
 
-function Swaps({ circuit }: { circuit: CircuitFile }) {
+function Swaps({
+  circuit,
+  partsOfFunction,
+}: {
+  circuit: CircuitFile;
+  partsOfFunction: Readonly<Record<string, readonly string[]>>;
+}) {
   const { job, record } = useJob();
-  const model = useMemo(() => new CircuitModel(circuit), [circuit]);
   const pairs = useMemo(() => {
     const functionsOf = (part: string) =>
-      circuit.functions
-        .filter((one) => activeCondition(model, one.id) !== null && partsOfFunction(model, one.id).has(part))
-        .map((one) => one.id);
+      circuit.functions.filter((one) => partsOfFunction[one.id]?.includes(part)).map((one) => one.id);
     const relays = circuit.parts.filter((part) => part.kind === 'relay');
     return relays.flatMap((relay, index) =>
       swapPairs(circuit, relay.id, functionsOf).filter(
         (pair) => relays.findIndex((other) => other.id === pair.donor) > index,
       ),
     );
-  }, [circuit, model]);
+  }, [circuit, partsOfFunction]);
   const name = (id: string) => circuit.parts.find((part) => part.id === id)?.name ?? id;
   if (pairs.length === 0 && job.swaps.length === 0) return null;
+  if (job.complaint?.state === 'on-when-off' && job.swaps.length === 0) {
+    return (
+      <Caution>It runs with the switch off: isolate it and keep clear. No relay is exchanged on it.</Caution>
+    );
+  }
   return (
     <section aria-labelledby="swaps-title" data-testid="swaps">
       <h2 id="swaps-title" className="border-b-2 border-line pb-1 text-lg">
         Relays that may be exchanged for a test
       </h2>
       <p className="mt-1 text-sm text-soft">
-        Same contacts, pins and coil; the part number decides. Safety functions are not offered. Both
+        Same contacts, pins, coil and rating as far as the map knows. Safety functions are not offered. Both
         functions are seen to work again before the job is closed.
       </p>
       <ul className="mt-2 space-y-2">
@@ -284,6 +289,9 @@ function Swaps({ circuit }: { circuit: CircuitFile }) {
               <span>
                 {name(pair.suspect)} ⇄ {name(pair.donor)}
                 <span className="block text-sm text-soft">
+                  {pair.sameNumber
+                    ? 'Same printed number. '
+                    : 'First compare the numbers printed on both: only equal ones are exchanged. '}
                   {pair.functions.map((one) => functionName(circuit, one)).join(', ')}
                 </span>
               </span>

@@ -64,7 +64,7 @@ export function BoxesOnSheet() {
                 ))}
               </div>
               <p className="text-sm">
-                {panelName(photo.panel)}, {photo.when}
+                {photo.panel ? panelName(photo.panel) : (photo.step ?? 'the job')}, {photo.when}
                 {photo.marks.map((mark, index) => ` · ${index + 1} ${mark.words}`).join('')}
               </p>
             </li>

@@ -1,6 +1,7 @@
 'use client';
 
 import { type FormEvent, type ReactNode, useState } from 'react';
+import { NOMINAL_VOLTS } from '#core/circuit/defaults';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { FunctionGrid } from './FunctionGrid';
 import { useJob } from './JobProvider';
@@ -249,7 +250,7 @@ function IdentityLine() {
             Nominal voltage? No verdict is given without it.
           </legend>
           <div className="flex flex-wrap gap-2">
-            {([6, 12, 24, 36, 48] as const).map((volts) => (
+            {NOMINAL_VOLTS.map((volts) => (
               <Button key={volts} onClick={() => record({ kind: 'identity', nominalVolts: volts })}>
                 {volts} V
               </Button>

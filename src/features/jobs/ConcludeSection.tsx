@@ -21,11 +21,13 @@ export function ConcludeSection() {
   const { data, job, circuit, diagnosis, record } = useJob();
   const [problem, setProblem] = useState<string | null>(null);
   const [editing, setEditing] = useState(false);
+  /** Found by looking, before the readings point anywhere. */
+  const [seen, setSeen] = useState(false);
   const { assessment } = diagnosis;
-  const lead = assessment?.suspects[0];
-  const strength = assessment?.verdict.strength ?? 'provisional';
+  const lead = !seen && assessment?.verdict.suspect ? assessment.suspects[0] : undefined;
+  const strength = (lead && assessment?.verdict.strength) || 'provisional';
   const found = job.found;
-  const evidence = (assessment?.verdict.evidence ?? []).flatMap((id) => {
+  const evidence = (lead ? (assessment?.verdict.evidence ?? []) : []).flatMap((id) => {
     const entry = job.readings.find((one) => one.event.id === id);
     return entry ? [`${testWords(circuit, entry.body.test)}: ${valueWords(entry.body.value)}`] : [];
   });
@@ -46,13 +48,13 @@ export function ConcludeSection() {
     const faultForm = likeliest && kind ? { part: likeliest.part, kind, mode: likeliest.mode } : null;
     record({
       kind: 'found',
-      parts: [...(lead?.parts.length ? lead.parts : ['unknown-part'])],
+      parts: lead?.parts.length ? [...lead.parts] : [String(form.get('part') || 'unknown-part')],
       fault,
       ...(faultForm ? { form: faultForm } : {}),
       strength,
       cause,
       causeWords,
-      evidence: [...(assessment?.verdict.evidence ?? [])],
+      evidence: lead ? [...(assessment?.verdict.evidence ?? [])] : [],
     });
   };
   return (
@@ -69,18 +71,30 @@ export function ConcludeSection() {
           </div>
           <Button onClick={() => setEditing(true)}>Change</Button>
         </div>
-      ) : !lead || !assessment?.verdict.suspect ? (
-        <p>
-          The readings do not point at one fault yet.{' '}
-          <ButtonLink look="quiet" href={`/jobs/${data.id}/trace`}>
-            Go on with the trace
-          </ButtonLink>
+      ) : !lead && !seen ? (
+        <p className="flex flex-wrap items-center gap-3">
+          The readings do not point at one fault yet.
+          <ButtonLink href={`/jobs/${data.id}/trace`}>Go on with the trace</ButtonLink>
+          <Button onClick={() => setSeen(true)}>It was found by looking</Button>
         </p>
       ) : (
         <form onSubmit={save} className="grid max-w-3xl gap-4">
           <div className="border-l-4 border-copper pl-3">
-            <p className="text-lg font-bold">{lead.title}</p>
-            <p>{STRENGTH[strength]}</p>
+            {lead ? (
+              <p className="text-lg font-bold">{lead.title}</p>
+            ) : (
+              <Field label="At which part">
+                <select name="part" defaultValue={found?.parts[0] ?? ''} className={INPUT}>
+                  <option value="">not in this map</option>
+                  {circuit?.parts.map((part) => (
+                    <option key={part.id} value={part.id}>
+                      {part.name}
+                    </option>
+                  ))}
+                </select>
+              </Field>
+            )}
+            <p>{lead ? STRENGTH[strength] : 'Provisional: seen, and not electrically proved.'}</p>
             {evidence.length > 0 ? (
               <ul className="mt-1 text-soft">
                 {evidence.map((line) => (
@@ -90,7 +104,7 @@ export function ConcludeSection() {
             ) : null}
           </div>
           <Field label="What was found">
-            <input name="fault" defaultValue={found?.fault ?? lead.forms[0]?.words} className={INPUT} />
+            <input name="fault" defaultValue={found?.fault ?? lead?.forms[0]?.words} className={INPUT} />
           </Field>
           <fieldset>
             <legend className="mb-1 font-semibold">Why it happened</legend>
@@ -120,6 +134,11 @@ export function ConcludeSection() {
             <Button look="primary" type="submit">
               Record what was found
             </Button>
+            {lead ? (
+              <Button look="quiet" onClick={() => setSeen(true)}>
+                It was something else
+              </Button>
+            ) : null}
           </div>
         </form>
       )}

@@ -3,11 +3,13 @@
 import { useState } from 'react';
 import { BoxOpening, PanelView, SlotSearchBox } from '@/features/panels';
 import { ButtonLink, Section } from '@/ui/controls';
+import { useCircuitWorker } from '@/workers/useCircuitWorker';
 import { useJob } from './JobProvider';
 
 /** The boxes that the failed function runs through, how they open, and the slots in them. */
 export function FindSection() {
   const { data, job, circuit, diagnosis } = useJob();
+  const ask = useCircuitWorker(circuit);
   const panels = data.panelSet?.panels ?? [];
   const own = new Set(diagnosis.described?.partsOfFunction[job.complaint?.function ?? ''] ?? []);
   const slots = (circuit?.parts ?? []).flatMap((part) =>
@@ -60,6 +62,7 @@ export function FindSection() {
               panel={panel}
               wanted={shown?.panel === panel.id ? shown.slot : null}
               circuit={circuit}
+              ask={ask}
               onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
             />
           </div>

@@ -31,7 +31,13 @@ export function JobFrame({ children }: { children: ReactNode }) {
               <Link href={`/vehicles/${data.vehicle.id}`} className="underline underline-offset-4">
                 {data.vehicle.name}
               </Link>{' '}
-              · {data.vehicle.make} {data.vehicle.model} {data.vehicle.year} · {data.vehicle.plate}
+              ·{' '}
+              {[
+                `${data.vehicle.make} ${data.vehicle.model} ${data.vehicle.year ?? ''}`.trim(),
+                data.vehicle.plate,
+              ]
+                .filter((one) => one !== '')
+                .join(' · ')}
             </p>
           </div>
           <div className="flex items-center gap-2">

@@ -3,6 +3,7 @@
 import {
   createContext,
   type ReactNode,
+  startTransition,
   useContext,
   useEffect,
   useMemo,
@@ -12,6 +13,7 @@ import {
 } from 'react';
 import { mergeCircuits } from '#core/circuit/merge';
 import { type ApplianceFinding, applianceFinding } from '#core/diagnosis/appliance';
+import type { TakenReading } from '#core/diagnosis/evidence';
 import { testId } from '#core/diagnosis/kinds';
 import { fuseOfNode } from '#core/diagnosis/kinds/fuseBefore';
 import type { PriorTable } from '#core/diagnosis/priors';
@@ -72,6 +74,10 @@ export interface Diagnosis {
   readonly cancel: () => void;
   readonly cancelled: boolean;
   readonly failure: string | null;
+  /** Parts of which one number would change the next test. */
+  readonly wouldHelp: readonly string[];
+  /** What the diagnosis reasons from. */
+  readonly readings: readonly TakenReading[];
 }
 
 interface JobContextValue {
@@ -80,6 +86,10 @@ interface JobContextValue {
   readonly job: JobState;
   readonly sending: Sending;
   readonly record: (...bodies: readonly EventBody[]) => readonly string[];
+  /** Keeps a picture until the server has it. */
+  readonly keepPicture: (id: string, blob: Blob) => Promise<void>;
+  /** Pictures that are still only in this browser. */
+  readonly pictures: ReadonlyMap<string, Blob>;
   readonly diagnosis: Diagnosis;
   /** A portable appliance that was plugged in, and what it means; null where there was none. */
   readonly appliance: ApplianceFinding | null;
@@ -106,7 +116,7 @@ export function JobProvider({
 }) {
   const [store] = useState(() => new JobStore(data.id, personName, data.events));
   useEffect(() => store.start(), [store]);
-  const { job, sending } = useSyncExternalStore(store.subscribe, store.read, store.read);
+  const { job, sending, pictures } = useSyncExternalStore(store.subscribe, store.read, store.read);
   const circuit = useMemo(
     () => (data.circuits.length > 0 ? mergeCircuits(data.circuits).circuit : null),
     [data.circuits],
@@ -125,16 +135,21 @@ export function JobProvider({
       job,
       sending,
       record: (...bodies) => store.record(...bodies),
+      keepPicture: (id, blob) => store.keepPicture(id, blob),
+      pictures,
       diagnosis,
       appliance,
       nominalVolts,
     }),
-    [data, circuit, job, sending, store, diagnosis, appliance, nominalVolts],
+    [data, circuit, job, sending, pictures, store, diagnosis, appliance, nominalVolts],
   );
   return <JobContext value={value}>{children}</JobContext>;
 }
 
 const NOTHING: readonly string[] = [];
+
+/** Tests that put one part in the place of another, or a lead in place of a contact. */
+const EXCHANGES: readonly string[] = ['substitute', 'elsewhere', 'bridge', 'apply'];
 
 /** What the appliance of the complaint means, by the fuse that feeds the failed function. */
 function applianceOf(
@@ -192,6 +207,7 @@ function useDiagnosis(
   const [failure, setFailure] = useState<string | null>(null);
   const [prepared, setPrepared] = useState(0);
   const [cancelled, setCancelled] = useState(false);
+  const [wouldHelp, setWouldHelp] = useState<readonly string[]>(NOTHING);
   const complaint = job.complaint;
   const key =
     complaint?.function && complaint.condition && nominalVolts !== null
@@ -207,8 +223,12 @@ function useDiagnosis(
       else if (data.type === 'opened') {
         setOpened({ ...data, key: `${data.complaint.function}|${data.complaint.condition}` });
       } else if (data.type === 'preparing') setPrepared(data.done);
-      else if (data.type === 'assessed') {
-        if (data.request === latest.current) setAssessed({ ...data, question: asked.current });
+      else if (data.type === 'would-help') {
+        if (data.request === latest.current) setWouldHelp(data.parts);
+      } else if (data.type === 'assessed') {
+        const question = asked.current;
+        // In slices, so that a key that is pressed meanwhile is not kept waiting.
+        if (data.request === latest.current) startTransition(() => setAssessed({ ...data, question }));
       } else setFailure(data.message);
     };
     made.onerror = () => setFailure('The diagnosis stopped. Reload the page; every reading is kept.');
@@ -219,6 +239,7 @@ function useDiagnosis(
       setDescribed(null);
       setOpened(null);
       setAssessed(null);
+      setWouldHelp(NOTHING);
     };
   }, [circuit]);
 
@@ -237,7 +258,19 @@ function useDiagnosis(
 
   const readings = useMemo(() => takenReadings(job), [job]);
   const ready = opened !== null && opened.key === key;
-  const refused = useMemo(() => [...job.refused, ...barred], [job.refused, barred]);
+  const runsUnbidden = complaint?.state === 'on-when-off';
+  const permitted = useMemo(() => {
+    const all = opened?.permitted ?? [];
+    // What runs unbidden is isolated first; nothing is exchanged or bridged on it.
+    return runsUnbidden ? all.filter((one) => !EXCHANGES.includes(one.ref.kind)) : all;
+  }, [opened, runsUnbidden]);
+  const refused = useMemo(() => {
+    const exchanges = runsUnbidden
+      ? (opened?.permitted ?? []).filter((one) => EXCHANGES.includes(one.ref.kind)).map((one) => one.id)
+      : [];
+    return [...job.refused, ...barred, ...exchanges];
+  }, [job.refused, barred, opened, runsUnbidden]);
+  const touched = useMemo(() => [...(job.found?.parts ?? []), ...job.exchanged], [job.found, job.exchanged]);
   const question = [
     ...readings.map((one) => `${one.id}${one.before ? ' before' : ''}`),
     ...refused,
@@ -252,16 +285,16 @@ function useDiagnosis(
       request: latest.current,
       input: { readings, refused, opened: job.opened },
       chosen,
-      touched: job.found?.parts ?? [],
+      touched,
     } satisfies WorkerRequest);
-  }, [ready, readings, refused, job.opened, job.found, chosen, question]);
+  }, [ready, readings, refused, job.opened, touched, chosen, question]);
 
   return useMemo(
     (): Diagnosis => ({
       described,
       runs: opened?.runs ?? [],
       soundVolts: opened?.soundVolts ?? {},
-      permitted: opened?.permitted ?? [],
+      permitted,
       assessment: ready ? (assessed?.assessment ?? null) : null,
       proofs: assessed?.proofs ?? [],
       card: (chosen ? assessed?.card : assessed?.assessment.next[0]) ?? null,
@@ -275,7 +308,22 @@ function useDiagnosis(
       },
       cancelled,
       failure,
+      wouldHelp,
+      readings,
     }),
-    [described, opened, assessed, chosen, failure, ready, question, prepared, cancelled],
+    [
+      permitted,
+      wouldHelp,
+      readings,
+      described,
+      opened,
+      assessed,
+      chosen,
+      failure,
+      ready,
+      question,
+      prepared,
+      cancelled,
+    ],
   );
 }

@@ -2,37 +2,89 @@
 
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
+import { NOMINAL_VOLTS } from '#core/circuit/defaults';
+import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
+import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { newId } from './outbox';
 
+export interface KnownVehicle {
+  readonly id: string;
+  readonly name: string;
+  readonly plate: string;
+  readonly nominalVolts: number | null;
+  readonly circuits: number;
+}
+
+const NEW = 'new';
+const HOW = [
+  ['dead', 'Dead'],
+  ['weak', 'Weak'],
+  ['comes-and-goes', 'Comes and goes'],
+  ['on-when-off', 'On when it should be off'],
+] as const;
+
+/** From nothing to the first test: what fails, what its circuit is like, which voltage. A mapped vehicle needs the first only. */
 export function NewJobForm({
   vehicles,
   chosen,
 }: {
-  vehicles: readonly { id: string; name: string; plate: string }[];
+  vehicles: readonly KnownVehicle[];
   chosen: string | null;
 }) {
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  // The same ids for every try: a request whose answer was lost opens nothing twice.
+  const [ids] = useState(() => ({ job: newId(), vehicle: newId() }));
+  const [vehicleId, setVehicleId] = useState(chosen ?? vehicles[0]?.id ?? NEW);
+  const vehicle = vehicles.find((one) => one.id === vehicleId);
+  const unmapped = !vehicle || vehicle.circuits === 0;
+  const [sketch, setSketch] = useState(false);
+  const [pattern, setPattern] = useState<string | null>(null);
+  const [kind, setKind] = useState<LoadWord | null>(null);
+  const [volts, setVolts] = useState<number | null>(null);
+  const [how, setHow] = useState<(typeof HOW)[number][0]>('dead');
+  const wantsPattern = unmapped || sketch;
+  const wantsVolts = vehicle ? vehicle.nominalVolts === null : true;
   const open = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
-    const title = String(form.get('title') ?? '').trim();
-    const vehicleId = String(form.get('vehicle') ?? '');
+    const text = (name: string) => String(form.get(name) ?? '').trim();
+    const title = text('title');
     if (title === '') return setProblem('Say in a few words what fails.');
+    if (!vehicle && text('vehicleName') === '')
+      return setProblem('Give the vehicle a name, “white tipper” will do.');
+    const patterned = wantsPattern && pattern !== null;
+    if ((patterned || !vehicle) && wantsVolts && volts === null) {
+      return setProblem('Which nominal voltage? One tap: no verdict is given without it.');
+    }
     setBusy(true);
     setProblem(null);
-    const id = newId();
+    const id = ids.job;
     try {
       const response = await fetch('/api/jobs', {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ id, vehicleId, title }),
+        body: JSON.stringify({
+          id,
+          title,
+          vehicleId: vehicle?.id ?? ids.vehicle,
+          ...(vehicle ? {} : { vehicleName: text('vehicleName'), plate: text('plate') }),
+          ...(wantsVolts && volts !== null ? { nominalVolts: volts } : {}),
+          ...(patterned
+            ? {
+                pattern,
+                kind: kind ?? 'module',
+                state: how,
+                ...(text('load') === '' ? {} : { load: text('load') }),
+              }
+            : {}),
+        }),
       });
-      const answer = (await response.json()) as { message?: string };
+      const answer = (await response.json()) as { message?: string; traced?: boolean };
       if (!response.ok) throw new Error(answer.message);
-      router.push(`/jobs/${id}`);
+      router.push(answer.traced ? `/jobs/${id}/trace` : `/jobs/${id}`);
     } catch (error) {
       const said = error instanceof Error && error.message ? error.message : '';
       setProblem(
@@ -44,16 +96,32 @@ export function NewJobForm({
     }
   };
   return (
-    <form onSubmit={open} className="grid max-w-xl gap-4">
+    <form onSubmit={open} className="grid max-w-3xl gap-5">
       <Field label="Vehicle">
-        <select name="vehicle" defaultValue={chosen ?? vehicles[0]?.id} className={INPUT}>
-          {vehicles.map((vehicle) => (
-            <option key={vehicle.id} value={vehicle.id}>
-              {vehicle.name} · {vehicle.plate}
+        <select
+          name="vehicle"
+          value={vehicleId}
+          onChange={(event) => setVehicleId(event.target.value)}
+          className={INPUT}
+        >
+          {vehicles.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name} · {one.plate}
             </option>
           ))}
+          <option value={NEW}>One that is not here yet</option>
         </select>
       </Field>
+      {vehicle ? null : (
+        <div className="grid gap-4 sm:grid-cols-2">
+          <Field label="Its name">
+            <input name="vehicleName" maxLength={80} className={INPUT} placeholder="White tipper" />
+          </Field>
+          <Field label="Plate, if there is one">
+            <input name="plate" maxLength={20} className={INPUT} />
+          </Field>
+        </div>
+      )}
       <Field label="What fails, in a few words">
         <input
           name="title"
@@ -62,10 +130,55 @@ export function NewJobForm({
           placeholder="Step lamp dead, interior lamps work"
         />
       </Field>
+      {unmapped ? null : (
+        <label className="flex min-h-11 items-center gap-3">
+          <input
+            type="checkbox"
+            checked={sketch}
+            onChange={(event) => setSketch(event.target.checked)}
+            className="size-6 accent-(--copper)"
+          />
+          Its circuit is not among those mapped: sketch it from a pattern
+        </label>
+      )}
+      {wantsPattern ? (
+        <>
+          <Field label="What it feeds, as it is called" hint="Left empty, the words above stand for it">
+            <input name="load" maxLength={60} className={INPUT} placeholder="Step lamp" />
+          </Field>
+          <Choice
+            legend="What its circuit is like"
+            options={PATTERNS.map((one) => ({ id: one.id, name: one.name, says: one.says }))}
+            chosen={pattern}
+            onChoose={setPattern}
+            shape="pairs"
+          />
+          <Choice
+            legend="What it is"
+            options={LOAD_WORDS.map(([id, name]) => ({ id, name }))}
+            chosen={kind}
+            onChoose={(id) => setKind(id as LoadWord)}
+          />
+          <Choice
+            legend="How it fails"
+            options={HOW.map(([id, name]) => ({ id, name }))}
+            chosen={how}
+            onChoose={(id) => setHow(id as typeof how)}
+          />
+        </>
+      ) : null}
+      {wantsVolts ? (
+        <Choice
+          legend="Nominal voltage"
+          options={NOMINAL_VOLTS.map((one) => ({ id: String(one), name: `${one} V` }))}
+          chosen={volts === null ? null : String(volts)}
+          onChoose={(id) => setVolts(Number(id))}
+        />
+      ) : null}
       {problem ? <Problem>{problem}</Problem> : null}
-      <div>
-        <Button look="primary" type="submit" disabled={busy} className="h-14 px-6 text-lg">
-          Open the job
+      <div className="sticky bottom-16 bg-paper py-2 lg:static">
+        <Button look="primary" type="submit" disabled={busy} className="h-14 w-full px-6 text-lg sm:w-auto">
+          {wantsPattern && pattern ? 'To the first test' : 'Open the job'}
         </Button>
       </div>
     </form>

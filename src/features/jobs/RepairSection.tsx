@@ -3,6 +3,7 @@
 import { type FormEvent, useState } from 'react';
 import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { useJob } from './JobProvider';
+import { Photos } from './Photos';
 
 export function RepairSection() {
   const { job, record } = useJob();
@@ -125,6 +126,7 @@ export function RepairSection() {
           </div>
         </form>
       )}
+      <Photos step="repair" />
     </Section>
   );
 }

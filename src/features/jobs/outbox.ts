@@ -2,16 +2,25 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { JobEvent } from '#core/format/jobSchema';
 
+export interface WaitingPicture {
+  readonly id: string;
+  readonly jobId: string;
+  readonly blob: Blob;
+}
+
 interface OutboxSchema extends DBSchema {
   outbox: { key: string; value: JobEvent; indexes: { byJob: string } };
+  /** Pictures that the server does not have yet. */
+  pictures: { key: string; value: WaitingPicture; indexes: { byJob: string } };
 }
 
 let opening: Promise<IDBPDatabase<OutboxSchema>> | null = null;
 
 function outbox(): Promise<IDBPDatabase<OutboxSchema>> {
-  opening ??= openDB<OutboxSchema>('every-trace', 1, {
-    upgrade(db) {
-      db.createObjectStore('outbox', { keyPath: 'id' }).createIndex('byJob', 'jobId');
+  opening ??= openDB<OutboxSchema>('every-trace', 2, {
+    upgrade(db, from) {
+      if (from < 1) db.createObjectStore('outbox', { keyPath: 'id' }).createIndex('byJob', 'jobId');
+      if (from < 2) db.createObjectStore('pictures', { keyPath: 'id' }).createIndex('byJob', 'jobId');
     },
   });
   return opening;
@@ -29,6 +38,18 @@ export async function takeFromOutbox(ids: readonly string[]): Promise<void> {
 export async function waitingInOutbox(jobId: string): Promise<JobEvent[]> {
   const events = await (await outbox()).getAllFromIndex('outbox', 'byJob', jobId);
   return events.sort((one, other) => one.clientOrder - other.clientOrder);
+}
+
+export async function putPicture(picture: WaitingPicture): Promise<void> {
+  await (await outbox()).put('pictures', picture);
+}
+
+export async function dropPicture(id: string): Promise<void> {
+  await (await outbox()).delete('pictures', id);
+}
+
+export async function waitingPictures(jobId: string): Promise<WaitingPicture[]> {
+  return (await outbox()).getAllFromIndex('pictures', 'byJob', jobId);
 }
 
 /** A random id, from the generator that every page has, also without a secure context. */

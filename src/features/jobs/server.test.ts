@@ -190,9 +190,14 @@ describe('imports', () => {
       ok: false,
       problems: [{ code: 'merge-conflict', message: expect.stringContaining('MF2') }],
     });
-    expect(await importFile(actor, vehicle.id, 'noise')).toMatchObject({
+    expect(await importFile(actor, vehicle.id, '{ "noise"')).toMatchObject({
       ok: false,
       problems: [{ code: 'not-json' }],
+    });
+    // What is no object is read as text, and its first mistake is named where it stands.
+    expect(await importFile(actor, vehicle.id, 'noise')).toMatchObject({
+      ok: false,
+      problems: [{ code: 'notation', path: 'line 1, column 1' }],
     });
     expect(await count()).toBe(before);
   });

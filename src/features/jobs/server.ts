@@ -18,6 +18,7 @@ import {
   vehicles,
 } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';
+import { learnFact, type PartFact } from '@/features/vehicles/server';
 import { type LogEvent, summarise } from './state';
 
 export { summarise } from './state';
@@ -342,6 +343,39 @@ export async function openJob(
     await writeSummary(tx, actor, input.id, openedAt);
     return { ok: true as const };
   });
+}
+
+/**
+ * What was learned of a part while tracing: a new version of the vehicle's circuits, and the job goes on with it. Every
+ * reading stays.
+ */
+export async function learnOnJob(
+  actor: Actor,
+  jobId: string,
+  fact: PartFact,
+): Promise<{ ok: true } | { ok: false; message: string }> {
+  if (!/^[0-9a-f-]{36}$/.test(jobId)) return { ok: false, message: 'There is no such job in this shop.' };
+  const [job] = await database()
+    .select({ vehicleId: jobs.vehicleId })
+    .from(jobs)
+    .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)));
+  if (!job) return { ok: false, message: 'There is no such job in this shop.' };
+  const learned = await learnFact(actor, job.vehicleId, fact);
+  if (!learned.ok) return learned;
+  const rows = await database()
+    .select({ versionId: jobCircuits.circuitVersionId, circuitId: circuitVersions.circuitId })
+    .from(jobCircuits)
+    .innerJoin(circuitVersions, eq(circuitVersions.id, jobCircuits.circuitVersionId))
+    .where(eq(jobCircuits.jobId, jobId));
+  for (const { versionId, circuitId } of rows) {
+    const next = learned.versions.get(circuitId);
+    if (!next) continue;
+    await database()
+      .update(jobCircuits)
+      .set({ circuitVersionId: next })
+      .where(and(eq(jobCircuits.jobId, jobId), eq(jobCircuits.circuitVersionId, versionId)));
+  }
+  return { ok: true };
 }
 
 /** The job as an open file: everything needed to read it elsewhere. */

@@ -1,4 +1,6 @@
 /** A job computed from its log. Nothing here is stored; everything here is derived. */
+
+import type { WireReading } from '#core/circuit/cutting';
 import { type TakenReading, UNSURE } from '#core/diagnosis/evidence';
 import { testId } from '#core/diagnosis/kinds';
 import type { BodyOf, EventBody } from '#core/format/jobSchema';
@@ -52,15 +54,19 @@ export interface JobState {
   /** Readings at slots that stand, in order. */
   readonly slotReadings: readonly SlotReading[];
   readonly slotStates: readonly SlotStateEntry[];
+  /** Readings at ends of wires that stand, in order. */
+  readonly wireReadings: readonly WireReading[];
   readonly damages: readonly (BodyOf<'damage'> & { readonly eventId: string })[];
   readonly photos: readonly JobPhoto[];
   /** Steps of isolation that stand done. */
   readonly isolated: readonly BodyOf<'isolation'>['step'][];
   readonly begun: readonly BodyOf<'task-begun'>[];
   readonly tags: readonly BodyOf<'plug-tag'>[];
-  /** Relays that still stand in each other's places. */
   /** Functions of exchanged relays that have not been seen to work since they were put back. */
   readonly afterSwap: readonly string[];
+  /** Every relay that was ever exchanged in this job. */
+  readonly exchanged: readonly string[];
+  /** Relays that still stand in each other's places. */
   readonly swaps: readonly (BodyOf<'swapped'> & { readonly eventId: string })[];
   readonly refused: readonly string[];
   readonly opened: readonly string[];
@@ -111,12 +117,14 @@ export function jobState(events: readonly LogEvent[]): JobState {
   const readings: (LogEntry & { body: BodyOf<'reading'> })[] = [];
   const slotReadings: SlotReading[] = [];
   const slotStates: SlotStateEntry[] = [];
+  const wireReadings: WireReading[] = [];
   const photos = new Map<string, JobPhoto>();
   const isolated = new Set<BodyOf<'isolation'>['step']>();
   const begun: BodyOf<'task-begun'>[] = [];
   const tags = new Map<string, BodyOf<'plug-tag'>>();
   const afterSwap = new Map<string, 'swapped' | 'restored'>();
   const swaps = new Map<string, BodyOf<'swapped'> & { eventId: string }>();
+  const exchanged = new Set<string>();
   const damages: (BodyOf<'damage'> & { eventId: string })[] = [];
   const refused = new Set<string>();
   const opened = new Set<string>();
@@ -157,6 +165,11 @@ export function jobState(events: readonly LogEvent[]): JobState {
           slotReadings.push({ id, panel, slot, end, value, state: keyState, fuseOut, testerProved });
         }
         break;
+      case 'wire-reading': {
+        const { kind: _kind, ...read } = body;
+        wireReadings.push({ ...read, id });
+        break;
+      }
       case 'slot-state': {
         const { kind: _kind, ...seen } = body;
         slotStates.push({ ...seen, id, at: entry.event.madeAt, person: entry.event.person });
@@ -182,7 +195,12 @@ export function jobState(events: readonly LogEvent[]): JobState {
         break;
       case 'swapped':
         swaps.set(id, { ...body, eventId: id });
-        for (const one of body.functions) afterSwap.set(one, 'swapped');
+        for (const one of [body.one, body.other]) exchanged.add(one);
+        for (const one of body.functions) {
+          afterSwap.set(one, 'swapped');
+          // What was seen before says nothing about the relays as they stand afterwards.
+          for (const key of [...proofs.keys()]) if (key.startsWith(`${one}|`)) proofs.delete(key);
+        }
         break;
       case 'swap-restored':
         for (const one of swaps.get(body.of)?.functions ?? []) afterSwap.set(one, 'restored');
@@ -248,6 +266,7 @@ export function jobState(events: readonly LogEvent[]): JobState {
     applianceSetAside,
     slotReadings,
     slotStates,
+    wireReadings,
     damages,
     photos: [...photos.values()],
     isolated: [...isolated],
@@ -255,6 +274,7 @@ export function jobState(events: readonly LogEvent[]): JobState {
     tags: [...tags.values()],
     swaps: [...swaps.values()],
     afterSwap: [...afterSwap.keys()],
+    exchanged: [...exchanged],
     refused: [...refused],
     opened: [...opened],
     found,

@@ -1,6 +1,14 @@
 /** The job page's own copy of the log: shows an event at once, sends it when it can, sends it once. */
 import type { EventBody, JobEvent } from '#core/format/jobSchema';
-import { newId, putInOutbox, takeFromOutbox, waitingInOutbox } from './outbox';
+import {
+  dropPicture,
+  newId,
+  putInOutbox,
+  putPicture,
+  takeFromOutbox,
+  waitingInOutbox,
+  waitingPictures,
+} from './outbox';
 import { type JobState, jobState, type LogEvent } from './state';
 
 export type Sending =
@@ -13,6 +21,8 @@ export interface JobSnapshot {
   readonly events: readonly LogEvent[];
   readonly job: JobState;
   readonly sending: Sending;
+  /** Pictures that are still only in this browser. */
+  readonly pictures: ReadonlyMap<string, Blob>;
 }
 
 const BATCH = 200;
@@ -31,7 +41,7 @@ export class JobStore {
     private readonly personName: string,
     events: readonly LogEvent[],
   ) {
-    this.snapshot = { events, job: jobState(events), sending: { kind: 'idle' } };
+    this.snapshot = { events, job: jobState(events), sending: { kind: 'idle' }, pictures: new Map() };
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -48,6 +58,9 @@ export class JobStore {
       void this.flush();
     };
     window.addEventListener('online', retry);
+    void waitingPictures(this.jobId).then((waiting) => {
+      if (waiting.length > 0) this.showPictures(new Map(waiting.map((one) => [one.id, one.blob])));
+    });
     void waitingInOutbox(this.jobId).then((waiting) => {
       this.add(waiting.map((event) => this.unsent(event)));
       void this.flush();
@@ -70,6 +83,17 @@ export class JobStore {
     return made.map((event) => event.id);
   }
 
+  /** Keeps a picture here until the server has it; it is sent before the entries that name it. */
+  async keepPicture(id: string, blob: Blob): Promise<void> {
+    await putPicture({ id, jobId: this.jobId, blob });
+    this.showPictures(new Map([...this.snapshot.pictures, [id, blob]]));
+  }
+
+  private showPictures(pictures: ReadonlyMap<string, Blob>): void {
+    this.snapshot = { ...this.snapshot, pictures };
+    for (const listener of this.listeners) listener();
+  }
+
   private unsent(event: JobEvent): LogEvent {
     const { id, madeAt, clientOrder, body } = event;
     return { id, seq: null, person: this.personName, madeAt, clientOrder, body };
@@ -83,7 +107,8 @@ export class JobStore {
 
   private change(events: readonly LogEvent[], sending: Sending): void {
     const same = events === this.snapshot.events;
-    this.snapshot = { events, job: same ? this.snapshot.job : jobState(events), sending };
+    const { pictures, job } = this.snapshot;
+    this.snapshot = { events, job: same ? job : jobState(events), sending, pictures };
     for (const listener of this.listeners) listener();
   }
 
@@ -91,6 +116,7 @@ export class JobStore {
     if (this.flushing) return;
     this.flushing = true;
     try {
+      if (!(await this.sendPictures())) return;
       for (;;) {
         const waiting = (await waitingInOutbox(this.jobId)).slice(0, BATCH);
         if (waiting.length === 0) {
@@ -102,6 +128,36 @@ export class JobStore {
     } finally {
       this.flushing = false;
     }
+  }
+
+  /** Sends the pictures that wait, one after another; false when sending has to stop for now. */
+  private async sendPictures(): Promise<boolean> {
+    for (const { id, blob } of await waitingPictures(this.jobId)) {
+      let response: Response;
+      try {
+        response = await fetch(`/api/photos?job=${this.jobId}&id=${id}`, { method: 'POST', body: blob });
+      } catch {
+        this.retryLater(1);
+        return false;
+      }
+      if (response.status >= 500) {
+        this.retryLater(1);
+        return false;
+      }
+      if (!response.ok) {
+        const { message } = (await response.json()) as { message?: string };
+        this.change(this.snapshot.events, {
+          kind: 'refused',
+          count: 1,
+          message: message ?? 'The server refused a photo.',
+        });
+      }
+      await dropPicture(id);
+      const pictures = new Map(this.snapshot.pictures);
+      pictures.delete(id);
+      this.showPictures(pictures);
+    }
+    return true;
   }
 
   /** Sends one batch; false when sending has to stop for now. */

@@ -65,7 +65,8 @@ export function eventWords(circuit: CircuitFile | null, body: EventBody): string
       return `${body.done ? 'Isolated' : 'No longer isolated'}: ${STEP_WORDS[body.step].toLowerCase()}`;
     case 'task-begun': {
       const task = TASKS.find((one) => one === body.task);
-      return `Begun: ${task ? TASK_WORDS[task].toLowerCase() : body.task}${body.override ? `, not isolated (${body.override})` : ''}`;
+      const wire = body.wire ? `, wire ${body.wire}` : '';
+      return `Begun: ${task ? TASK_WORDS[task].toLowerCase() : body.task}${wire}${body.override ? `, not isolated (${body.override})` : ''}`;
     }
     case 'plug-tag':
       return `Tag “${body.tag}” on plug ${body.plug}`;
@@ -87,6 +88,10 @@ export function eventWords(circuit: CircuitFile | null, body: EventBody): string
         .join(', ');
       const out = body.fuseOut ? ', fuse out' : '';
       return `Slot ${body.slot}: ${ends} (${FEED_STATE_WORDS[body.state].toLowerCase()}${out})`;
+    }
+    case 'wire-reading': {
+      const wire = circuit?.parts.find((one) => one.id === body.wire)?.name ?? body.wire;
+      return `${wire}, end ${body.end}: ${valueWords(body.value)} (${FEED_STATE_WORDS[body.state].toLowerCase()})`;
     }
     case 'correction':
       return 'Struck an entry';

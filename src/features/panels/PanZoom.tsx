@@ -16,7 +16,14 @@ interface View {
 const WHOLE: View = { x: 0, y: 0, scale: 1 };
 
 /** Moves and enlarges what is inside by drag, pinch, wheel and buttons; a tap still reaches what lies under it. */
-export function PanZoom({ children }: { children: ReactNode }) {
+export function PanZoom({
+  children,
+  scrolls = false,
+}: {
+  children: ReactNode;
+  /** What is inside may be wider than the page, and is scrolled as long as it is not enlarged. */
+  scrolls?: boolean;
+}) {
   const [view, setView] = useState<View>(WHOLE);
   const frame = useRef<HTMLDivElement>(null);
   const pointers = useRef(new Map<number, { x: number; y: number }>());
@@ -81,7 +88,7 @@ export function PanZoom({ children }: { children: ReactNode }) {
     <div>
       <div
         ref={frame}
-        className={`overflow-hidden ${view.scale > 1 ? 'touch-none' : ''}`}
+        className={`${scrolls && view.scale === 1 ? 'overflow-x-auto' : 'overflow-hidden'} ${view.scale > 1 ? 'touch-none' : ''}`}
         data-testid="pan-zoom"
         onPointerDown={down}
         onPointerMove={move}

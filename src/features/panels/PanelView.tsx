@@ -9,6 +9,7 @@ import { slotSentence } from '#core/panel/sentence';
 import { type SlotStateEntry, withStates } from '#core/panel/slotStates';
 import { type Edge, type Turns, turnPanel, turnsForLandmark } from '#core/panel/turn';
 import { Button, ButtonLink, Caution } from '@/ui/controls';
+import { type Ask, useCircuitWorker } from '@/workers/useCircuitWorker';
 import { AuditList } from './AuditList';
 import { PanelDrawing } from './PanelDrawing';
 import { PanZoom } from './PanZoom';
@@ -35,6 +36,7 @@ export function PanelView({
   panel,
   wanted,
   circuit = null,
+  ask = null,
   history = [],
   onChoose,
 }: {
@@ -42,12 +44,15 @@ export function PanelView({
   wanted: string | null;
   /** The circuits of the vehicle, for what is lost without a fuse. */
   circuit?: CircuitFile | null;
+  /** The worker that holds them. */
+  ask?: Ask | null;
   /** What was seen in its slots over all jobs. */
   history?: readonly SlotStateEntry[];
   onChoose?: (slotId: string) => void;
 }) {
   const [turns, setTurns] = useTurns(panel.id);
   const [mirrored, setMirrored] = useState(false);
+  const [tilt, setTilt] = useState(0);
   const seen = turnPanel(panel, turns, mirrored);
   const slot = panel.slots.find((one) => one.id === wanted);
   return (
@@ -82,27 +87,51 @@ export function PanelView({
         <Button aria-pressed={mirrored} onClick={() => setMirrored(!mirrored)}>
           {mirrored ? 'Back to the front' : 'Seen from behind'}
         </Button>
+        <label className="flex min-w-52 flex-1 items-center gap-2">
+          <span className="text-sm text-soft">Held askew</span>
+          <input
+            type="range"
+            min={-45}
+            max={45}
+            value={tilt}
+            onChange={(event) => setTilt(Number(event.target.value))}
+            className="h-11 min-w-20 flex-1 accent-(--copper)"
+          />
+          <output className="reading w-12 text-right">{tilt}°</output>
+        </label>
       </div>
       {mirrored ? (
         <p className="mb-2 border-l-4 border-caution bg-caution-wash px-3 py-1 font-semibold">
           Mirrored: this is the wire side. Left and right are exchanged.
         </p>
       ) : null}
+      {slot ? (
+        <p
+          className="my-2 border-l-4 border-copper pl-3 text-lg leading-snug font-semibold"
+          aria-live="polite"
+          data-testid="slot-sentence"
+        >
+          {slotSentence(seen, slot.id)}
+        </p>
+      ) : null}
       <PanZoom>
-        <PanelDrawing
-          panel={panel}
-          turns={turns}
-          mirrored={mirrored}
-          wanted={wanted}
-          onChoose={onChoose}
-          className={turns % 2 === 0 ? 'max-w-3xl' : 'max-w-sm'}
-        />
+        <div
+          style={
+            tilt === 0 ? undefined : { transform: `rotate(${tilt}deg) scale(${1 - Math.abs(tilt) / 120})` }
+          }
+        >
+          <PanelDrawing
+            panel={panel}
+            turns={turns}
+            mirrored={mirrored}
+            wanted={wanted}
+            onChoose={onChoose}
+            className={turns % 2 === 0 ? 'max-w-3xl' : 'max-w-sm'}
+          />
+        </div>
       </PanZoom>
       {slot ? (
-        <div className="mt-3 border-l-4 border-copper pl-3" aria-live="polite">
-          <p className="text-lg font-semibold" data-testid="slot-sentence">
-            {slotSentence(seen, slot.id)}
-          </p>
+        <div className="mt-3 border-l-4 border-copper pl-3">
           <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-[0.95rem]">
             <Fact name="Slot">
               {slot.type} {slot.number}
@@ -131,7 +160,7 @@ export function PanelView({
             {slot.state !== 'fitted' ? <Fact name="State">{slot.state.replace('-', ' ')}</Fact> : null}
           </dl>
           <SlotHistory entries={history.filter((one) => one.panel === panel.id && one.slot === slot.id)} />
-          {circuit ? <WithoutIt circuit={circuit} panel={panel.id} slot={slot.id} /> : null}
+          {circuit && ask ? <WithoutIt circuit={circuit} ask={ask} panel={panel.id} slot={slot.id} /> : null}
         </div>
       ) : null}
       {panel.caution ? (
@@ -198,6 +227,7 @@ export function PanelBrowser({
   // The boxes as they were last seen; the map itself stays what it was.
   const panels = useMemo(() => mapped.map((panel) => withStates(panel, history)), [mapped, history]);
   const [chosen, setChosen] = useState(first);
+  const ask = useCircuitWorker(circuit);
   const panel = panels.find((one) => one.id === chosen.panel) ?? panels[0]!;
   const [turns] = useTurns(panel.id);
   return (
@@ -237,6 +267,12 @@ export function PanelBrowser({
               Drawing (SVG)
             </a>
             <a
+              href={`/vehicles/${vehicleId}/panels/print?box=${panel.id}&turns=${turns}`}
+              className="inline-flex min-h-11 items-center underline underline-offset-4"
+            >
+              Print
+            </a>
+            <a
               href={`/api/vehicles/${vehicleId}/panels/${panel.id}?as=csv`}
               download
               className="inline-flex min-h-11 items-center underline underline-offset-4"
@@ -250,6 +286,7 @@ export function PanelBrowser({
           panel={panel}
           wanted={chosen.slot}
           circuit={circuit}
+          ask={ask}
           history={history}
           onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
         />
@@ -258,7 +295,7 @@ export function PanelBrowser({
           nominalVolts={nominalVolts}
           onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
         />
-        {circuit ? <CoverageList circuit={circuit} /> : null}
+        {circuit ? <CoverageList ask={ask} /> : null}
       </div>
     </div>
   );

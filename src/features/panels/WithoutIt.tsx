@@ -1,28 +1,22 @@
 'use client';
 
 import { useMemo } from 'react';
-import { CircuitModel } from '#core/circuit/model';
-import { partsOfFunction } from '#core/diagnosis/proofs';
 import type { CircuitFile } from '#core/format/circuitSchema';
-import { coverage, withoutSlot } from '#core/panel/withoutSlot';
+import { type Ask, useAnswer } from '@/workers/useCircuitWorker';
 
 const WORDS = { lost: 'lost', partly: 'lost in some positions', weaker: 'weaker' } as const;
 
-/** Pulled in thought: every function that is lost, and every one that is still partly fed. */
 /** How much of a function's way has a slot: what is left stays visible. */
-export function CoverageList({ circuit }: { circuit: CircuitFile }) {
-  const model = useMemo(() => new CircuitModel(circuit), [circuit]);
-  const rows = useMemo(
-    () => circuit.functions.map((one) => coverage(model, one.id, partsOfFunction(model, one.id))),
-    [circuit, model],
-  );
+export function CoverageList({ ask }: { ask: Ask }) {
+  const question = useMemo(() => ({ ask: 'coverage' as const }), []);
+  const { answer: rows } = useAnswer(ask, question);
   return (
     <section className="mt-8" aria-labelledby="coverage-title" data-testid="coverage">
       <h3 id="coverage-title" className="border-b-2 border-line pb-1 text-lg">
         Functions and their slots
       </h3>
       <ul className="mt-2 grid gap-x-8 sm:grid-cols-2">
-        {rows.map((one) => (
+        {(rows ?? []).map((one) => (
           <li key={one.function} className="border-b border-line py-1">
             <span className="font-semibold">{one.name}</span>{' '}
             {one.unresolved.length === 0 ? (
@@ -40,10 +34,25 @@ export function CoverageList({ circuit }: { circuit: CircuitFile }) {
   );
 }
 
-export function WithoutIt({ circuit, panel, slot }: { circuit: CircuitFile; panel: string; slot: string }) {
-  const model = useMemo(() => new CircuitModel(circuit), [circuit]);
-  const without = useMemo(() => withoutSlot(model, panel, slot), [model, panel, slot]);
-  if (!circuit.parts.some((part) => part.slot?.panel === panel && part.slot.slot === slot)) return null;
+/** Pulled in thought: every function that is lost, and every one that is still partly fed. */
+export function WithoutIt({
+  circuit,
+  ask,
+  panel,
+  slot,
+}: {
+  circuit: CircuitFile;
+  ask: Ask;
+  panel: string;
+  slot: string;
+}) {
+  const holds = circuit.parts.some((part) => part.slot?.panel === panel && part.slot.slot === slot);
+  const question = useMemo(
+    () => (holds ? { ask: 'without' as const, panel, slot } : null),
+    [holds, panel, slot],
+  );
+  const { answer: without } = useAnswer(ask, question);
+  if (!holds || !without) return null;
   return (
     <div className="mt-3" data-testid="without">
       <h3 className="font-bold">Without it</h3>

@@ -1,7 +1,7 @@
 'use client';
 
 import dynamic from 'next/dynamic';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import type { Run } from '#core/diagnosis/run';
 import type { PartStanding } from '#core/diagnosis/session';
 import { bracketOf, type RunRow } from './bracket';
@@ -21,11 +21,12 @@ const TOP = 20;
  * filled), stations are parts, the bar beside a part is as long as its chance, the bracket spans the stops
  * between which the fault must lie.
  */
-export function RunDrawing({
+export const RunDrawing = memo(function RunDrawing({
   run,
   rows,
   standings,
-  here,
+  hereNode,
+  herePart,
   probeable,
   onProbe,
 }: {
@@ -33,7 +34,8 @@ export function RunDrawing({
   rows: readonly RunRow[];
   standings: ReadonlyMap<string, PartStanding>;
   /** Node or part of the card in focus. */
-  here: { node: string | null; part: string | null };
+  hereNode: string | null;
+  herePart: string | null;
   probeable: ReadonlySet<string>;
   onProbe: (node: string) => void;
 }) {
@@ -88,10 +90,10 @@ export function RunDrawing({
               key={stop}
               cx={LINE_X}
               cy={yOf(index)}
-              r={here.node === stop ? 9 : 6.5}
+              r={hereNode === stop ? 9 : 6.5}
               fill={filled ? 'var(--ink)' : 'var(--sheet)'}
-              stroke={here.node === stop ? 'var(--copper)' : 'var(--ink)'}
-              strokeWidth={here.node === stop ? 4 : 2.5}
+              stroke={hereNode === stop ? 'var(--copper)' : 'var(--ink)'}
+              strokeWidth={hereNode === stop ? 4 : 2.5}
             />
           );
         })}
@@ -120,7 +122,7 @@ export function RunDrawing({
               {station ? (
                 <p
                   className={`absolute truncate text-[0.9rem] leading-tight ${
-                    here.part === station.part ? 'font-bold text-copper' : ''
+                    herePart === station.part ? 'font-bold text-copper' : ''
                   }`}
                   style={{ left: LINE_X + 14, top: yOf(index) + ROW / 2 - 9, right: PROFILE + 4 }}
                 >
@@ -137,7 +139,7 @@ export function RunDrawing({
       </div>
     </div>
   );
-}
+});
 
 function stopName(run: Run, index: number): string {
   const before = run.stations[index - 1]?.name;

@@ -1,5 +1,6 @@
 'use client';
 
+import { memo } from 'react';
 import { testId } from '#core/diagnosis/kinds';
 import { CELL_WORDS, type Cell, type SubstitutionTable } from '#core/diagnosis/substitution';
 import type { CircuitFile } from '#core/format/circuitSchema';
@@ -10,7 +11,7 @@ const ROWS: readonly { name: string; cells: readonly [Cell, Cell] }[] = [
 ];
 
 /** Part by place, with what the entered cells allow to claim and the one still worth entering. */
-export function Substitutions({
+export const Substitutions = memo(function Substitutions({
   circuit,
   tables,
   onChoose,
@@ -66,4 +67,4 @@ export function Substitutions({
       <p className="mt-1 text-sm">{table.sentence}</p>
     </section>
   ));
-}
+});

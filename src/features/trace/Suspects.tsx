@@ -1,5 +1,6 @@
 'use client';
 
+import { memo } from 'react';
 import type { Assessment } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
 
@@ -12,7 +13,7 @@ function chanceWords(chance: number): string {
 const STRENGTH_WORDS = { proved: 'Proved', supported: 'Supported', provisional: 'Provisional' } as const;
 
 /** Suspects by chance, and what has been cleared by which reading. */
-export function Suspects({
+export const Suspects = memo(function Suspects({
   circuit,
   assessment,
   readingNames,
@@ -96,7 +97,7 @@ export function Suspects({
       </details>
     </div>
   );
-}
+});
 
 function formOnly(words: string): string {
   const at = words.indexOf(': ');

@@ -7,6 +7,7 @@ import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 import { PanelView } from '@/features/panels';
 import { Button, Caution } from '@/ui/controls';
+import { HelperPrompt } from './HelperPrompt';
 import { type Answer, ReadingPad, readAnswer } from './ReadingPad';
 
 /** One test at a time: set, touch, read, record. */
@@ -24,6 +25,7 @@ export function TestCard({
   onCorrectLast,
   onKeys,
   keysOn,
+  helper,
 }: {
   circuit: CircuitFile;
   panelSet: PanelSetFile | null;
@@ -38,6 +40,8 @@ export function TestCard({
   onCorrectLast: () => void;
   onKeys: () => void;
   keysOn: boolean;
+  /** Somebody at the key has to set this up first; null when it stands or nobody helps. */
+  helper: { readonly name: string; readonly onStands: () => void } | null;
 }) {
   const words = useMemo(
     () => testCardWords(circuit, proposal.ref, proposal.place, proposal.lead),
@@ -137,19 +141,23 @@ export function TestCard({
           ) : null}
         </div>
         <div className="mt-4 lg:mt-0">
-          <ReadingPad
-            key={proposal.id}
-            kind={words.answer}
-            draft={draft}
-            problem={problem}
-            onDraft={(text) => {
-              setProblem(null);
-              onDraft(text);
-            }}
-            onAnswer={answer}
-            onKey={key}
-            keysOn={keysOn}
-          />
+          {helper ? (
+            <HelperPrompt helper={helper.name} settings={words.settings} onStands={helper.onStands} />
+          ) : (
+            <ReadingPad
+              key={proposal.id}
+              kind={words.answer}
+              draft={draft}
+              problem={problem}
+              onDraft={(text) => {
+                setProblem(null);
+                onDraft(text);
+              }}
+              onAnswer={answer}
+              onKey={key}
+              keysOn={keysOn}
+            />
+          )}
         </div>
       </div>
       <div className="border-t-2 border-line px-4 py-3">

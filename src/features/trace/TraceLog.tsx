@@ -1,12 +1,13 @@
 'use client';
 
+import { memo } from 'react';
 import type { ReadingEffect } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import { conditionName, eventWords, type LogEntry } from '@/features/jobs';
 import { Button } from '@/ui/controls';
 
 /** The log, newest first; struck entries stay, crossed out. */
-export function TraceLog({
+export const TraceLog = memo(function TraceLog({
   circuit,
   entries,
   effects,
@@ -68,4 +69,4 @@ export function TraceLog({
       })}
     </ol>
   );
-}
+});

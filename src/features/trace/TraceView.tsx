@@ -1,22 +1,28 @@
 'use client';
 
 import { Dialog } from 'radix-ui';
-import { type ReactNode, useCallback, useEffect, useMemo, useState } from 'react';
+import { type ReactNode, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { testId } from '#core/diagnosis/kinds';
+import type { CircuitFile } from '#core/format/circuitSchema';
 import type { FunctionStateName } from '#core/format/readingsSchema';
 import { functionName, type LogEntry, testWords, useJob, valueWords } from '@/features/jobs';
 import { Button, ButtonLink, INPUT, Problem } from '@/ui/controls';
 import type { RunRow } from './bracket';
+import { FactForm, WouldHelp } from './FactForm';
 import { FailsNow } from './FailsNow';
+import { HelperSwitch, useHelper } from './HelperPrompt';
 import { readDraft, useKeysOn, writeDraft } from './memory';
 import { OtherTests } from './OtherTests';
 import type { Answer } from './ReadingPad';
+import { RelayPanel } from './RelayPanel';
 import { ROW, RunDrawing } from './RunDrawing';
 import { StopAdvice } from './StopAdvice';
 import { Substitutions } from './Substitutions';
 import { Suspects } from './Suspects';
 import { TestCard } from './TestCard';
 import { TraceLog } from './TraceLog';
+import { useStable } from './useStable';
+import { useWakeLock } from './useWakeLock';
 
 const KEYS = [
   ['0–9 . , − m OL', 'into the entry, on a volts or ohms card'],
@@ -33,9 +39,17 @@ type Pane = 'card' | 'run' | 'suspects';
 export function TraceView() {
   const { data, circuit, job, record, diagnosis, appliance, nominalVolts } = useJob();
   const { assessment, card, choose, chosen } = diagnosis;
+  // Run, suspects and log follow a moment later: an entry shows on the card first, however long the log is.
+  const shown = useDeferredValue(job);
+  const shownReadings = useDeferredValue(diagnosis.readings);
   const [pane, setPane] = useState<Pane>('card');
   const [runIndex, setRunIndex] = useState(0);
   const [dialog, setDialog] = useState<'keys' | 'other' | null>(null);
+  const [helper, setHelper] = useHelper();
+  /** The condition that the person at the key has set up. */
+  const [stands, setStands] = useState<string | null>(null);
+  const [learning, setLearning] = useState<string | null>(null);
+  useWakeLock();
   const [correcting, setCorrecting] = useState<LogEntry | null>(null);
   const [keysOn, setKeysOn] = useKeysOn();
   const [draft, setDraft] = useState('');
@@ -57,8 +71,8 @@ export function TraceView() {
 
   const measured = useMemo(() => {
     const found = new Map<string, number>();
-    const condition = job.complaint?.condition;
-    for (const { body, struck } of job.readings) {
+    const condition = shown.complaint?.condition;
+    for (const { body, struck } of shown.readings) {
       if (
         !struck &&
         body.test.kind === 'volts' &&
@@ -72,7 +86,7 @@ export function TraceView() {
       }
     }
     return found;
-  }, [job, circuit]);
+  }, [shown, circuit]);
   const standings = useMemo(
     () => new Map((assessment?.parts ?? []).map((part) => [part.part, part])),
     [assessment],
@@ -83,7 +97,7 @@ export function TraceView() {
   );
   const readingNames = useMemo(() => {
     const names = new Map<string, string>();
-    for (const { event } of job.entries) {
+    for (const { event } of shown.entries) {
       const { body } = event;
       if (body.kind === 'reading') {
         names.set(event.id, `${testWords(circuit, body.test)}: ${valueWords(body.value)}`);
@@ -93,7 +107,7 @@ export function TraceView() {
       }
     }
     return names;
-  }, [job, circuit]);
+  }, [shown, circuit]);
   const probeable = useMemo(
     () =>
       new Set(
@@ -103,6 +117,51 @@ export function TraceView() {
       ),
     [circuit],
   );
+
+  const { runs, soundVolts } = diagnosis;
+  const run = runs[Math.min(runIndex, runs.length - 1)];
+  const rows = useMemo(
+    (): RunRow[] =>
+      (run?.stops ?? []).map((node) => ({
+        node,
+        expected: soundVolts[node] ?? 0,
+        measured: measured.get(node) ?? null,
+      })),
+    [run, soundVolts, measured],
+  );
+  const ref = card?.ref;
+  const hereNode = ref && 'node' in ref ? ref.node : null;
+  const herePart = ref && 'part' in ref ? ref.part : null;
+  const runParts = useMemo(
+    () => new Set(runs.flatMap((one) => one.stations.map((station) => station.part))),
+    [runs],
+  );
+  const note = useStable((words: string) => record({ kind: 'note', words }));
+  const chooseTest = useStable((id: string) => {
+    setCorrecting(null);
+    choose(id);
+    setPane('card');
+  });
+  const correct = useStable((entry: LogEntry) => {
+    const { body } = entry.event;
+    if (body.kind === 'function-check') {
+      record({ kind: 'correction', of: entry.event.id, reason: 'taken back' });
+      return;
+    }
+    if (body.kind !== 'reading') return;
+    const id = testId(body.test);
+    setCorrecting(entry);
+    choose(id);
+    writeDraft(data.id, id, body.raw);
+    setDraft(body.raw);
+    setPane('card');
+  });
+  const probe = useStable((node: string) => {
+    if (!circuit) return;
+    const condition = probeCondition ?? job.complaint?.condition ?? '';
+    choose(testId({ kind: 'volts', node, against: circuit.reference, condition }));
+    setPane('card');
+  });
 
   if (!circuit) {
     return (
@@ -146,19 +205,6 @@ export function TraceView() {
     );
   }
 
-  const runs = diagnosis.runs;
-  const run = runs[Math.min(runIndex, runs.length - 1)];
-  const rows: RunRow[] = (run?.stops ?? []).map((node) => ({
-    node,
-    expected: diagnosis.soundVolts[node] ?? 0,
-    measured: measured.get(node) ?? null,
-  }));
-  const ref = card?.ref;
-  const here = {
-    node: ref && 'node' in ref ? ref.node : null,
-    part: ref && 'part' in ref ? ref.part : null,
-  };
-
   const complaint = { function: job.complaint.function, condition: job.complaint.condition };
   const failing = job.complaint.state ?? 'dead';
   const sayFails = (state: FunctionStateName) =>
@@ -187,36 +233,11 @@ export function TraceView() {
     setCorrecting(null);
     choose(null);
   };
-  const correct = (entry: LogEntry) => {
-    const { body } = entry.event;
-    if (body.kind === 'function-check') {
-      record({ kind: 'correction', of: entry.event.id, reason: 'taken back' });
-      return;
-    }
-    if (body.kind !== 'reading') return;
-    const id = testId(body.test);
-    setCorrecting(entry);
-    choose(id);
-    writeDraft(data.id, id, body.raw);
-    setDraft(body.raw);
-    setPane('card');
-  };
   const correctLast = () => {
     const last = job.readings.filter((entry) => !entry.struck).at(-1);
     if (last) correct(last);
   };
-  const probe = (node: string) => {
-    choose(
-      testId({
-        kind: 'volts',
-        node,
-        against: circuit.reference,
-        condition: probeCondition ?? job.complaint?.condition ?? '',
-      }),
-    );
-    setPane('card');
-  };
-
+  const aboutPart = herePart ?? partBehind(circuit, hereNode, runParts);
   // Above the card only when it has to be known; what is asked for nothing stays out of the way of the thumb.
   const failsNow = (
     <FailsNow
@@ -237,6 +258,18 @@ export function TraceView() {
           <Button onClick={() => record({ kind: 'tester-proved', on: 'battery plus and minus post' })}>
             Tester proved
           </Button>
+        </div>
+      ) : null}
+      {failing === 'on-when-off' ? (
+        <div
+          className="mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2"
+          data-testid="runs-unbidden"
+        >
+          <p className="max-w-prose">
+            <strong>It runs with the switch off.</strong> Isolate it and keep clear before anything else;
+            nothing is exchanged or bridged on it.
+          </p>
+          <ButtonLink href={`/jobs/${data.id}/boxes`}>To isolate it</ButtonLink>
         </div>
       ) : null}
       {appliance ? (
@@ -305,7 +338,8 @@ export function TraceView() {
                 run={run}
                 rows={rows}
                 standings={standings}
-                here={here}
+                hereNode={hereNode}
+                herePart={herePart}
                 probeable={probeable}
                 onProbe={probe}
               />
@@ -344,6 +378,15 @@ export function TraceView() {
           ) : card ? (
             <TestCard
               key={card.id}
+              helper={
+                helper !== null && 'condition' in card.ref && card.ref.condition !== stands
+                  ? {
+                      name: helper,
+                      onStands: () =>
+                        setStands(card.ref && 'condition' in card.ref ? card.ref.condition : null),
+                    }
+                  : null
+              }
               circuit={circuit}
               panelSet={data.panelSet}
               proposal={card}
@@ -374,26 +417,64 @@ export function TraceView() {
               <ButtonLink href={`/jobs/${data.id}#conclude`}>Conclude with what is known</ButtonLink>
             </p>
           ) : null}
+          <WouldHelp circuit={circuit} parts={diagnosis.wouldHelp} onAnswer={setLearning} />
+          <div className="mt-3 flex flex-wrap items-start gap-2">
+            <HelperSwitch
+              helper={helper}
+              onHelper={(name) => {
+                setHelper(name);
+                setStands(null);
+              }}
+              onCaution={(caution) => record({ kind: 'caution-read', caution })}
+            />
+            {aboutPart ? (
+              <Button onClick={() => setLearning(aboutPart)}>I know more of this part</Button>
+            ) : null}
+            <ButtonLink href={`/jobs/${data.id}/wires`}>Wires</ButtonLink>
+            <ButtonLink href={`/jobs/${data.id}/boxes`}>Boxes</ButtonLink>
+          </div>
           <div className={pane === 'card' ? 'mt-5' : 'mt-5 hidden lg:block'}>
             {assessment.askFailsNow ? null : failsNow}
             <h2 className="border-b-2 border-line pb-1 text-lg">Log</h2>
-            <TraceLog circuit={circuit} entries={job.entries} effects={effects} onCorrect={correct} />
+            <TraceLog circuit={circuit} entries={shown.entries} effects={effects} onCorrect={correct} />
           </div>
         </div>
         <div id="pane-suspects" className={pane === 'suspects' ? '' : 'hidden lg:block'}>
           <h2 className="mb-2 text-lg">Suspects</h2>
           <Suspects circuit={circuit} assessment={assessment} readingNames={readingNames} />
-          <Substitutions
+          <RelayPanel
             circuit={circuit}
-            tables={assessment.substitutions}
-            onChoose={(id) => {
-              setCorrecting(null);
-              choose(id);
-              setPane('card');
-            }}
+            parts={runParts}
+            condition={complaint.condition}
+            failed={complaint.function}
+            readings={shownReadings}
+            exchanges={failing !== 'on-when-off'}
+            onChoose={chooseTest}
+            onNote={note}
           />
+          <Substitutions circuit={circuit} tables={assessment.substitutions} onChoose={chooseTest} />
         </div>
       </div>
+
+      <Dialog.Root open={learning !== null} onOpenChange={(open) => (open ? null : setLearning(null))}>
+        <Dialog.Portal>
+          <Dialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
+          <Dialog.Content
+            aria-describedby={undefined}
+            className="fixed inset-x-3 top-[8dvh] z-50 mx-auto max-h-[84dvh] max-w-xl overflow-auto rounded-lg border-2 border-ink bg-sheet p-5"
+          >
+            <Dialog.Title className="mb-2 text-xl font-bold">What is known now</Dialog.Title>
+            {learning ? (
+              <FactForm
+                circuit={circuit}
+                panelSet={data.panelSet}
+                partId={learning}
+                onDone={() => setLearning(null)}
+              />
+            ) : null}
+          </Dialog.Content>
+        </Dialog.Portal>
+      </Dialog.Root>
 
       <Dialog.Root open={dialog !== null} onOpenChange={(open) => (open ? null : setDialog(null))}>
         <Dialog.Portal>
@@ -449,6 +530,13 @@ export function TraceView() {
       </Dialog.Root>
     </div>
   );
+}
+
+/** The part of the runs that a point belongs to, for what is learned about it. */
+function partBehind(circuit: CircuitFile, node: string | null, parts: ReadonlySet<string>): string | null {
+  if (node === null) return null;
+  const here = circuit.parts.filter((part) => parts.has(part.id) && Object.values(part.pins).includes(node));
+  return (here.find((part) => part.kind === 'fuse' || part.kind === 'relay') ?? here[0])?.id ?? null;
 }
 
 function Empty({ title, children }: { title: string; children: ReactNode }) {

@@ -43,14 +43,14 @@ export function ImportBox({ vehicleId }: { vehicleId: string }) {
         Bring a file in
       </h2>
       <p className="mt-3 max-w-prose text-soft">
-        A circuit file or a panel-set file (JSON). A file that is here already becomes a new version; jobs
-        keep the version they were traced on.
+        A circuit (JSON, or text as in the editor) or a panel-set file (JSON). A file that is here already
+        becomes a new version; jobs keep the version they were traced on.
       </p>
       <label className="mt-3 inline-flex min-h-11 cursor-pointer items-center rounded-md border-2 border-line bg-sheet px-4 font-semibold focus-within:outline-3 focus-within:outline-copper hover:border-ink">
         {busy ? 'Reading …' : 'Choose a file'}
         <input
           type="file"
-          accept=".json,application/json"
+          accept=".json,.txt,application/json,text/plain"
           onChange={bring}
           disabled={busy}
           className="sr-only"

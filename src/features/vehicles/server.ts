@@ -1,17 +1,22 @@
 /** Vehicles and their maps: circuits and panel sets, versioned, brought in from files. */
 import { randomUUID } from 'node:crypto';
-import { and, asc, desc, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { cache } from 'react';
+import { fitCircuit } from '#core/circuit/fit';
 import { mergeCircuits } from '#core/circuit/merge';
 import { checkCircuit } from '#core/format/checkCircuit';
 import { checkPanelSet } from '#core/format/checkPanelSet';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
-import { type Problem, readJson } from '#core/format/problem';
+import { type Checked, type Problem, readJson } from '#core/format/problem';
+import { circuitOfPattern, isNotation, type LoadWord, type Pattern, readCircuitText } from '#core/notation';
 import { forSister } from '#core/panel/sister';
 import { database, type Transaction } from '@/db/client';
 import { circuits, circuitVersions, panelSets, panelSetVersions, vehicles } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';
+import type { PartFact } from './fact';
+
+export { type PartFact, readFact } from './fact';
 
 export type Vehicle = typeof vehicles.$inferSelect;
 
@@ -21,6 +26,46 @@ export async function listVehicles(actor: Actor): Promise<Vehicle[]> {
     .from(vehicles)
     .where(eq(vehicles.shopId, actor.shopId))
     .orderBy(asc(vehicles.name));
+}
+
+/** Vehicles with what a new job asks about: the voltage, and whether any circuit is mapped. */
+export async function knownVehicles(actor: Actor) {
+  return database()
+    .select({
+      id: vehicles.id,
+      name: vehicles.name,
+      plate: vehicles.plate,
+      nominalVolts: vehicles.nominalVolts,
+      circuits: count(circuits.id),
+    })
+    .from(vehicles)
+    .leftJoin(circuits, eq(circuits.vehicleId, vehicles.id))
+    .where(eq(vehicles.shopId, actor.shopId))
+    .groupBy(vehicles.id)
+    .orderBy(asc(vehicles.name));
+}
+
+/** Vehicles with the names of their circuits, and whether they have boxes: what can be gone to. */
+export async function vehiclesWithMaps(actor: Actor) {
+  const db = database();
+  const list = await listVehicles(actor);
+  const ids = list.map((one) => one.id);
+  // By vehicle, for which both tables have an index.
+  const [maps, boxes] = await Promise.all([
+    db
+      .select({ vehicleId: circuits.vehicleId, fileId: circuits.fileId, name: circuits.name })
+      .from(circuits)
+      .where(inArray(circuits.vehicleId, ids))
+      .orderBy(asc(circuits.name)),
+    db.select({ vehicleId: panelSets.vehicleId }).from(panelSets).where(inArray(panelSets.vehicleId, ids)),
+  ]);
+  return list.map(({ id, name, plate }) => ({
+    id,
+    name,
+    plate,
+    circuits: maps.filter((one) => one.vehicleId === id),
+    hasBoxes: boxes.some((one) => one.vehicleId === id),
+  }));
 }
 
 export interface VehicleMaps {
@@ -74,20 +119,99 @@ async function newestPanelSet(db: Pick<Transaction, 'select'>, vehicleId: string
   return row ?? null;
 }
 
+/** A vehicle that nobody has recorded yet: a name is enough, the rest can come later. */
+export async function addVehicle(
+  actor: Actor,
+  input: {
+    readonly id: string;
+    readonly name: string;
+    readonly plate: string;
+    readonly nominalVolts: number;
+  },
+): Promise<{ ok: true } | { ok: false; message: string }> {
+  const plate = input.plate === '' ? `no plate (${input.id.slice(0, 4)})` : input.plate;
+  const rows = await database()
+    .insert(vehicles)
+    .values({
+      id: input.id,
+      shopId: actor.shopId,
+      name: input.name,
+      make: '',
+      model: '',
+      plate,
+      nominalVolts: input.nominalVolts,
+    })
+    .onConflictDoNothing()
+    .returning({ id: vehicles.id });
+  if (rows.length > 0) return { ok: true };
+  const [same] = await database()
+    .select({ id: vehicles.id })
+    .from(vehicles)
+    .where(and(eq(vehicles.id, input.id), eq(vehicles.shopId, actor.shopId)));
+  // The same request once more: the vehicle is there already.
+  return same
+    ? { ok: true }
+    : { ok: false, message: `A vehicle with the plate ${plate} is recorded already.` };
+}
+
+/** Puts the circuit of a pattern on a vehicle, beside those that it has; gives its file id and what fails in it. */
+export async function addPattern(
+  actor: Actor,
+  vehicleId: string,
+  pattern: Pattern,
+  input: { readonly load: string; readonly kind: LoadWord },
+): Promise<
+  { ok: true; fileId: string; function: string; condition: string } | { ok: false; message: string }
+> {
+  const maps = await loadVehicle(actor, vehicleId);
+  if (!maps) return { ok: false, message: 'There is no such vehicle in this shop.' };
+  const { nominalVolts } = maps.vehicle;
+  if (nominalVolts === null) {
+    return { ok: false, message: 'Say the nominal voltage first: no verdict is given without it.' };
+  }
+  const made = circuitOfPattern(pattern, { ...input, nominalVolts });
+  const circuit = fitCircuit(
+    made.circuit,
+    maps.circuits.map((one) => one.file),
+  );
+  const result = await importFile(actor, vehicleId, JSON.stringify(circuit));
+  if (!result.ok) return { ok: false, message: result.problems.map((one) => one.message).join(' ') };
+  const at = made.circuit.conditions.findIndex((one) => one.id === made.condition);
+  const functionAt = made.circuit.functions.findIndex((one) => one.id === made.function);
+  return {
+    ok: true,
+    fileId: circuit.id,
+    function: circuit.functions[functionAt]!.id,
+    condition: circuit.conditions[at]!.id,
+  };
+}
+
+export async function setNominalVolts(actor: Actor, vehicleId: string, nominalVolts: number): Promise<void> {
+  await database()
+    .update(vehicles)
+    .set({ nominalVolts })
+    .where(and(eq(vehicles.id, vehicleId), eq(vehicles.shopId, actor.shopId), isNull(vehicles.nominalVolts)));
+}
+
 export type ImportResult =
   | { readonly ok: true; readonly sentence: string }
   | { readonly ok: false; readonly problems: readonly Problem[] };
+
+/** A circuit as JSON or as text, or a panel set. */
+function readMap(text: string): Checked<CircuitFile | PanelSetFile> {
+  if (isNotation(text)) return readCircuitText(text);
+  const json = readJson(text);
+  if (!json.ok) return json;
+  const format = (json.value as { format?: unknown } | null)?.format;
+  return format === 'every-trace/panel-set' ? checkPanelSet(json.value) : checkCircuit(json.value);
+}
 
 /**
  * Brings a circuit or panel-set file to a vehicle as a new version. Nothing is written when the file has
  * any problem, or when it disagrees with the vehicle's other circuits about a part they share.
  */
 export async function importFile(actor: Actor, vehicleId: string, text: string): Promise<ImportResult> {
-  const json = readJson(text);
-  if (!json.ok) return json;
-  const format = (json.value as { format?: unknown } | null)?.format;
-  const isPanelSet = format === 'every-trace/panel-set';
-  const checked = isPanelSet ? checkPanelSet(json.value) : checkCircuit(json.value);
+  const checked = readMap(text);
   if (!checked.ok) return checked;
   return database().transaction(async (tx) => {
     // The vehicle row is locked, so that two imports give two versions one after the other.
@@ -127,12 +251,77 @@ export async function importFile(actor: Actor, vehicleId: string, text: string):
   });
 }
 
+/** Fields that a technician learns on the way; the rest is edited as a circuit. */
+const LEARNED = [
+  'name',
+  'ratingAmps',
+  'watts',
+  'lengthMetres',
+  'sizeMm2',
+  'colour',
+  'slot',
+  'family',
+  'state',
+  'endA',
+  'endB',
+  'joints',
+  'cavity',
+  'face',
+];
+
+/**
+ * What was learned of a part, put into every circuit of the vehicle that has it, each as a new version. Gives the new
+ * versions by circuit; changes nothing when the result would not be sound.
+ */
+export async function learnFact(
+  actor: Actor,
+  vehicleId: string,
+  fact: PartFact,
+): Promise<{ ok: true; versions: ReadonlyMap<string, string> } | { ok: false; message: string }> {
+  if (!/^[0-9a-f-]{36}$/.test(vehicleId)) {
+    return { ok: false, message: 'There is no such vehicle in this shop.' };
+  }
+  const foreign = Object.keys(fact.fields).find((field) => !LEARNED.includes(field));
+  if (foreign) return { ok: false, message: `“${foreign}” is not learned here; edit the circuit for it.` };
+  return database().transaction(async (tx) => {
+    const [vehicle] = await tx
+      .select({ id: vehicles.id })
+      .from(vehicles)
+      .where(and(eq(vehicles.id, vehicleId), eq(vehicles.shopId, actor.shopId)))
+      .for('update');
+    if (!vehicle) return { ok: false as const, message: 'There is no such vehicle in this shop.' };
+    const maps = await newestCircuits(tx, [vehicleId]);
+    const changed = maps
+      .filter((map) => map.file.parts.some((part) => part.id === fact.part))
+      .map((map) => ({
+        id: map.id,
+        file: {
+          ...map.file,
+          parts: map.file.parts.map((part) => (part.id === fact.part ? { ...part, ...fact.fields } : part)),
+        },
+      }));
+    if (changed.length === 0)
+      return { ok: false as const, message: `No circuit here has a part ${fact.part}.` };
+    for (const { file } of changed) {
+      const checked = checkCircuit(file);
+      if (!checked.ok) {
+        return { ok: false as const, message: checked.problems.map((one) => one.message).join(' ') };
+      }
+    }
+    const versions = new Map<string, string>();
+    for (const { id, file } of changed) {
+      versions.set(id, (await importCircuit(tx, actor, vehicleId, file as CircuitFile)).versionId);
+    }
+    return { ok: true as const, versions };
+  });
+}
+
 async function importCircuit(
   tx: Transaction,
   actor: Actor,
   vehicleId: string,
   file: CircuitFile,
-): Promise<ImportResult> {
+): Promise<{ readonly ok: true; readonly sentence: string; readonly versionId: string }> {
   const row = { id: randomUUID(), shopId: actor.shopId, vehicleId, fileId: file.id, name: file.name };
   const [circuit] = await tx
     .insert(circuits)
@@ -144,15 +333,20 @@ async function importCircuit(
     .from(circuitVersions)
     .where(eq(circuitVersions.circuitId, circuit!.id));
   const version = (last?.version ?? 0) + 1;
+  const versionId = randomUUID();
   await tx.insert(circuitVersions).values({
-    id: randomUUID(),
+    id: versionId,
     shopId: actor.shopId,
     circuitId: circuit!.id,
     version,
     file,
     madeBy: actor.personId,
   });
-  return { ok: true, sentence: `${file.name} is in as version ${version}: ${file.parts.length} parts.` };
+  return {
+    ok: true,
+    versionId,
+    sentence: `${file.name} is in as version ${version}: ${file.parts.length} parts.`,
+  };
 }
 
 async function importPanelSet(

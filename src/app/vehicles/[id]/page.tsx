@@ -34,8 +34,10 @@ export default async function VehiclePage({
         <div>
           <h1 className="text-3xl">{vehicle.name}</h1>
           <p className="text-lg text-soft">
-            {vehicle.make} {vehicle.model} {vehicle.year} · {vehicle.plate} ·{' '}
-            {vehicle.nominalVolts === null ? 'nominal voltage not known' : `${vehicle.nominalVolts} V`}
+            {[`${vehicle.make} ${vehicle.model} ${vehicle.year ?? ''}`.trim(), vehicle.plate]
+              .filter((one) => one !== '')
+              .join(' · ')}{' '}
+            · {vehicle.nominalVolts === null ? 'nominal voltage not known' : `${vehicle.nominalVolts} V`}
             {vehicle.odometerKm === null ? '' : ` · ${vehicle.odometerKm.toLocaleString('en-GB')} km`}
           </p>
         </div>
@@ -123,7 +125,12 @@ export default async function VehiclePage({
           <ul>
             {circuits.map((circuit) => (
               <li key={circuit.id} className="border-b border-line py-3">
-                <span className="block font-bold">{circuit.file.name}</span>
+                <Link
+                  href={`/vehicles/${vehicle.id}/circuits/${encodeURIComponent(circuit.file.id)}`}
+                  className="block font-bold underline decoration-line decoration-2 underline-offset-4 hover:decoration-copper"
+                >
+                  {circuit.file.name}
+                </Link>
                 <span className="text-soft">
                   {circuit.file.parts.length} parts ·{' '}
                   {circuit.file.functions.map((one) => one.name).join(', ')}
@@ -136,11 +143,22 @@ export default async function VehiclePage({
                     className="underline underline-offset-4"
                   >
                     Export (JSON)
+                  </a>{' '}
+                  ·{' '}
+                  <a
+                    href={`/api/vehicles/${vehicle.id}/circuits/${circuit.file.id}?as=text`}
+                    download
+                    className="underline underline-offset-4"
+                  >
+                    as text
                   </a>
                 </span>
               </li>
             ))}
           </ul>
+          <ButtonLink href={`/vehicles/${vehicle.id}/circuits/new`} className="mt-3">
+            Write a circuit
+          </ButtonLink>
         </section>
 
         <section aria-labelledby="jobs">

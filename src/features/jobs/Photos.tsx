@@ -1,10 +1,15 @@
 'use client';
 
 import { type ChangeEvent, type PointerEvent, useState } from 'react';
+import type { BodyOf } from '#core/format/jobSchema';
 import type { Panel, Slot } from '#core/format/panelSchema';
 import { PHOTO_LONGEST_SIDE } from '#core/format/photo';
-import { type JobPhoto, useJob } from '@/features/jobs';
+import { Choice } from '@/ui/Choice';
 import { Button, Problem } from '@/ui/controls';
+import { useJob } from './JobProvider';
+import { newId } from './outbox';
+import type { JobPhoto } from './state';
+import { usePicture } from './usePicture';
 
 const WHEN = ['before', 'during', 'after'] as const;
 
@@ -23,13 +28,17 @@ async function scaled(file: File): Promise<Blob | null> {
   }
 }
 
-/** Photos of a box: taken or chosen here, marked with a tap, kept with the job. */
-export function Photos({ panel, slot }: { panel: Panel; slot?: Slot }) {
-  const { data, job, record } = useJob();
+type Step = NonNullable<BodyOf<'photo'>['step']>;
+
+/** Photos of a box, or of a step of the job: taken or chosen here, marked with a tap, kept with the job. */
+export function Photos({ panel, slot, step }: { panel?: Panel; slot?: Slot; step?: Step }) {
+  const { job, record, keepPicture } = useJob();
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const [when, setWhen] = useState<(typeof WHEN)[number]>('before');
-  const here = job.photos.filter((one) => one.panel === panel.id);
+  const here = job.photos.filter((one) =>
+    panel ? one.panel === panel.id : one.panel === undefined && one.step === step,
+  );
   const take = async (event: ChangeEvent<HTMLInputElement>) => {
     const input = event.currentTarget;
     const file = input.files?.[0];
@@ -38,39 +47,31 @@ export function Photos({ panel, slot }: { panel: Panel; slot?: Slot }) {
     setProblem(null);
     const picture = await scaled(file);
     input.value = '';
+    setBusy(false);
     if (!picture) {
-      setBusy(false);
       setProblem(`“${file.name}” is no picture that can be read. Take a JPEG, PNG or WebP.`);
       return;
     }
-    const id = crypto.randomUUID();
-    try {
-      const response = await fetch(`/api/photos?job=${data.id}&id=${id}`, { method: 'POST', body: picture });
-      if (response.ok)
-        record({
-          kind: 'photo',
-          photo: id,
-          words: '',
-          panel: panel.id,
-          ...(slot ? { slot: slot.id } : {}),
-          when,
-        });
-      else
-        setProblem(((await response.json()) as { message?: string }).message ?? 'The photo was not taken.');
-    } catch {
-      setProblem('The server did not answer; photos need it. Try again when it is back.');
-    } finally {
-      setBusy(false);
-    }
+    const id = newId();
+    await keepPicture(id, picture);
+    record({
+      kind: 'photo',
+      photo: id,
+      words: '',
+      ...(panel ? { panel: panel.id } : {}),
+      ...(slot ? { slot: slot.id } : {}),
+      ...(step ? { step } : {}),
+      when,
+    });
   };
   return (
-    <section className="mt-6" aria-labelledby="photos-title" data-testid="photos">
-      <h3 id="photos-title" className="border-b-2 border-line pb-1 text-lg">
-        Photos
-      </h3>
+    <section className="mt-6" aria-label="Photos" data-testid="photos">
+      <h3 className="border-b-2 border-line pb-1 text-lg">Photos</h3>
       {here.length === 0 ? (
         <p className="mt-2">
-          Take one before anything is touched: where every fuse, plug and cable stood. Tap it to mark a spot.
+          {panel
+            ? 'Take one before anything is touched: where every fuse, plug and cable stood. Tap it to mark a spot.'
+            : 'Before, while it is open, and after. Tap a photo to mark a spot.'}
         </p>
       ) : null}
       <div className="mt-2 flex flex-wrap items-center gap-2">
@@ -85,22 +86,14 @@ export function Photos({ panel, slot }: { panel: Panel; slot?: Slot }) {
             className="sr-only"
           />
         </label>
-        <fieldset className="flex gap-1">
-          <legend className="sr-only">Taken when</legend>
-          {WHEN.map((one) => (
-            <button
-              key={one}
-              type="button"
-              aria-pressed={one === when}
-              onClick={() => setWhen(one)}
-              className={`min-h-11 rounded-md border-2 px-3 ${
-                one === when ? 'border-copper bg-copper-wash font-bold' : 'border-line bg-sheet'
-              }`}
-            >
-              {one}
-            </button>
-          ))}
-        </fieldset>
+        <Choice
+          legend="Taken when"
+          quiet
+          shape="row"
+          options={WHEN.map((id) => ({ id, name: id }))}
+          chosen={when}
+          onChoose={(id) => setWhen(id as typeof when)}
+        />
       </div>
       {problem ? (
         <div className="mt-2">
@@ -122,6 +115,7 @@ export function Photos({ panel, slot }: { panel: Panel; slot?: Slot }) {
 }
 
 function MarkedPhoto({ photo, onMarks }: { photo: JobPhoto; onMarks: (marks: JobPhoto['marks']) => void }) {
+  const source = usePicture(photo.photo);
   const [draft, setDraft] = useState<{ x: number; y: number } | null>(null);
   const [words, setWords] = useState('');
   const place = (event: PointerEvent<HTMLDivElement>) => {
@@ -140,7 +134,7 @@ function MarkedPhoto({ photo, onMarks }: { photo: JobPhoto; onMarks: (marks: Job
       <div className="relative cursor-crosshair" onPointerDown={place}>
         {/* biome-ignore lint/performance/noImgElement: the picture comes from this server as it is */}
         <img
-          src={`/api/photos/${photo.photo}`}
+          src={source === '' ? undefined : source}
           alt={`Taken ${photo.when} the work${photo.words ? `: ${photo.words}` : ''}`}
           className="block w-full border-2 border-line"
           draggable={false}

@@ -1,0 +1,66 @@
+/** Every pattern becomes a circuit that works, and whose faults are found with a meter. */
+import { CircuitModel } from '../circuit/model';
+import { DiagnosisSession } from '../diagnosis/session';
+import { withBlownFuses } from '../faults/enumerate';
+import { circuitOfPattern, LOAD_WORDS, PATTERNS } from './patterns';
+
+describe.each(PATTERNS.map((pattern) => [pattern.id, pattern] as const))('%s', (_id, pattern) => {
+  const input = { load: 'Warming jacket', kind: 'heater', nominalVolts: 12 } as const;
+  const made = circuitOfPattern(pattern, input);
+  test('the load works where it should, and is dead with everything off', () => {
+    const model = new CircuitModel(made.circuit);
+    const failed = model.function(made.function);
+    expect(failed.name).toBe('Warming jacket');
+    expect(model.outcome(failed, model.sound(made.condition))).toBe('works');
+    expect(model.outcome(failed, model.sound('off'))).toBe('dead');
+  });
+  test.each(LOAD_WORDS)('with a %s, on every nominal voltage', (kind) => {
+    for (const nominalVolts of [6, 12, 24, 36, 48]) {
+      const one = circuitOfPattern(pattern, { load: 'Step lamp', kind, nominalVolts });
+      const model = new CircuitModel(one.circuit);
+      expect(model.outcome(model.function('failed'), model.sound(one.condition))).not.toBe('dead');
+    }
+  });
+  test('a first test is there at once, with a place to put the lead', () => {
+    const session = new DiagnosisSession(made.circuit, {
+      function: made.function,
+      condition: made.condition,
+    });
+    const { next } = session.assess({
+      readings: [
+        {
+          id: 'r1',
+          test: { kind: 'function', function: made.function, condition: made.condition },
+          value: { state: 'dead' },
+        },
+      ],
+      refused: [],
+      opened: [],
+    });
+    expect(next.length).toBeGreaterThan(0);
+    expect(next[0]!.lead).not.toBe('');
+    expect(next[0]!.gainBits).toBeGreaterThan(0.05);
+  });
+});
+
+/** Patterns with a wire from the fuse to the load, and that wire. */
+const FEEDS = PATTERNS.flatMap((pattern) => {
+  const made = circuitOfPattern(pattern, { load: 'Warming jacket', kind: 'heater', nominalVolts: 12 });
+  const wire = made.circuit.parts.find(
+    (part) => part.kind === 'wire' && /to the (load|socket)/.test(part.name),
+  );
+  return wire ? [[pattern.id, made, wire.id] as const] : [];
+});
+
+test('most patterns have a wire to the load', () => {
+  expect(FEEDS.length).toBeGreaterThanOrEqual(6);
+});
+
+test.each(FEEDS)('%s: a dead short opens a fuse, though nobody has read its rating', (_id, made, wire) => {
+  const model = new CircuitModel(made.circuit);
+  const blown = withBlownFuses(model, { part: wire, mode: 'short-to-earth' });
+  const fuses = made.circuit.parts.filter((part) => part.kind === 'fuse' || part.kind === 'fusible-link');
+  expect(fuses.map((part) => part.id)).toEqual(expect.arrayContaining([...blown!.fuses]));
+  const failed = model.function(made.function);
+  expect(model.outcome(failed, model.solve(made.condition, blown!.alteration))).toBe('dead');
+});

@@ -1,0 +1,5 @@
+import { WiresView } from '@/features/wires';
+
+export default function WiresPage() {
+  return <WiresView />;
+}

@@ -1,0 +1,28 @@
+import Link from 'next/link';
+import { notFound } from 'next/navigation';
+import { CircuitView } from '@/features/circuits';
+import { currentActor } from '@/features/shop/server';
+import { loadVehicle } from '@/features/vehicles/server';
+
+export const metadata = { title: 'New circuit' };
+
+export default async function NewCircuitPage({ params }: { params: Promise<{ id: string }> }) {
+  const maps = await loadVehicle(await currentActor(), (await params).id);
+  if (!maps) notFound();
+  return (
+    <div className="px-3 py-4 lg:px-6">
+      <p className="text-soft">
+        <Link href={`/vehicles/${maps.vehicle.id}`} className="underline underline-offset-4">
+          {maps.vehicle.name}
+        </Link>
+      </p>
+      <CircuitView
+        vehicleId={maps.vehicle.id}
+        saved={null}
+        nominalVolts={maps.vehicle.nominalVolts}
+        panels={maps.panelSet?.file.panels ?? []}
+        others={maps.circuits.map((one) => one.file)}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,203 @@
+'use client';
+
+import { type Fault, type FaultMode, faultModes, faultWords } from '#core/faults/faults';
+import type { CircuitFile, CircuitPart } from '#core/format/circuitSchema';
+import type { LiveSetting } from '#core/live/setting';
+import type { LiveState } from '#core/live/state';
+import { conditionOf, type Dial, dialsOf } from '#core/live/table';
+import { Button, INPUT } from '@/ui/controls';
+import { ampsText, voltsText } from './CircuitDrawing';
+
+const STATE_SIGN = { works: '●', weak: '◐', dead: '○' } as const;
+
+/** What stands where, as positions by dial. */
+export type DialPositions = Readonly<Record<string, string>>;
+
+/** Positions of all dials in a named condition. */
+export function positionsOf(circuit: CircuitFile, conditionId: string): DialPositions {
+  const condition = circuit.conditions.find((one) => one.id === conditionId);
+  if (!condition) return {};
+  const at: Record<string, string> = {};
+  for (const dial of dialsOf(circuit)) {
+    if (dial.id === 'key') {
+      at.key = dial.positions.includes(condition.key) ? condition.key : sameKey(dial, condition.key);
+    } else if (dial.id === 'engine') at.engine = condition.engineRunning ? 'running' : 'stopped';
+    else if (dial.positions[0] === 'nothing') at[dial.id] = condition.pluggedIn?.[dial.id] ?? 'nothing';
+    else at[dial.id] = condition.switches?.[dial.id] ?? dial.positions[0]!;
+  }
+  return at;
+}
+
+/** A key position that no contact tells from another is shown as that one. */
+function sameKey(dial: Dial, key: string): string {
+  return key === 'lock' ? 'off' : (dial.positions.at(-1) ?? 'off');
+}
+
+/** The dials: key, switches, plugs. Every one a row of positions. */
+export function Dials({
+  circuit,
+  at,
+  onTurn,
+}: {
+  circuit: CircuitFile;
+  at: DialPositions;
+  onTurn: (dial: string, position: string) => void;
+}) {
+  const dials = dialsOf(circuit);
+  if (dials.length === 0) return <p className="text-soft">Nothing here can be switched.</p>;
+  return (
+    <div className="space-y-2" data-testid="dials">
+      {dials.map((dial) => (
+        <fieldset key={dial.id} className="flex flex-wrap items-center gap-1">
+          <legend className="float-left mr-2 w-36 text-sm leading-tight font-semibold">{dial.name}</legend>
+          {dial.positions.map((position) => {
+            const here = (at[dial.id] ?? dial.positions[0]) === position;
+            return (
+              <button
+                key={position}
+                type="button"
+                aria-pressed={here}
+                onClick={() => onTurn(dial.id, position)}
+                className={`min-h-11 min-w-14 rounded-md border-2 px-3 ${here ? 'border-copper bg-copper-wash font-bold' : 'border-line bg-sheet'}`}
+              >
+                {position}
+              </button>
+            );
+          })}
+        </fieldset>
+      ))}
+    </div>
+  );
+}
+
+export function Functions({ circuit, state }: { circuit: CircuitFile; state: LiveState | null }) {
+  const states = new Map(state?.functions.map((one) => [one.function, one.state]));
+  return (
+    <ul className="mt-1" data-testid="live-functions">
+      {circuit.functions.map((one) => {
+        const now = states.get(one.id);
+        return (
+          <li key={one.id} className="flex justify-between gap-3 border-b border-line py-1">
+            <span>{one.name}</span>
+            <span className={now === 'works' ? 'font-bold' : now === 'weak' ? 'text-caution' : 'text-soft'}>
+              {now ? `${STATE_SIGN[now]} ${now === 'works' ? 'on' : now === 'weak' ? 'weak' : 'off'}` : '…'}
+            </span>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}
+
+/** What overloads, opens and buzzes, in words; nothing where all is well. */
+export function Alarms({ circuit, state }: { circuit: CircuitFile; state: LiveState }) {
+  const name = (id: string) => circuit.parts.find((part) => part.id === id)?.name ?? id;
+  const lines = [
+    ...state.blown.map((id) => `${name(id)} opens.`),
+    ...state.overloaded.map(
+      (one) =>
+        `${name(one.part)}: ${one.amps.toFixed(1)} A on ${one.ratingAmps === null ? 'a rating nobody has read' : `${one.ratingAmps} A`}; ${one.opens}.`,
+    ),
+    ...(state.oscillating.length > 0
+      ? [`No steady state: ${state.oscillating.map(name).join(', ')} would buzz.`]
+      : []),
+  ];
+  if (lines.length === 0) return null;
+  return (
+    <ul className="mt-3 border-l-4 border-bad pl-3 font-semibold text-bad" role="status" data-testid="alarms">
+      {lines.map((line) => (
+        <li key={line}>▲ {line}</li>
+      ))}
+    </ul>
+  );
+}
+
+/** The chosen part: its pins with their volts, what can be done to it, what can be wrong with it. */
+export function PartPanel({
+  circuit,
+  part,
+  state,
+  setting,
+  onSetting,
+}: {
+  circuit: CircuitFile;
+  part: CircuitPart;
+  state: LiveState | null;
+  setting: LiveSetting;
+  onSetting: (setting: LiveSetting) => void;
+}) {
+  const volts = new Map(state?.nodes.map((one) => [one.node, one]));
+  const nodeName = (id: string) => circuit.nodes.find((one) => one.id === id)?.name ?? id;
+  const pulls = part.kind === 'connector' ? 'unplugged' : 'pulled';
+  const isOut = setting.done.some((one) => 'part' in one && one.part === part.id);
+  const fault = setting.faults.find((one) => one.part === part.id);
+  const setFault = (mode: FaultMode | '') => {
+    const others = setting.faults.filter((one) => one.part !== part.id);
+    const faults: Fault[] = mode === '' ? others : [...others, { part: part.id, mode }];
+    onSetting({ ...setting, faults });
+  };
+  const takeOut = () => {
+    const others = setting.done.filter((one) => !('part' in one) || one.part !== part.id);
+    onSetting({ ...setting, done: isOut ? others : [...others, { kind: pulls, part: part.id }] });
+  };
+  const amps = (state?.branches ?? []).filter((one) => one.part === part.id && Math.abs(one.amps) >= 0.0005);
+  const removable = !['wire', 'splice', 'ground', 'battery'].includes(part.kind) && !part.fixed;
+  return (
+    <section aria-labelledby="part-title" data-testid="part-panel">
+      <h3 id="part-title" className="border-b-2 border-line pb-1 text-lg">
+        {part.name}
+      </h3>
+      <table className="mt-1 w-full">
+        <tbody>
+          {Object.entries(part.pins).map(([pin, node]) => (
+            <tr key={pin} className="border-b border-line">
+              <th scope="row" className="pr-3 text-left font-semibold">
+                {pin}
+              </th>
+              <td className="pr-3 text-sm text-soft">{nodeName(node)}</td>
+              <td className="reading text-right font-bold">{voltsText(volts.get(node))}</td>
+            </tr>
+          ))}
+          {amps.map((one) => (
+            <tr key={one.branch} className="border-b border-line">
+              <th scope="row" className="pr-3 text-left font-semibold">
+                current
+              </th>
+              <td className="pr-3 text-sm text-soft">{one.branch}</td>
+              <td className="reading text-right font-bold">{ampsText(Math.abs(one.amps))}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="mt-3 grid gap-2">
+        {removable ? (
+          <Button aria-pressed={isOut} onClick={takeOut}>
+            {isOut ? 'Put it back' : part.kind === 'connector' ? 'Unplug it' : 'Pull it out'}
+          </Button>
+        ) : null}
+        <label className="block">
+          <span className="block text-sm font-semibold">Suppose it is broken</span>
+          <select
+            value={fault?.mode ?? ''}
+            onChange={(event) => setFault(event.target.value as FaultMode | '')}
+            className={INPUT}
+          >
+            <option value="">as it should be</option>
+            {faultModes(part)
+              .filter((mode) => mode !== 'wrong-rating')
+              .map((mode) => (
+                <option key={mode} value={mode}>
+                  {faultWords(part, { part: part.id, mode })}
+                </option>
+              ))}
+          </select>
+        </label>
+      </div>
+    </section>
+  );
+}
+
+/** The condition that the dials amount to. */
+export function dialled(circuit: CircuitFile, at: DialPositions): LiveSetting['condition'] {
+  return conditionOf(dialsOf(circuit), at);
+}

@@ -1,0 +1,2 @@
+export { CircuitView } from './CircuitView';
+export { LedgerTable } from './LedgerTable';

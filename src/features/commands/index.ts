@@ -1,0 +1,1 @@
+export { CommandPalette } from './CommandPalette';

@@ -1,0 +1,70 @@
+'use client';
+
+import type { Panel } from '#core/format/panelSchema';
+import { formatNumber } from '#core/instruments/quantity';
+import { seenRows } from '#core/panel/sentence';
+import { spokenWord } from '#core/panel/slotWords';
+import { type Turns, turnPanel } from '#core/panel/turn';
+import { Button } from '@/ui/controls';
+import { PanelDrawing } from './PanelDrawing';
+
+/** One box on paper: the drawing as it is held, and a line for every slot, those that are in doubt marked. */
+export function PrintedBox({ vehicle, panel, turns }: { vehicle: string; panel: Panel; turns: Turns }) {
+  const seen = turnPanel(panel, turns);
+  return (
+    <article data-testid="printed-box">
+      <header className="flex flex-wrap items-baseline justify-between gap-3 border-b-2 border-ink pb-1">
+        <h1 className="text-2xl">
+          {vehicle}: {panel.name}
+        </h1>
+        <Button className="no-print" onClick={() => window.print()}>
+          Print
+        </Button>
+      </header>
+      <p className="mt-1">
+        {panel.place}. Drawn with the {panel.landmark.name} at the {seen.landmarkEdge}.
+      </p>
+      <PanelDrawing
+        panel={panel}
+        turns={turns}
+        wanted={null}
+        className={turns % 2 === 0 ? 'my-3 max-w-3xl' : 'my-3 max-w-sm'}
+      />
+      <table className="w-full text-left text-[0.95rem]">
+        <thead>
+          <tr className="border-b-2 border-ink">
+            {['Slot', 'Printed', 'Is for', 'Fuse', 'Feed', 'State', 'Known from'].map((name) => (
+              <th key={name} className="py-1 pr-3">
+                {name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {seenRows(seen)
+            .flat()
+            .map(({ slot }) => (
+              <tr key={slot.id} className="break-inside-avoid border-b border-line">
+                <th scope="row" className="py-0.5 pr-3 font-semibold">
+                  {slot.type} {slot.number}
+                </th>
+                <td className="pr-3">{slot.label ?? '–'}</td>
+                <td className="pr-3">{slot.meaning ?? '–'}</td>
+                <td className="pr-3">
+                  {slot.ratingAmps === undefined
+                    ? '–'
+                    : `${formatNumber(slot.ratingAmps)} A ${slot.colour ?? ''}`}
+                </td>
+                <td className="pr-3">{slot.feed ? spokenWord(slot.feed) : '–'}</td>
+                <td className="pr-3">{spokenWord(slot.state)}</td>
+                <td>
+                  {slot.source ?? 'not said'}
+                  {slot.confirmed ? '' : ' (unverified here)'}
+                </td>
+              </tr>
+            ))}
+        </tbody>
+      </table>
+    </article>
+  );
+}

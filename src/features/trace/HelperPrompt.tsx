@@ -1,0 +1,97 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import { Button, Caution, INPUT } from '@/ui/controls';
+
+const NAME = 'every-trace helper';
+
+/** Who is at the key, remembered in this browser; null while nobody helps. */
+export function useHelper(): [string | null, (name: string | null) => void] {
+  const [helper, setHelper] = useState<string | null>(null);
+  useEffect(() => setHelper(sessionStorage.getItem(NAME)), []);
+  return [
+    helper,
+    (name) => {
+      if (name === null) sessionStorage.removeItem(NAME);
+      else sessionStorage.setItem(NAME, name);
+      setHelper(name);
+    },
+  ];
+}
+
+export const HELPER_CAUTION =
+  'Immobilised, neutral, hands clear of fans, belts, ropes and lifts; only the named person turns the key, and only when told.';
+
+/** Brings a helper in: a name, and the caution that is acknowledged once. */
+export function HelperSwitch({
+  helper,
+  onHelper,
+  onCaution,
+}: {
+  helper: string | null;
+  onHelper: (name: string | null) => void;
+  onCaution: (words: string) => void;
+}) {
+  const [asking, setAsking] = useState(false);
+  const [name, setName] = useState('');
+  if (helper !== null) {
+    return (
+      <p className="flex flex-wrap items-center justify-between gap-2 text-sm">
+        <span>
+          At the key: <strong>{helper}</strong>
+        </span>
+        <Button onClick={() => onHelper(null)}>No helper now</Button>
+      </p>
+    );
+  }
+  if (!asking) return <Button onClick={() => setAsking(true)}>Somebody at the key</Button>;
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (name.trim() === '') return;
+        onCaution(`${HELPER_CAUTION} At the key: ${name.trim()}`);
+        onHelper(name.trim());
+        setAsking(false);
+      }}
+      className="rounded-md border-2 border-line p-3"
+    >
+      <Caution>{HELPER_CAUTION}</Caution>
+      <label className="mt-2 block">
+        <span className="block text-sm font-semibold">Who is at the key</span>
+        <input value={name} onChange={(event) => setName(event.target.value)} className={INPUT} />
+      </label>
+      <div className="mt-2 flex gap-2">
+        <Button look="primary" type="submit">
+          Understood, begin
+        </Button>
+        <Button onClick={() => setAsking(false)}>Leave it</Button>
+      </div>
+    </form>
+  );
+}
+
+/** What to say to the person at the key before the reading is taken; the pad comes when it stands so. */
+export function HelperPrompt({
+  helper,
+  settings,
+  onStands,
+}: {
+  helper: string;
+  settings: readonly string[];
+  onStands: () => void;
+}) {
+  return (
+    <div className="rounded-lg border-4 border-copper bg-copper-wash p-4" data-testid="helper-prompt">
+      <p className="text-soft">Say to {helper}:</p>
+      <ul className="text-2xl font-bold">
+        {settings.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ul>
+      <Button look="primary" className="mt-3 h-16 w-full text-xl" onClick={onStands}>
+        It stands so
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,247 @@
+'use client';
+
+import { memo, useState } from 'react';
+import type { TakenReading } from '#core/diagnosis/evidence';
+import { testId } from '#core/diagnosis/kinds';
+import {
+  compareCosts,
+  fixedSwitches,
+  mayBridge,
+  moduleVerdicts,
+  type RoleVerdict,
+  relayVerdicts,
+} from '#core/diagnosis/relayRoute';
+import type { CircuitFile } from '#core/format/circuitSchema';
+import { Button, INPUT } from '@/ui/controls';
+
+const SIGN = { untested: '·', good: '✓', watch: '~', bad: '✗' } as const;
+const COLOUR = {
+  untested: 'text-soft',
+  good: 'text-good',
+  watch: 'text-caution',
+  bad: 'text-bad',
+} as const;
+const PINS = ['30', '87', '85', '86'] as const;
+
+/** Relays and outputs of the runs, each role with a verdict of its own. */
+export const RelayPanel = memo(function RelayPanel({
+  circuit,
+  parts,
+  condition,
+  failed,
+  readings,
+  exchanges,
+  onChoose,
+  onNote,
+}: {
+  circuit: CircuitFile;
+  /** Parts of the failed function's runs. */
+  parts: ReadonlySet<string>;
+  /** The condition of the complaint, in which it should be commanded. */
+  condition: string;
+  /** The function that fails. */
+  failed: string;
+  readings: readonly TakenReading[];
+  /** Whether anything may be exchanged or bridged: not on what runs unbidden. */
+  exchanges: boolean;
+  onChoose: (testId: string) => void;
+  onNote: (words: string) => void;
+}) {
+  const relays = circuit.parts.filter((part) => part.kind === 'relay' && parts.has(part.id));
+  const fixed = fixedSwitches(circuit, parts);
+  if (relays.length === 0 && fixed.length === 0) return null;
+  return (
+    <div className="mt-5 space-y-5" data-testid="relays">
+      {relays.map((relay) => (
+        <section key={relay.id} aria-label={relay.name}>
+          <h3 className="border-b-2 border-line pb-1 text-lg">{relay.name}, pin by pin</h3>
+          <Rows rows={relayVerdicts(circuit, relay.id, condition, readings)} onChoose={onChoose} />
+          {relay.fixed ? null : exchanges ? (
+            <Bridge
+              circuit={circuit}
+              relay={relay.id}
+              condition={condition}
+              readings={readings}
+              onChoose={() =>
+                onChoose(testId({ kind: 'bridge', part: relay.id, function: failed, condition }))
+              }
+            />
+          ) : (
+            <p className="mt-1 text-sm text-soft">It runs unbidden: nothing is bridged or exchanged.</p>
+          )}
+        </section>
+      ))}
+      {fixed.map((part) => (
+        <section key={part.id} aria-label={`${part.name}, no removable relay`} data-testid="module-route">
+          <h3 className="border-b-2 border-line pb-1 text-lg">{part.name}: no removable relay</h3>
+          <p className="mt-1">
+            It is switched inside a unit. Feed, earth and request first; the unit itself comes last.
+          </p>
+          <Rows
+            rows={
+              part.kind === 'module-output'
+                ? moduleVerdicts(circuit, part, condition, readings)
+                : relayVerdicts(circuit, part.id, condition, readings)
+            }
+            onChoose={onChoose}
+          />
+          <Costs onNote={onNote} name={part.name} />
+        </section>
+      ))}
+    </div>
+  );
+});
+
+function Rows({ rows, onChoose }: { rows: readonly RoleVerdict[]; onChoose: (id: string) => void }) {
+  return (
+    <ul>
+      {rows.map((row) => (
+        <li key={row.role + row.pin} className="border-b border-line py-1.5" data-role={row.role}>
+          <div className="flex items-start justify-between gap-2">
+            <span>
+              <span className={`font-bold ${COLOUR[row.standing]}`}>
+                <span aria-hidden="true">{SIGN[row.standing]} </span>
+                {row.name}
+                <span className="sr-only">: {row.standing}</span>
+              </span>
+              <span className="block text-[0.95rem]">{row.sentence}</span>
+            </span>
+            {row.test ? (
+              <Button
+                className="px-3"
+                aria-label={`Read ${row.name}`}
+                onClick={() => onChoose(testId(row.test!))}
+              >
+                Read
+              </Button>
+            ) : null}
+          </div>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** A fused lead between two terminals: only the contact, only after a reading. */
+function Bridge({
+  circuit,
+  relay,
+  condition,
+  readings,
+  onChoose,
+}: {
+  circuit: CircuitFile;
+  relay: string;
+  condition: string;
+  readings: readonly TakenReading[];
+  onChoose: () => void;
+}) {
+  const [from, setFrom] = useState('30');
+  const [to, setTo] = useState('87');
+  const answer = mayBridge(circuit, relay, from, to, condition, readings);
+  const select = (name: string, value: string, set: (pin: string) => void) => (
+    <label className="block">
+      <span className="sr-only">{name}</span>
+      <select value={value} onChange={(event) => set(event.target.value)} className={`${INPUT} w-20`}>
+        {PINS.map((pin) => (
+          <option key={pin}>{pin}</option>
+        ))}
+      </select>
+    </label>
+  );
+  return (
+    <details className="mt-2">
+      <summary className="inline-flex min-h-11 items-center underline underline-offset-4">
+        Bridge with a fused lead
+      </summary>
+      <div className="flex flex-wrap items-center gap-2">
+        {select('Bridge from terminal', from, setFrom)}
+        <span>to</span>
+        {select('Bridge to terminal', to, setTo)}
+        <Button disabled={!answer.allowed} onClick={onChoose}>
+          To the card
+        </Button>
+      </div>
+      <p
+        role="status"
+        className={`mt-1 ${answer.allowed ? '' : 'font-semibold text-caution'}`}
+        data-testid="bridge-answer"
+      >
+        {answer.allowed ? '' : '▲ '}
+        {answer.sentence}
+      </p>
+    </details>
+  );
+}
+
+/** What mending would cost against the whole unit, own labour included; kept in the log. */
+function Costs({ name, onNote }: { name: string; onNote: (words: string) => void }) {
+  const [values, setValues] = useState({
+    rate: '60',
+    mendMinutes: '60',
+    mendPrice: '10',
+    unitMinutes: '45',
+    unitPrice: '300',
+  });
+  const number = (key: keyof typeof values) => Number(values[key].replace(',', '.'));
+  const usable = (Object.keys(values) as (keyof typeof values)[]).every(
+    (key) => Number.isFinite(number(key)) && number(key) >= 0 && values[key].trim() !== '',
+  );
+  const { lines, cheapest } = compareCosts(number('rate'), [
+    {
+      name: 'Wire, plug, feed or request mended',
+      minutes: number('mendMinutes'),
+      price: number('mendPrice'),
+    },
+    { name: `${name} as a whole`, minutes: number('unitMinutes'), price: number('unitPrice') },
+  ]);
+  const field = (key: keyof typeof values, label: string) => (
+    <label className="block">
+      <span className="block text-sm">{label}</span>
+      <input
+        value={values[key]}
+        inputMode="decimal"
+        onChange={(event) => setValues({ ...values, [key]: event.target.value })}
+        className={`${INPUT} w-24`}
+      />
+    </label>
+  );
+  return (
+    <details className="mt-2" data-testid="costs">
+      <summary className="inline-flex min-h-11 items-center underline underline-offset-4">
+        What each way would cost
+      </summary>
+      <div className="flex flex-wrap gap-2">
+        {field('rate', 'Rate an hour')}
+        {field('mendMinutes', 'Mending, min')}
+        {field('mendPrice', 'Its parts')}
+        {field('unitMinutes', 'Unit, min')}
+        {field('unitPrice', 'Its price')}
+      </div>
+      {usable ? (
+        <>
+          <ul className="mt-2">
+            {lines.map((line) => (
+              <li key={line.name} className="flex justify-between gap-3 border-b border-line py-1">
+                <span className={line.name === cheapest ? 'font-bold' : ''}>{line.name}</span>
+                <span className="reading">{line.total.toFixed(2)}</span>
+              </li>
+            ))}
+          </ul>
+          <Button
+            className="mt-2"
+            onClick={() =>
+              onNote(
+                `Compared at ${values.rate} an hour: ${lines.map((line) => `${line.name} ${line.total.toFixed(2)}`).join('; ')}`,
+              )
+            }
+          >
+            Keep the comparison
+          </Button>
+        </>
+      ) : (
+        <p className="mt-1 text-caution">Write every number, 0 where there is nothing.</p>
+      )}
+    </details>
+  );
+}

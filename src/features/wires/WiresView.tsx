@@ -1,0 +1,179 @@
+'use client';
+
+import { useState } from 'react';
+import { cutGate, readingAt, toneGate } from '#core/circuit/cutting';
+import { wireLedger } from '#core/circuit/ledger';
+import { BEFORE_ISOLATION, STEP_WORDS, stepsOf } from '#core/panel/isolation';
+import { FEED_STATE_WORDS, FEED_STATES, liveness } from '#core/panel/slotReadings';
+import { LedgerTable } from '@/features/circuits';
+import { useJob } from '@/features/jobs';
+import { Button, Caution, INPUT } from '@/ui/controls';
+
+const ENDS = ['a', 'b'] as const;
+
+/** The wires of the job's circuits, and what has to be read before one of them is cut or toned. */
+export function WiresView() {
+  const { circuit } = useJob();
+  const [wire, setWire] = useState<string | null>(null);
+  if (!circuit) {
+    return <p className="p-4 text-lg">This vehicle has no circuit yet, so no wire is known.</p>;
+  }
+  return (
+    <div className="grid gap-8 px-3 py-4 lg:grid-cols-[1fr_28rem] lg:px-5">
+      <div className={wire ? 'order-2 lg:order-1' : ''}>
+        <LedgerTable circuit={circuit} selected={wire} onSelect={setWire} />
+      </div>
+      <div className={wire ? 'order-1 lg:order-2' : ''}>
+        {wire ? (
+          <CutCard key={wire} wire={wire} />
+        ) : (
+          <p className="text-lg">Choose a wire that is to be cut or toned.</p>
+        )}
+      </div>
+    </div>
+  );
+}
+
+function CutCard({ wire }: { wire: string }) {
+  const { circuit, job, record, nominalVolts } = useJob();
+  const [reason, setReason] = useState('');
+  const row = wireLedger(circuit!).find((one) => one.wire === wire);
+  const readings = job.wireReadings.filter((one) => one.wire === wire);
+  if (!row) return null;
+  if (nominalVolts === null) return <p>The nominal voltage is not known yet: say it on the job’s page.</p>;
+  const gate = cutGate(readings, job.isolated, nominalVolts);
+  const tone = toneGate(gate);
+  const begun = job.begun.some((one) => one.task === 'cut-or-solder' && one.wire === wire);
+  const tell = (end: 'a' | 'b', state: (typeof FEED_STATES)[number], lamp: 'lit' | 'off') =>
+    record({
+      kind: 'wire-reading',
+      wire,
+      end,
+      value: { lamp },
+      state,
+      testerProved: job.testerProvedAt !== null,
+    });
+  return (
+    <article
+      className="self-start rounded-lg border-2 border-copper bg-sheet p-4 lg:sticky lg:top-36"
+      data-testid="cut-card"
+    >
+      <h2 className="text-2xl">
+        <span className="reading">{row.colour || row.wire}</span>{' '}
+        <span className="text-lg font-normal">{row.name}</span>
+      </h2>
+      <p className="mt-1">
+        a: {row.a.words ?? 'not known'}
+        <br />
+        b: {row.b.words ?? 'not known'}
+      </p>
+      {job.testerProvedAt === null ? (
+        <div className="mt-2 flex flex-wrap items-center gap-2">
+          <Caution>Prove the tester on the battery posts first.</Caution>
+          <Button onClick={() => record({ kind: 'tester-proved', on: 'battery plus and minus post' })}>
+            Tester proved
+          </Button>
+        </div>
+      ) : null}
+      <p
+        role="status"
+        className={`mt-2 text-lg font-semibold ${gate.allowed ? 'text-good' : 'text-caution'}`}
+        data-testid="cut-gate"
+      >
+        {gate.allowed ? '✓ ' : '▲ '}
+        {gate.sentence}
+      </p>
+      <table className="mt-2 w-full">
+        <thead>
+          <tr>
+            <th className="text-left">State</th>
+            <th>End a</th>
+            <th>End b</th>
+          </tr>
+        </thead>
+        <tbody>
+          {FEED_STATES.map((state) => (
+            <tr key={state} className="border-b border-line">
+              <th scope="row" className="max-w-36 py-1 text-left text-sm font-normal">
+                {FEED_STATE_WORDS[state]}
+              </th>
+              {ENDS.map((end) => {
+                const reading = readingAt(readings, end, state);
+                const live = reading ? liveness(reading.value, nominalVolts) : null;
+                return (
+                  <td key={end} className="py-1 text-center">
+                    <span className="inline-flex gap-1">
+                      {(['lit', 'off'] as const).map((lamp) => {
+                        const on = live !== null && (live === 'dead') === (lamp === 'off');
+                        return (
+                          <button
+                            key={lamp}
+                            type="button"
+                            aria-label={`End ${end}, ${FEED_STATE_WORDS[state]}: ${lamp === 'lit' ? 'live' : 'dead'}`}
+                            aria-pressed={on}
+                            onClick={() => tell(end, state, lamp)}
+                            className={`min-h-11 min-w-14 rounded-md border-2 px-1 ${
+                              on ? 'border-copper bg-copper-wash font-bold' : 'border-line'
+                            }`}
+                          >
+                            {lamp === 'lit' ? '● live' : '○ dead'}
+                          </button>
+                        );
+                      })}
+                    </span>
+                  </td>
+                );
+              })}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="mt-3 space-y-1">
+        {stepsOf('cut-or-solder').map((step) => (
+          <label key={step} className="flex min-h-11 items-center gap-3">
+            <input
+              type="checkbox"
+              checked={job.isolated.includes(step)}
+              onChange={(event) => record({ kind: 'isolation', step, done: event.target.checked })}
+              className="size-6 accent-(--copper)"
+            />
+            {STEP_WORDS[step]}
+          </label>
+        ))}
+        {job.isolated.includes('earthed-pole-off') ? null : (
+          <p className="text-sm text-soft">{BEFORE_ISOLATION}</p>
+        )}
+      </div>
+      <div className="mt-3 grid gap-2">
+        <Button
+          look="primary"
+          disabled={!gate.allowed || begun}
+          onClick={() => record({ kind: 'task-begun', task: 'cut-or-solder', wire })}
+        >
+          {begun ? '✓ Cutting begun' : 'Cut it'}
+        </Button>
+        {tone.allowed ? (
+          <Button onClick={() => record({ kind: 'task-begun', task: 'tone', wire })}>Start the tone</Button>
+        ) : (
+          <p className="text-sm text-soft">{tone.sentence}</p>
+        )}
+        {gate.allowed || begun ? null : (
+          <div className="flex flex-wrap items-end gap-2">
+            <label className="block flex-1">
+              <span className="block text-sm font-semibold">Or all the same, because</span>
+              <input value={reason} onChange={(event) => setReason(event.target.value)} className={INPUT} />
+            </label>
+            <Button
+              disabled={reason.trim() === ''}
+              onClick={() =>
+                record({ kind: 'task-begun', task: 'cut-or-solder', wire, override: reason.trim() })
+              }
+            >
+              Cut, not proved dead
+            </Button>
+          </div>
+        )}
+      </div>
+    </article>
+  );
+}

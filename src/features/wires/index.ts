@@ -1,0 +1,1 @@
+export { WiresView } from './WiresView';

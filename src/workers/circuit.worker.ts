@@ -1,0 +1,41 @@
+/** A thin shell around one circuit: live states, tables, and what is lost without a slot. */
+import { CircuitModel } from '#core/circuit/model';
+import { partsOfFunction } from '#core/diagnosis/proofs';
+import { activeCondition, functionRuns } from '#core/diagnosis/run';
+import { liveState } from '#core/live/state';
+import { stateTable } from '#core/live/table';
+import { coverage, withoutSlot } from '#core/panel/withoutSlot';
+import type { CircuitAnswer, CircuitAnswers, CircuitQuestion, CircuitRequest } from './circuitMessages';
+
+let model: CircuitModel | null = null;
+
+function answerTo(current: CircuitModel, question: CircuitQuestion): CircuitAnswers[CircuitQuestion['ask']] {
+  switch (question.ask) {
+    case 'live':
+      return liveState(current, question.setting);
+    case 'table':
+      return stateTable(current, question.varied, question.at, question.one, question.other);
+    case 'without':
+      return withoutSlot(current, question.panel, question.slot);
+    case 'runs': {
+      const condition = question.condition ?? activeCondition(current, question.function);
+      return condition ? functionRuns(current, question.function, condition) : [];
+    }
+    case 'coverage':
+      return current.circuit.functions.map((one) =>
+        coverage(current, one.id, partsOfFunction(current, one.id)),
+      );
+  }
+}
+
+self.onmessage = ({ data }: MessageEvent<CircuitRequest>) => {
+  const { request, question } = data;
+  let said: CircuitAnswer;
+  try {
+    if (data.circuit) model = new CircuitModel(data.circuit);
+    said = { request, answer: answerTo(model!, question) };
+  } catch (error) {
+    said = { request, problem: error instanceof Error ? error.message : 'This cannot be worked out.' };
+  }
+  self.postMessage(said);
+};
