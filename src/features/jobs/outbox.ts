@@ -26,8 +26,12 @@ function outbox(): Promise<IDBPDatabase<OutboxSchema>> {
   return opening;
 }
 
-export async function putInOutbox(event: JobEvent): Promise<void> {
-  await (await outbox()).put('outbox', event);
+/** Keeps entries that belong together, all or none; committed at once, for the page may be left the next moment. */
+export async function putInOutbox(events: readonly JobEvent[]): Promise<void> {
+  const transaction = (await outbox()).transaction('outbox', 'readwrite');
+  const kept = events.map((event) => transaction.store.put(event));
+  transaction.commit();
+  await Promise.all([...kept, transaction.done]);
 }
 
 export async function takeFromOutbox(ids: readonly string[]): Promise<void> {

@@ -29,10 +29,15 @@ const BATCH = 200;
 const FIRST_RETRY_MS = 1000;
 const LONGEST_RETRY_MS = 15_000;
 
+/** Why sending stands still. */
+type Trouble = Exclude<Sending, { readonly kind: 'idle' | 'sending' }>;
+
 export class JobStore {
   private snapshot: JobSnapshot;
   private readonly listeners = new Set<() => void>();
   private flushing = false;
+  private trouble: Trouble | null = null;
+  private photoRefused: Trouble | null = null;
   private retryMs = FIRST_RETRY_MS;
   private timer: ReturnType<typeof setTimeout> | null = null;
 
@@ -58,13 +63,15 @@ export class JobStore {
       void this.flush();
     };
     window.addEventListener('online', retry);
-    void waitingPictures(this.jobId).then((waiting) => {
-      if (waiting.length > 0) this.showPictures(new Map(waiting.map((one) => [one.id, one.blob])));
-    });
-    void waitingInOutbox(this.jobId).then((waiting) => {
-      this.add(waiting.map((event) => this.unsent(event)));
-      void this.flush();
-    });
+    void Promise.all([waitingPictures(this.jobId), waitingInOutbox(this.jobId)])
+      .then(([pictures, entries]) => {
+        this.showPictures(
+          new Map([...pictures.map((one) => [one.id, one.blob] as const), ...this.snapshot.pictures]),
+        );
+        this.add(entries.map((event) => this.unsent(event)));
+      })
+      .catch(noOutbox)
+      .then(() => this.flush());
     return () => {
       window.removeEventListener('online', retry);
       if (this.timer) clearTimeout(this.timer);
@@ -79,19 +86,22 @@ export class JobStore {
       return { id: newId(), jobId: this.jobId, madeAt: new Date().toISOString(), clientOrder: order, body };
     });
     this.add(made.map((event) => this.unsent(event)));
-    void Promise.all(made.map(putInOutbox)).then(() => this.flush());
+    // Sent also where the browser keeps nothing.
+    void putInOutbox(made)
+      .catch(noOutbox)
+      .then(() => this.flush());
     return made.map((event) => event.id);
   }
 
   /** Keeps a picture here until the server has it; it is sent before the entries that name it. */
   async keepPicture(id: string, blob: Blob): Promise<void> {
-    await putPicture({ id, jobId: this.jobId, blob });
+    await putPicture({ id, jobId: this.jobId, blob }).catch(noOutbox);
+    this.photoRefused = null;
     this.showPictures(new Map([...this.snapshot.pictures, [id, blob]]));
   }
 
   private showPictures(pictures: ReadonlyMap<string, Blob>): void {
-    this.snapshot = { ...this.snapshot, pictures };
-    for (const listener of this.listeners) listener();
+    this.change({ pictures });
   }
 
   private unsent(event: JobEvent): LogEvent {
@@ -102,28 +112,39 @@ export class JobStore {
   private add(events: readonly LogEvent[]): void {
     const known = new Set(this.snapshot.events.map((event) => event.id));
     const fresh = events.filter((event) => !known.has(event.id));
-    if (fresh.length > 0) this.change([...this.snapshot.events, ...fresh], this.snapshot.sending);
+    if (fresh.length > 0) this.change({ events: [...this.snapshot.events, ...fresh] });
   }
 
-  private change(events: readonly LogEvent[], sending: Sending): void {
-    const same = events === this.snapshot.events;
-    const { pictures, job } = this.snapshot;
-    this.snapshot = { events, job: same ? job : jobState(events), sending, pictures };
+  /** What is shown as recorded is what the server has confirmed, nothing less. */
+  private change(made: Partial<Pick<JobSnapshot, 'events' | 'pictures'>>): void {
+    const { events, pictures } = { ...this.snapshot, ...made };
+    const count = events.filter((event) => event.seq === null).length + pictures.size;
+    this.snapshot = {
+      events,
+      pictures,
+      job: events === this.snapshot.events ? this.snapshot.job : jobState(events),
+      sending:
+        this.trouble ?? this.photoRefused ?? (count > 0 ? { kind: 'sending', count } : { kind: 'idle' }),
+    };
     for (const listener of this.listeners) listener();
+  }
+
+  private stand(trouble: Trouble): void {
+    this.trouble = trouble;
+    this.change({});
   }
 
   private async flush(): Promise<void> {
     if (this.flushing) return;
     this.flushing = true;
     try {
-      if (!(await this.sendPictures())) return;
       for (;;) {
-        const waiting = (await waitingInOutbox(this.jobId)).slice(0, BATCH);
-        if (waiting.length === 0) {
-          this.change(this.snapshot.events, { kind: 'idle' });
-          return;
-        }
-        if (!(await this.send(waiting))) return;
+        if (!(await this.sendPictures())) return;
+        const waiting = this.snapshot.events
+          .filter((event) => event.seq === null)
+          .sort((one, other) => one.clientOrder - other.clientOrder)
+          .slice(0, BATCH);
+        if (waiting.length === 0 || !(await this.send(waiting))) return;
       }
     } finally {
       this.flushing = false;
@@ -132,27 +153,14 @@ export class JobStore {
 
   /** Sends the pictures that wait, one after another; false when sending has to stop for now. */
   private async sendPictures(): Promise<boolean> {
-    for (const { id, blob } of await waitingPictures(this.jobId)) {
-      let response: Response;
-      try {
-        response = await fetch(`/api/photos?job=${this.jobId}&id=${id}`, { method: 'POST', body: blob });
-      } catch {
-        this.retryLater(1);
-        return false;
-      }
-      if (response.status >= 500) {
-        this.retryLater(1);
-        return false;
-      }
+    for (const [id, blob] of this.snapshot.pictures) {
+      const response = await this.post(`/api/photos?job=${this.jobId}&id=${id}`, blob);
+      if (!response) return false;
       if (!response.ok) {
         const { message } = (await response.json()) as { message?: string };
-        this.change(this.snapshot.events, {
-          kind: 'refused',
-          count: 1,
-          message: message ?? 'The server refused a photo.',
-        });
+        this.photoRefused = { kind: 'refused', count: 1, message: message ?? 'The server refused a photo.' };
       }
-      await dropPicture(id);
+      await dropPicture(id).catch(noOutbox);
       const pictures = new Map(this.snapshot.pictures);
       pictures.delete(id);
       this.showPictures(pictures);
@@ -161,24 +169,12 @@ export class JobStore {
   }
 
   /** Sends one batch; false when sending has to stop for now. */
-  private async send(waiting: readonly JobEvent[]): Promise<boolean> {
-    const count = waiting.length;
-    this.change(this.snapshot.events, { kind: 'sending', count });
-    let response: Response;
-    try {
-      response = await fetch('/api/events', {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ events: waiting }),
-      });
-    } catch {
-      this.retryLater(count);
-      return false;
-    }
-    if (response.status >= 500) {
-      this.retryLater(count);
-      return false;
-    }
+  private async send(waiting: readonly LogEvent[]): Promise<boolean> {
+    const events = waiting.map(
+      ({ id, madeAt, clientOrder, body }): JobEvent => ({ id, jobId: this.jobId, madeAt, clientOrder, body }),
+    );
+    const response = await this.post('/api/events', JSON.stringify({ events }));
+    if (!response) return false;
     const answer = (await response.json()) as {
       stored?: { id: string; seq: number; person: string }[];
       problems?: { message: string }[];
@@ -186,24 +182,41 @@ export class JobStore {
     if (!response.ok || !answer.stored) {
       const message =
         answer.problems?.map((one) => one.message).join(' ') ?? 'The server refused the entries.';
-      this.change(this.snapshot.events, { kind: 'refused', count, message });
+      this.stand({ kind: 'refused', count: waiting.length, message });
       return false;
     }
     this.retryMs = FIRST_RETRY_MS;
+    this.trouble = null;
     const receipts = new Map(answer.stored.map((one) => [one.id, one]));
-    await takeFromOutbox([...receipts.keys()]);
-    const events = this.snapshot.events.map((event) => {
-      const receipt = receipts.get(event.id);
-      return receipt ? { ...event, seq: receipt.seq, person: receipt.person } : event;
+    this.change({
+      events: this.snapshot.events.map((event) => {
+        const receipt = receipts.get(event.id);
+        return receipt ? { ...event, seq: receipt.seq, person: receipt.person } : event;
+      }),
     });
-    this.change(events, { kind: 'idle' });
+    await takeFromOutbox([...receipts.keys()]).catch(noOutbox);
     return true;
   }
 
-  private retryLater(count: number): void {
-    this.change(this.snapshot.events, { kind: 'waiting', count });
+  /** What the server answers; null when it is away, and sending goes on later. */
+  private async post(url: string, body: BodyInit): Promise<Response | null> {
+    const headers = typeof body === 'string' ? { 'Content-Type': 'application/json' } : undefined;
+    try {
+      const response = await fetch(url, { method: 'POST', body, ...(headers ? { headers } : {}) });
+      if (response.status < 500) return response;
+    } catch {
+      // Away, like a server that cannot answer.
+    }
+    const unsent = this.snapshot.events.filter((event) => event.seq === null).length;
+    this.stand({ kind: 'waiting', count: unsent + this.snapshot.pictures.size });
     if (this.timer) clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.flush(), this.retryMs);
     this.retryMs = Math.min(this.retryMs * 2, LONGEST_RETRY_MS);
+    return null;
   }
+}
+
+/** A browser that keeps nothing still shows and sends; what it cannot do is bring back after a reload. */
+function noOutbox(error: unknown): void {
+  console.warn('This browser keeps no entries between visits.', error);
 }

@@ -1,0 +1,192 @@
+/** What the page says about sending, with a server and a browser store that are slow, away, or full. */
+import type { JobEvent } from '#core/format/jobSchema';
+import { takeFromOutbox, waitingInOutbox, waitingPictures } from './outbox';
+import { JobStore } from './store';
+
+const kept = new Map<string, JobEvent>();
+const photos = new Map<string, Blob>();
+let storage: 'sound' | 'full' = 'sound';
+
+jest.mock('./outbox', () => ({
+  ...jest.requireActual<object>('./outbox'),
+  putInOutbox: async (events: readonly JobEvent[]) => {
+    if (storage === 'full') throw new Error('no room');
+    for (const event of events) kept.set(event.id, event);
+  },
+  takeFromOutbox: jest.fn(async (ids: readonly string[]) => {
+    for (const id of ids) kept.delete(id);
+  }),
+  waitingInOutbox: jest.fn(async () => [...kept.values()]),
+  putPicture: async ({ id, blob }: { id: string; blob: Blob }) => photos.set(id, blob),
+  dropPicture: async (id: string) => photos.delete(id),
+  waitingPictures: jest.fn(async () => [...photos].map(([id, blob]) => ({ id, jobId: 'job', blob }))),
+}));
+
+/** A server that answers when it is told to. */
+class Server {
+  readonly stored: string[] = [];
+  readonly asked: string[] = [];
+  private readonly open: (() => void)[] = [];
+  answer: 'yes' | 'away' | 'broken' | 'no' = 'yes';
+  slow = false;
+
+  readonly fetch = async (url: string, init: { body: string | Blob }): Promise<Response> => {
+    this.asked.push(url);
+    if (this.slow) await new Promise<void>((resolve) => this.open.push(resolve));
+    if (this.answer === 'away') throw new TypeError('no way there');
+    if (this.answer === 'broken') return new Response('', { status: 503 });
+    if (url.startsWith('/api/photos')) {
+      return this.answer === 'no'
+        ? Response.json({ message: 'This is no picture.' }, { status: 415 })
+        : Response.json({});
+    }
+    if (this.answer === 'no') {
+      return Response.json({ problems: [{ message: 'The job is closed.' }] }, { status: 409 });
+    }
+    const { events } = JSON.parse(init.body as string) as { events: JobEvent[] };
+    for (const { id } of events) if (!this.stored.includes(id)) this.stored.push(id);
+    const stored = events.map(({ id }) => ({ id, seq: this.stored.indexOf(id) + 1, person: 'Imre Pellow' }));
+    return Response.json({ stored });
+  };
+
+  /** Lets the oldest request that waits go on. */
+  go(): void {
+    this.open.shift()?.();
+  }
+}
+
+let server: Server;
+let stop: () => void;
+beforeEach(() => {
+  kept.clear();
+  photos.clear();
+  storage = 'sound';
+  server = new Server();
+  stop = () => {};
+  Object.assign(globalThis, { window: new EventTarget(), fetch: server.fetch });
+  jest.spyOn(console, 'warn').mockImplementation(() => {});
+});
+afterEach(() => stop());
+
+/** Lets everything that waits for nothing but its turn happen. */
+const settle = () => new Promise((resolve) => setTimeout(resolve, 5));
+const note = (words: string) => ({ kind: 'note', words }) as const;
+
+async function opened(): Promise<JobStore> {
+  const store = new JobStore('job', 'Imre Pellow', []);
+  stop = store.start();
+  await settle();
+  return store;
+}
+
+test('an entry counts as recorded when the server has it, not before', async () => {
+  const store = await opened();
+  server.slow = true;
+  store.record(note('one'));
+  expect(store.read().sending).toEqual({ kind: 'sending', count: 1 });
+  await settle();
+  store.record(note('two'));
+  server.go();
+  await settle();
+  // The first is there; the second is on its way.
+  expect(store.read().events.map((event) => event.seq)).toEqual([1, null]);
+  expect(store.read().sending).toEqual({ kind: 'sending', count: 1 });
+  server.go();
+  await settle();
+  expect(store.read().events.map((event) => event.seq)).toEqual([1, 2]);
+  expect(store.read().sending).toEqual({ kind: 'idle' });
+  expect(kept.size).toBe(0);
+});
+
+test('what is recorded the moment a batch returns is sent without another nudge', async () => {
+  const store = await opened();
+  let told = false;
+  store.subscribe(() => {
+    if (!told && store.read().events.some((event) => event.seq !== null)) {
+      told = true;
+      store.record(note('at once'));
+    }
+  });
+  store.record(note('first'));
+  await settle();
+  expect(server.stored).toHaveLength(2);
+  expect(store.read().sending).toEqual({ kind: 'idle' });
+});
+
+test('a server that is away is said with the number that waits, and is tried again', async () => {
+  for (const answer of ['away', 'broken'] as const) {
+    const store = await opened();
+    server.answer = answer;
+    store.record(note('one'), note('two'));
+    await settle();
+    expect(store.read().sending).toEqual({ kind: 'waiting', count: 2 });
+    expect(kept.size).toBe(2);
+    server.answer = 'yes';
+    window.dispatchEvent(new Event('online'));
+    await settle();
+    expect(store.read().sending).toEqual({ kind: 'idle' });
+    expect(kept.size).toBe(0);
+    stop();
+  }
+});
+
+test('what another visit left is brought back in order and sent once, also when two pages send it', async () => {
+  const first = await opened();
+  server.answer = 'away';
+  first.record(note('one'), note('two'));
+  await settle();
+  stop();
+  server.answer = 'yes';
+  const second = await opened();
+  expect(second.read().events.map((event) => event.body)).toEqual([note('one'), note('two')]);
+  expect(second.read().sending).toEqual({ kind: 'idle' });
+  // The first page still holds them, and its browser store is empty by now.
+  first.record(note('three'));
+  await settle();
+  expect(first.read().sending).toEqual({ kind: 'idle' });
+  expect(server.stored).toHaveLength(3);
+});
+
+test('a browser that keeps nothing still sends', async () => {
+  storage = 'full';
+  jest.mocked(waitingInOutbox).mockRejectedValueOnce(new Error('not allowed'));
+  jest.mocked(waitingPictures).mockRejectedValueOnce(new Error('not allowed'));
+  jest.mocked(takeFromOutbox).mockRejectedValueOnce(new Error('not allowed'));
+  const store = await opened();
+  store.record(note('one'));
+  await settle();
+  expect(server.stored).toHaveLength(1);
+  expect(store.read().sending).toEqual({ kind: 'idle' });
+});
+
+test('a refusal is said in its words, and nothing is thrown away', async () => {
+  const store = await opened();
+  server.answer = 'no';
+  store.record(note('one'));
+  await settle();
+  expect(store.read().sending).toEqual({ kind: 'refused', count: 1, message: 'The job is closed.' });
+  expect(store.read().events).toHaveLength(1);
+  expect(kept.size).toBe(1);
+});
+
+test('a picture goes before the entry that names it; one that is refused is said until the next is taken', async () => {
+  const store = await opened();
+  await store.keepPicture('p1', new Blob(['x']));
+  expect(store.read().sending).toEqual({ kind: 'sending', count: 1 });
+  store.record(note('with a picture'));
+  await settle();
+  expect(server.asked).toEqual(['/api/photos?job=job&id=p1', '/api/events']);
+  expect(store.read().pictures.size).toBe(0);
+  server.answer = 'no';
+  await store.keepPicture('p2', new Blob(['x']));
+  store.record(note('with another'));
+  await settle();
+  server.answer = 'yes';
+  store.record(note('later'));
+  await settle();
+  expect(store.read().sending).toMatchObject({ kind: 'refused', message: 'This is no picture.' });
+  await store.keepPicture('p3', new Blob(['x']));
+  store.record(note('a third'));
+  await settle();
+  expect(store.read().sending).toEqual({ kind: 'idle' });
+});
