@@ -44,6 +44,9 @@ class Server {
       return Response.json({ problems: [{ message: 'The job is closed.' }] }, { status: 409 });
     }
     const { events } = JSON.parse(init.body as string) as { events: JobEvent[] };
+    if (events.some(({ body }) => body.kind === 'note' && body.words === 'garbled')) {
+      return Response.json({ problems: [{ message: 'An entry cannot be read.' }] }, { status: 400 });
+    }
     for (const { id } of events) if (!this.stored.includes(id)) this.stored.push(id);
     const stored = events.map(({ id }) => ({ id, seq: this.stored.indexOf(id) + 1, person: 'Imre Pellow' }));
     return Response.json({ stored });
@@ -189,4 +192,15 @@ test('a picture goes before the entry that names it; one that is refused is said
   store.record(note('a third'));
   await settle();
   expect(store.read().sending).toEqual({ kind: 'idle' });
+});
+
+test('an entry that the server cannot read keeps no other back, and is kept itself', async () => {
+  const store = await opened();
+  store.record(note('one'), note('garbled'), note('three'));
+  await settle();
+  store.record(note('four'));
+  await settle();
+  expect(store.read().events.map((event) => event.seq)).toEqual([1, null, 2, 3]);
+  expect(store.read().sending).toEqual({ kind: 'refused', count: 1, message: 'An entry cannot be read.' });
+  expect([...kept.values()].map((event) => event.body)).toEqual([note('garbled')]);
 });

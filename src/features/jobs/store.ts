@@ -37,7 +37,10 @@ export class JobStore {
   private readonly listeners = new Set<() => void>();
   private flushing = false;
   private trouble: Trouble | null = null;
-  private photoRefused: Trouble | null = null;
+  /** The last photo or entry that was refused for what it is; the others go on. */
+  private refusal: Trouble | null = null;
+  /** Entries that the server could not read; kept, shown, and tried again at the next visit. */
+  private readonly unreadable = new Set<string>();
   private retryMs = FIRST_RETRY_MS;
   private timer: ReturnType<typeof setTimeout> | null = null;
 
@@ -96,7 +99,7 @@ export class JobStore {
   /** Keeps a picture here until the server has it; it is sent before the entries that name it. */
   async keepPicture(id: string, blob: Blob): Promise<void> {
     await putPicture({ id, jobId: this.jobId, blob }).catch(noOutbox);
-    this.photoRefused = null;
+    if (this.unreadable.size === 0) this.refusal = null;
     this.showPictures(new Map([...this.snapshot.pictures, [id, blob]]));
   }
 
@@ -123,8 +126,7 @@ export class JobStore {
       events,
       pictures,
       job: events === this.snapshot.events ? this.snapshot.job : jobState(events),
-      sending:
-        this.trouble ?? this.photoRefused ?? (count > 0 ? { kind: 'sending', count } : { kind: 'idle' }),
+      sending: this.trouble ?? this.refusal ?? (count > 0 ? { kind: 'sending', count } : { kind: 'idle' }),
     };
     for (const listener of this.listeners) listener();
   }
@@ -141,7 +143,7 @@ export class JobStore {
       for (;;) {
         if (!(await this.sendPictures())) return;
         const waiting = this.snapshot.events
-          .filter((event) => event.seq === null)
+          .filter((event) => event.seq === null && !this.unreadable.has(event.id))
           .sort((one, other) => one.clientOrder - other.clientOrder)
           .slice(0, BATCH);
         if (waiting.length === 0 || !(await this.send(waiting))) return;
@@ -158,7 +160,7 @@ export class JobStore {
       if (!response) return false;
       if (!response.ok) {
         const { message } = (await response.json()) as { message?: string };
-        this.photoRefused = { kind: 'refused', count: 1, message: message ?? 'The server refused a photo.' };
+        this.refusal = { kind: 'refused', count: 1, message: message ?? 'The server refused a photo.' };
       }
       await dropPicture(id).catch(noOutbox);
       const pictures = new Map(this.snapshot.pictures);
@@ -180,10 +182,21 @@ export class JobStore {
       problems?: { message: string }[];
     };
     if (!response.ok || !answer.stored) {
+      // One entry that cannot be read keeps no other back.
+      if (response.status === 400 && waiting.length > 1) {
+        for (const one of waiting) if (!(await this.send([one]))) return false;
+        return true;
+      }
       const message =
         answer.problems?.map((one) => one.message).join(' ') ?? 'The server refused the entries.';
-      this.stand({ kind: 'refused', count: waiting.length, message });
-      return false;
+      if (response.status !== 400) {
+        this.stand({ kind: 'refused', count: waiting.length, message });
+        return false;
+      }
+      this.unreadable.add(waiting[0]!.id);
+      this.refusal = { kind: 'refused', count: this.unreadable.size, message };
+      this.change({});
+      return true;
     }
     this.retryMs = FIRST_RETRY_MS;
     this.trouble = null;
