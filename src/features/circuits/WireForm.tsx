@@ -26,7 +26,7 @@ export function WireForm({ vehicleId, wire }: { vehicleId: string; wire: PartOf<
     const fields: Record<string, unknown> = {};
     for (const name of ['colour', 'endA', 'endB'] as const) {
       const value = name === 'colour' ? text(name).toUpperCase() : text(name);
-      if (value !== '' && value !== (wire[name] ?? '')) fields[name] = value;
+      if (value !== (wire[name] ?? '')) fields[name] = value === '' ? null : value;
     }
     if (text('state') !== (wire.state ?? 'in-use')) fields.state = text('state');
     const joints = text('joints')
@@ -38,7 +38,10 @@ export function WireForm({ vehicleId, wire }: { vehicleId: string; wire: PartOf<
       ['sizeMm2', 240],
       ['lengthMetres', 200],
     ] as const) {
-      if (text(name) === '') continue;
+      if (text(name) === '') {
+        if (wire[name] !== undefined) fields[name] = null;
+        continue;
+      }
       const value = Number(text(name).replace(',', '.'));
       if (!(value > 0 && value <= most)) {
         setProblem(`Write a number above 0, at most ${most}: “${text(name)}” is none.`);

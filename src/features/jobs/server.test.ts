@@ -4,6 +4,7 @@ import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { asc, eq } from 'drizzle-orm';
 import { checkPanelSet } from '#core/format/checkPanelSet';
+import type { CircuitFile } from '#core/format/circuitSchema';
 import validateJobFile from '#core/format/generated/jobFile';
 import type { EventBody, JobEvent } from '#core/format/jobSchema';
 import { validateWith } from '#core/format/problem';
@@ -12,7 +13,7 @@ import { circuitVersions, jobEvents, jobSummaries, jobs } from '@/db/schema';
 import { currentActor, learning, resetLearning } from '@/features/shop/server';
 import { importFile, listVehicles, loadVehicle } from '@/features/vehicles/server';
 import { demoText } from '../../../testing/circuits';
-import { appendEvents, jobFile, loadJob, openJob, openJobs, summarise } from './server';
+import { appendEvents, jobFile, learnOnJob, loadJob, openJob, openJobs, summarise } from './server';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
 
@@ -230,4 +231,96 @@ test('a proved job counts towards the shop’s own weights until they are starte
   const after = await learning(actor);
   expect(after.jobs).toBe(0);
   expect(after.reset?.by).toBe(actor.personName);
+});
+
+describe('what is learned of a part on the way', () => {
+  /** A wire of the demo that stands in a circuit of the vehicle that jobs are opened on. */
+  async function traced() {
+    const actor = await currentActor();
+    const jobId = await freshJob();
+    const { circuits: held, vehicle } = (await loadJob(actor, jobId))!;
+    const file = held.find((one) => one.parts.some((part) => part.kind === 'wire'))!;
+    const wire = file.parts.find((part) => part.kind === 'wire')!;
+    /** The wire as a job sees it. */
+    const seen = async (id: string) =>
+      (await loadJob(actor, id))!.circuits.flatMap((one) => one.parts).find((part) => part.id === wire.id);
+    return { actor, jobId, vehicle, file, wire, seen };
+  }
+
+  test('is seen by this job and by later ones, and by no job that was there before', async () => {
+    const { actor, jobId, wire, seen } = await traced();
+    const earlier = await freshJob();
+    const before = await seen(earlier);
+    const fact = {
+      part: wire.id,
+      fields: { endA: 'behind the kick panel', joints: ['solder joint at the sill'] },
+    };
+    expect(await learnOnJob(actor, jobId, fact)).toEqual({ ok: true });
+    expect(await seen(jobId)).toMatchObject(fact.fields);
+    expect(await seen(await freshJob())).toMatchObject(fact.fields);
+    expect(await seen(earlier)).toEqual(before);
+  });
+
+  test('can be taken back to unknown', async () => {
+    const { actor, jobId, wire, seen } = await traced();
+    await learnOnJob(actor, jobId, { part: wire.id, fields: { sizeMm2: 2.5, endB: 'in the tail' } });
+    await learnOnJob(actor, jobId, { part: wire.id, fields: { sizeMm2: null, endB: null } });
+    expect(await seen(jobId)).not.toHaveProperty('sizeMm2');
+    expect(await seen(jobId)).not.toHaveProperty('endB');
+  });
+
+  test('is refused in words where it is no fact, and then nothing is written', async () => {
+    const { actor, jobId, wire, seen } = await traced();
+    const before = await seen(jobId);
+    const count = async () => (await database().select().from(circuitVersions)).length;
+    const versions = await count();
+    for (const [part, fields, words] of [
+      [wire.id, { pins: {} }, /“pins” is not learned here/],
+      [wire.id, { name: null }, /name/],
+      [wire.id, { sizeMm2: -1 }, /sizeMm2|above 0|greater/],
+      ['no-such-part', { name: 'x' }, /No circuit here has a part no-such-part/],
+    ] as const) {
+      const result = await learnOnJob(actor, jobId, { part, fields });
+      expect(result).toMatchObject({ ok: false, message: expect.stringMatching(words) });
+    }
+    expect(
+      await learnOnJob({ ...actor, shopId: randomUUID() }, jobId, { part: wire.id, fields: { name: 'x' } }),
+    ).toMatchObject({ ok: false });
+    expect(await seen(jobId)).toEqual(before);
+    expect(await count()).toBe(versions);
+  });
+
+  test('leaves a job on its map where the newest has lost a part of it', async () => {
+    const { actor, jobId, vehicle, file, wire, seen } = await traced();
+    const before = await seen(jobId);
+    const spare = {
+      id: 'spare-wire',
+      name: 'Spare wire',
+      kind: 'wire',
+      pins: wire.pins,
+    } as CircuitFile['parts'][number];
+    const text = (parts: CircuitFile['parts']) => JSON.stringify({ ...file, parts });
+    expect(await importFile(actor, vehicle.id, text([...file.parts, spare]))).toMatchObject({ ok: true });
+    const withSpare = await freshJob();
+    expect(await importFile(actor, vehicle.id, text(file.parts))).toMatchObject({ ok: true });
+    const fact = { part: wire.id, fields: { colour: 'PK/GN' } };
+    const answer = await learnOnJob(actor, withSpare, fact);
+    expect(answer).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('“spare-wire” has been taken out'),
+    });
+    expect(await seen(withSpare)).not.toMatchObject(fact.fields);
+    expect(await seen(await freshJob())).toMatchObject(fact.fields);
+    expect(await seen(jobId)).toEqual(before);
+  });
+
+  test('by two people at once is all kept', async () => {
+    const { actor, jobId, wire, seen } = await traced();
+    const other = await freshJob();
+    await Promise.all([
+      learnOnJob(actor, jobId, { part: wire.id, fields: { endA: 'one end' } }),
+      learnOnJob(actor, other, { part: wire.id, fields: { endB: 'other end' } }),
+    ]);
+    expect(await seen(await freshJob())).toMatchObject({ endA: 'one end', endB: 'other end' });
+  });
 });

@@ -18,7 +18,7 @@ import {
   vehicles,
 } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';
-import { learnFact, type PartFact } from '@/features/vehicles/server';
+import { learnIn, type PartFact } from '@/features/vehicles/server';
 import { type LogEvent, summarise } from './state';
 
 export { summarise } from './state';
@@ -345,9 +345,13 @@ export async function openJob(
   });
 }
 
+/** Ids that a job's readings may name. */
+const namesIn = ({ parts, nodes }: CircuitFile): string[] => [...parts, ...nodes].map((one) => one.id);
+
 /**
- * What was learned of a part while tracing: a new version of the vehicle's circuits, and the job goes on with it. Every
- * reading stays.
+ * What was learned of a part while tracing: new versions of the vehicle's circuits. The job goes on with the newest of
+ * all its circuits together, since circuits share parts. Every reading stays; so a map that no longer has what the job
+ * was traced on is not taken.
  */
 export async function learnOnJob(
   actor: Actor,
@@ -355,27 +359,54 @@ export async function learnOnJob(
   fact: PartFact,
 ): Promise<{ ok: true } | { ok: false; message: string }> {
   if (!/^[0-9a-f-]{36}$/.test(jobId)) return { ok: false, message: 'There is no such job in this shop.' };
-  const [job] = await database()
-    .select({ vehicleId: jobs.vehicleId })
-    .from(jobs)
-    .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)));
-  if (!job) return { ok: false, message: 'There is no such job in this shop.' };
-  const learned = await learnFact(actor, job.vehicleId, fact);
-  if (!learned.ok) return learned;
-  const rows = await database()
-    .select({ versionId: jobCircuits.circuitVersionId, circuitId: circuitVersions.circuitId })
-    .from(jobCircuits)
-    .innerJoin(circuitVersions, eq(circuitVersions.id, jobCircuits.circuitVersionId))
-    .where(eq(jobCircuits.jobId, jobId));
-  for (const { versionId, circuitId } of rows) {
-    const next = learned.versions.get(circuitId);
-    if (!next) continue;
-    await database()
-      .update(jobCircuits)
-      .set({ circuitVersionId: next })
-      .where(and(eq(jobCircuits.jobId, jobId), eq(jobCircuits.circuitVersionId, versionId)));
-  }
-  return { ok: true };
+  return database().transaction(async (tx) => {
+    const [job] = await tx
+      .select({ vehicleId: jobs.vehicleId })
+      .from(jobs)
+      .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)))
+      .for('update');
+    if (!job) return { ok: false as const, message: 'There is no such job in this shop.' };
+    const learned = await learnIn(tx, actor, job.vehicleId, fact);
+    if (!learned.ok) return learned;
+    const held = await tx
+      .select({
+        position: jobCircuits.position,
+        circuitId: circuitVersions.circuitId,
+        file: circuitVersions.file,
+      })
+      .from(jobCircuits)
+      .innerJoin(circuitVersions, eq(circuitVersions.id, jobCircuits.circuitVersionId))
+      .where(eq(jobCircuits.jobId, jobId));
+    const newest = await tx
+      .selectDistinctOn([circuitVersions.circuitId], {
+        id: circuitVersions.id,
+        circuitId: circuitVersions.circuitId,
+        file: circuitVersions.file,
+      })
+      .from(circuitVersions)
+      .where(
+        inArray(
+          circuitVersions.circuitId,
+          held.map((one) => one.circuitId),
+        ),
+      )
+      .orderBy(circuitVersions.circuitId, desc(circuitVersions.version));
+    const names = new Set(newest.flatMap((one) => namesIn(one.file)));
+    const lost = held.flatMap((one) => namesIn(one.file)).find((id) => !names.has(id));
+    if (lost !== undefined) {
+      return {
+        ok: false as const,
+        message: `Kept for the next job. This one stays on the map it began with, for “${lost}” has been taken out of the circuit since.`,
+      };
+    }
+    for (const { position, circuitId } of held) {
+      await tx
+        .update(jobCircuits)
+        .set({ circuitVersionId: newest.find((one) => one.circuitId === circuitId)!.id })
+        .where(and(eq(jobCircuits.jobId, jobId), eq(jobCircuits.position, position)));
+    }
+    return { ok: true as const };
+  });
 }
 
 /** The job as an open file: everything needed to read it elsewhere. */

@@ -3,7 +3,7 @@ import { type Checked, fail, readJson } from '#core/format/problem';
 
 export interface PartFact {
   readonly part: string;
-  /** Fields of the circuit file, as they are now known. */
+  /** Fields of the circuit file, as they are now known; null for what is no longer said. */
   readonly fields: Readonly<Record<string, unknown>>;
 }
 
@@ -17,4 +17,10 @@ export function readFact(text: string): Checked<PartFact> {
     return fail('no-fact', '', 'Say which part, and what is known of it now.');
   }
   return { ok: true, value: { part, fields: fields as Record<string, unknown> } };
+}
+
+/** A part with what was learned of it. */
+export function withFact<P extends { readonly id: string }>(part: P, { fields }: PartFact): P {
+  const kept = Object.entries({ ...part, ...fields }).filter(([, value]) => value !== null);
+  return Object.fromEntries(kept) as unknown as P;
 }

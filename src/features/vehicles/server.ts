@@ -14,7 +14,7 @@ import { forSister } from '#core/panel/sister';
 import { database, type Transaction } from '@/db/client';
 import { circuits, circuitVersions, panelSets, panelSetVersions, vehicles } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';
-import type { PartFact } from './fact';
+import { type PartFact, withFact } from './fact';
 
 export { type PartFact, readFact } from './fact';
 
@@ -269,51 +269,54 @@ const LEARNED = [
   'face',
 ];
 
+export type Learned = { ok: true; versions: ReadonlyMap<string, string> } | { ok: false; message: string };
+
+/** What was learned of a part of a vehicle, as `learnIn` keeps it. */
+export async function learnFact(actor: Actor, vehicleId: string, fact: PartFact): Promise<Learned> {
+  return database().transaction((tx) => learnIn(tx, actor, vehicleId, fact));
+}
+
 /**
  * What was learned of a part, put into every circuit of the vehicle that has it, each as a new version. Gives the new
- * versions by circuit; changes nothing when the result would not be sound.
+ * versions by circuit; writes nothing when the result would not be sound.
  */
-export async function learnFact(
+export async function learnIn(
+  tx: Transaction,
   actor: Actor,
   vehicleId: string,
   fact: PartFact,
-): Promise<{ ok: true; versions: ReadonlyMap<string, string> } | { ok: false; message: string }> {
+): Promise<Learned> {
   if (!/^[0-9a-f-]{36}$/.test(vehicleId)) {
     return { ok: false, message: 'There is no such vehicle in this shop.' };
   }
   const foreign = Object.keys(fact.fields).find((field) => !LEARNED.includes(field));
   if (foreign) return { ok: false, message: `“${foreign}” is not learned here; edit the circuit for it.` };
-  return database().transaction(async (tx) => {
-    const [vehicle] = await tx
-      .select({ id: vehicles.id })
-      .from(vehicles)
-      .where(and(eq(vehicles.id, vehicleId), eq(vehicles.shopId, actor.shopId)))
-      .for('update');
-    if (!vehicle) return { ok: false as const, message: 'There is no such vehicle in this shop.' };
-    const maps = await newestCircuits(tx, [vehicleId]);
-    const changed = maps
-      .filter((map) => map.file.parts.some((part) => part.id === fact.part))
-      .map((map) => ({
-        id: map.id,
-        file: {
-          ...map.file,
-          parts: map.file.parts.map((part) => (part.id === fact.part ? { ...part, ...fact.fields } : part)),
-        },
-      }));
-    if (changed.length === 0)
-      return { ok: false as const, message: `No circuit here has a part ${fact.part}.` };
-    for (const { file } of changed) {
-      const checked = checkCircuit(file);
-      if (!checked.ok) {
-        return { ok: false as const, message: checked.problems.map((one) => one.message).join(' ') };
-      }
-    }
-    const versions = new Map<string, string>();
-    for (const { id, file } of changed) {
-      versions.set(id, (await importCircuit(tx, actor, vehicleId, file as CircuitFile)).versionId);
-    }
-    return { ok: true as const, versions };
-  });
+  const [vehicle] = await tx
+    .select({ id: vehicles.id })
+    .from(vehicles)
+    .where(and(eq(vehicles.id, vehicleId), eq(vehicles.shopId, actor.shopId)))
+    .for('update');
+  if (!vehicle) return { ok: false, message: 'There is no such vehicle in this shop.' };
+  const maps = await newestCircuits(tx, [vehicleId]);
+  const changed = maps
+    .filter((map) => map.file.parts.some((part) => part.id === fact.part))
+    .map(({ id, file }) => ({
+      id,
+      file: {
+        ...file,
+        parts: file.parts.map((part) => (part.id === fact.part ? withFact(part, fact) : part)),
+      },
+    }));
+  if (changed.length === 0) return { ok: false, message: `No circuit here has a part ${fact.part}.` };
+  for (const { file } of changed) {
+    const checked = checkCircuit(file);
+    if (!checked.ok) return { ok: false, message: checked.problems.map((one) => one.message).join(' ') };
+  }
+  const versions = new Map<string, string>();
+  for (const { id, file } of changed) {
+    versions.set(id, (await importCircuit(tx, actor, vehicleId, file)).versionId);
+  }
+  return { ok: true, versions };
 }
 
 async function importCircuit(
