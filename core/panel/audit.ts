@@ -150,40 +150,51 @@ export interface Unaccounted {
 }
 
 /**
- * What a box still owes: gaps and repeats in the printed numbers, slots without a name or a function, sides never
- * proved. Nothing is complete while one is left.
+ * What a box still owes: gaps and repeats in the printed numbers, and for every slot on one line what is not known of
+ * it. Nothing is complete while one is left.
  */
 export function unaccounted(panel: Panel): Unaccounted[] {
-  const owed: Unaccounted[] = [];
-  for (const type of ['fuse', 'relay', 'cavity', 'stud'] as const) {
-    const numbered = panel.slots.filter((slot) => slot.type === type);
-    const numbers = numbered.flatMap((slot) => (/^\d+$/.test(slot.number) ? [Number(slot.number)] : []));
-    if (numbers.length < 2) continue;
-    const least = Math.min(...numbers);
-    const most = Math.max(...numbers);
-    for (let number = least; number <= most; number++) {
-      const count = numbers.filter((one) => one === number).length;
-      if (count === 0)
-        owed.push({ slot: null, words: `${type} ${number} is not on the map: a hole skipped?` });
-      if (count > 1) owed.push({ slot: null, words: `${type} ${number} stands ${count} times.` });
-    }
+  return [
+    ...(['fuse', 'relay', 'cavity', 'stud'] as const).flatMap((type) =>
+      numberingOf(
+        type,
+        panel.slots.filter((slot) => slot.type === type).map((slot) => slot.number),
+      ).map((words) => ({ slot: null, words })),
+    ),
+    ...panel.slots.flatMap((slot) => {
+      const owed = owedBy(slot);
+      if (owed.length === 0) return [];
+      return [{ slot: slot.id, words: `${slot.type} ${slot.number}: ${owed.join('; ')}.` }];
+    }),
+  ];
+}
+
+/** Gaps and repeats in the numbers printed beside slots of one type. */
+function numberingOf(type: Slot['type'], printed: readonly string[]): string[] {
+  const numbers = printed.filter((one) => /^\d+$/.test(one)).map(Number);
+  const present = [...new Set(numbers)].sort((one, other) => one - other);
+  return present.flatMap((number, index) => {
+    const words: string[] = [];
+    const count = numbers.filter((one) => one === number).length;
+    if (count > 1) words.push(`${type} ${number} stands ${count} times.`);
+    const [from, to] = [number + 1, (present[index + 1] ?? number + 1) - 1];
+    if (from === to) words.push(`${type} ${from} is not on the map: a hole skipped?`);
+    else if (from < to) words.push(`${type} ${from} to ${to} are not on the map: holes skipped?`);
+    return words;
+  });
+}
+
+/** What is not known of a slot. */
+function owedBy(slot: Slot): string[] {
+  const used = slot.state === 'fitted' || slot.state === 'tapped' || slot.state === 'unknown';
+  if (!used) return [];
+  const owed: string[] = [];
+  if (slot.state === 'unknown') owed.push('not known whether anything is fitted');
+  if (slot.type !== 'stud' && !slot.label && !slot.meaning) {
+    owed.push('no label, so trace what it serves');
+  } else if ((slot.type === 'fuse' || slot.type === 'relay') && !slot.functions?.length) {
+    owed.push('which functions it serves is not mapped');
   }
-  for (const slot of panel.slots) {
-    const name = `${slot.type} ${slot.number}`;
-    const used = slot.state === 'fitted' || slot.state === 'tapped' || slot.state === 'unknown';
-    if (slot.state === 'unknown')
-      owed.push({ slot: slot.id, words: `${name}: not known whether anything is fitted.` });
-    if (used && slot.type !== 'stud' && !slot.label && !slot.meaning) {
-      owed.push({ slot: slot.id, words: `${name} has no label: trace what it serves.` });
-    } else if (used && (slot.type === 'fuse' || slot.type === 'relay') && !slot.functions?.length) {
-      owed.push({ slot: slot.id, words: `${name}: which functions it serves is not mapped.` });
-    }
-    if (used && slot.confirmed !== true) {
-      owed.push({
-        slot: slot.id,
-        words: `${name}: unverified here; proved by effect or by trace, never by its rating.`,
-      });
-    }
-  }
+  if (slot.confirmed !== true) owed.push('unverified here');
   return owed;
 }

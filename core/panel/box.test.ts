@@ -239,6 +239,39 @@ describe('what a box still owes', () => {
     const twice = { ...cab, slots: [...cab.slots, { ...first!, id: 'again' }] };
     expect(unaccounted(twice).some((one) => one.words.includes('stands 2 times'))).toBe(true);
   });
+  test('a gap is one line however wide it is, and every missing number is in exactly one', () => {
+    const numbered = (numbers: readonly number[]): Panel => ({
+      ...cab,
+      slots: numbers.map((number) => ({
+        ...fuse,
+        id: `n${number}`,
+        number: String(number),
+        confirmed: true,
+      })),
+    });
+    const holes = (numbers: readonly number[]) =>
+      unaccounted(numbered(numbers)).flatMap(({ slot, words }) => (slot === null ? [words] : []));
+    expect(holes([3, 999_999_999_999])).toEqual([
+      'fuse 4 to 999999999998 are not on the map: holes skipped?',
+    ]);
+    fc.assert(
+      fc.property(fc.uniqueArray(fc.integer({ min: 0, max: 60 }), { minLength: 1 }), (numbers) => {
+        const told = holes(numbers).flatMap((words) => {
+          const [from, to = from] = words.match(/\d+/g)!.map(Number) as [number, number?];
+          return Array.from({ length: to - from + 1 }, (_, n) => from + n);
+        });
+        const least = Math.min(...numbers);
+        const between = Array.from({ length: Math.max(...numbers) - least }, (_, n) => least + n);
+        expect(told).toEqual(between.filter((one) => !numbers.includes(one)));
+      }),
+    );
+  });
+  test('a slot stands on one line with all that it owes', () => {
+    const bare: Panel = { ...cab, slots: [{ ...fuse, state: 'unknown', functions: [], confirmed: false }] };
+    expect(unaccounted(bare).map((one) => one.words)).toEqual([
+      `fuse ${fuse.number}: not known whether anything is fitted; which functions it serves is not mapped; unverified here.`,
+    ]);
+  });
   test('an unlabelled fuse opens a task, an unconfirmed one stays unverified here', () => {
     const bare: Panel = { ...cab, slots: [{ ...fuse, label: '' }] };
     const owed = unaccounted(bare).map((one) => one.words);

@@ -49,6 +49,9 @@ export function AuditList({
         <h3 id="audit-owed" className="border-b-2 border-line pb-1 text-lg">
           {owed.length === 0 ? 'Nothing owed in this box' : `Still owed: ${owed.length}`}
         </h3>
+        {owed.some((one) => one.slot !== null) ? (
+          <p className="mt-2 text-soft">A slot is proved by effect or by trace, never by its rating.</p>
+        ) : null}
         <ul className="mt-2 max-h-96 space-y-1 overflow-auto">
           {owed.map((one) => (
             <li key={one.words}>
