@@ -87,6 +87,8 @@ describe('before a wire is cut', () => {
     expect(toneGate(live).allowed).toBe(false);
     const unproved = all.map((one, index) => (index === 3 ? { ...one, testerProved: false } : one));
     expect(cutGate(unproved, isolated, 12).sentence).toContain('not proved');
+    // Read again with a proved tester, the new reading stands.
+    expect(cutGate([...unproved, all[3]!], isolated, 12).allowed).toBe(true);
     expect(cutGate(all, ['key-off'], 12).sentence).toContain('earthed pole');
   });
   test('whatever is read, it may be cut only when nothing is missing and nothing is live', () => {

@@ -6,6 +6,7 @@ import type { CircuitFile, CircuitPart, PartOf } from '../format/circuitSchema';
 import type { TestRef } from '../format/readingsSchema';
 import type { TakenReading } from './evidence';
 import { fuseOfRelay } from './kinds/fuseBefore';
+import { AT_EARTH, type ContactDuty, FED, type RelayDuty } from './relayDuty';
 
 export type Role = 'feed' | 'coil-feed' | 'coil-return' | 'output' | 'request' | 'earth';
 export type Standing = 'untested' | 'good' | 'watch' | 'bad';
@@ -21,9 +22,6 @@ export interface RoleVerdict {
   readonly test: TestRef | null;
 }
 
-/** Share of the nominal volts from which a point counts as fed, and below which as at earth (1 V on 12 V). */
-const FED = 0.8;
-const AT_EARTH = 1 / 12;
 /** Volts lost over a contact at working current: below good, above worn. Contact limits do not scale. */
 const DROP_GOOD = 0.1;
 const DROP_WORN = 0.2;
@@ -60,140 +58,214 @@ function tester(circuit: CircuitFile, node: string, condition: string): TestRef 
 const spoken = (volts: number) => `${volts.toFixed(Math.abs(volts) < 1 ? 2 : 1)} V`;
 
 /**
- * The four verdicts of a relay in a condition in which it is commanded. A click says that the coil circuit works and
- * nothing of the contact; a live output says nothing of how much it can carry until the drop is read under load.
+ * The verdicts of a relay in a condition, each role by itself and against its duty there. A click says that the coil
+ * circuit works and nothing of the contact; a live output says nothing of how much it can carry until the drop is read
+ * under load.
  */
 export function relayVerdicts(
   circuit: CircuitFile,
   relayId: string,
+  duty: RelayDuty,
   condition: string,
   readings: readonly TakenReading[],
 ): RoleVerdict[] {
   const relay = circuit.parts.find((one) => one.id === relayId);
   if (relay?.kind !== 'relay') return [];
-  const nominal = circuit.nominalVolts;
-  const fed = (at: Known) => at !== null && at.volts >= FED * nominal;
-  const down = (at: Known) => at !== null && Math.abs(at.volts) < AT_EARTH * nominal;
-  const outPin = relay.pins['87'] === undefined ? '87a' : '87';
-  const at = (pin: '30' | '85' | '86' | '87' | '87a') =>
-    known(circuit, readings, relay.pins[pin] ?? '', condition);
-  const [feed, coilFeed, coilReturn, output] = [at('30'), at('86'), at('85'), at(outPin)];
-  const clicks = readings.findLast(
-    (one) => one.test.kind === 'click' && one.test.part === relayId && !one.before,
-  )?.value;
-  const clicked = clicks && 'click' in clicks ? clicks.click : null;
-  const shared = (pin: '30' | '85' | '86') =>
-    Object.entries(relay.pins).find(([other, node]) => other !== pin && node === relay.pins[pin])?.[0];
-  const row = (
-    role: Role,
-    name: string,
-    pin: '30' | '85' | '86' | '87' | '87a',
-    standing: Standing,
-    sentence: string,
-  ): RoleVerdict => {
-    const twin = pin === '30' || pin === '85' || pin === '86' ? shared(pin) : undefined;
+  const pins: Readonly<Record<string, string | undefined>> = relay.pins;
+  const at = (pin: string) => known(circuit, readings, pins[pin] ?? '', condition);
+  const row = (role: Role, name: string, pin: string, [standing, sentence]: Judged): RoleVerdict => {
+    const twin = Object.keys(pins).find((other) => other !== pin && pins[other] === pins[pin]);
     return {
       role,
       name: `${name}, ${pin}${twin ? ` (one pin with ${twin})` : ''}`,
       pin,
       standing,
       sentence,
-      test: tester(circuit, relay.pins[pin] ?? '', condition),
+      test: tester(circuit, pins[pin] ?? '', condition),
     };
   };
+  const click = readings.findLast(
+    (one) => one.test.kind === 'click' && one.test.part === relayId && !one.before,
+  )?.value;
+  const clicks = click !== undefined && 'click' in click && click.click === 'clicks';
+  const coil = judgeCoil(circuit.nominalVolts, relay, duty, at, clicks);
+  const coilReturn = duty.coilFeed === '86' ? '85' : '86';
+  const coilWorks = coil.feed[0] === 'good' && coil.return[0] === 'good';
 
-  const feedRow =
-    feed === null
-      ? row('feed', 'Feed', '30', 'untested', 'Not read yet.')
-      : fed(feed)
-        ? row('feed', 'Feed', '30', 'good', `${spoken(feed.volts)}: fed.`)
-        : row(
-            'feed',
-            'Feed',
-            '30',
-            'bad',
-            `${spoken(feed.volts)}: not fed. Fuse and feed come before the relay.`,
-          );
-
-  // The coil's two sides are read against one another: either may be the one that is commanded.
-  const coilRows = (() => {
-    const across = coilFeed && coilReturn ? coilFeed.volts - coilReturn.volts : null;
-    const heard = clicked === 'clicks' ? ' It clicks: the coil circuit works.' : '';
-    const works = clicked === 'clicks' || (across !== null && Math.abs(across) >= FED * nominal);
-    const upper =
-      coilFeed === null
-        ? works
-          ? row('coil-feed', 'Coil feed', '86', 'good', heard.trim())
-          : row('coil-feed', 'Coil feed', '86', 'untested', 'Not read yet.')
-        : fed(coilFeed)
-          ? row('coil-feed', 'Coil feed', '86', 'good', `${spoken(coilFeed.volts)} while commanded.${heard}`)
-          : row(
-              'coil-feed',
-              'Coil feed',
-              '86',
-              'bad',
-              `${spoken(coilFeed.volts)} while commanded: it does not come. Look at command, control fuse and wire.`,
-            );
-    const lower =
-      coilReturn === null
-        ? works
-          ? row('coil-return', 'Coil return', '85', 'good', heard.trim())
-          : row('coil-return', 'Coil return', '85', 'untested', 'Not read yet.')
-        : down(coilReturn)
-          ? row(
-              'coil-return',
-              'Coil return',
-              '85',
-              'good',
-              `${spoken(coilReturn.volts)} while commanded: at earth.${heard}`,
-            )
-          : row(
-              'coil-return',
-              'Coil return',
-              '85',
-              'bad',
-              `${spoken(coilReturn.volts)} while commanded: it does not fall. Look at switch, earth and wire, not at the relay.`,
-            );
-    return [upper, lower];
-  })();
-
-  const outRow = (() => {
-    const name = 'Output';
-    if (output === null) {
-      const hint =
-        clicked === 'clicks'
-          ? 'Not read yet. It clicks, and that says nothing of the contact.'
-          : 'Not read yet.';
-      return row('output', name, outPin, 'untested', hint);
-    }
-    const coil = coilRows.every((one) => one.standing === 'good');
-    if (!fed(output)) {
-      const blame =
-        fed(feed) && coil
-          ? ' Fed and commanded, and nothing comes out: the contact is open.'
-          : clicked === 'clicks' && fed(feed)
-            ? ' It clicks and nothing comes out: a click does not pass a contact.'
-            : ' Feed and coil come first.';
-      return row('output', name, outPin, 'bad', `${spoken(output.volts)} while commanded.${blame}`);
-    }
-    if (!feed?.exact || !output.exact) {
-      return row(
+  const supplies = firstOfEach(duty.contacts, (one) => one.supply);
+  const outputs = firstOfEach(
+    [...duty.contacts].sort((one, other) => Number(other.closed) - Number(one.closed)),
+    (one) => one.output,
+  );
+  return [
+    ...supplies.map((contact) =>
+      row(
+        'feed',
+        contact.rail === 'plus' ? 'Feed' : 'Earth side',
+        contact.supply,
+        judgeSupply(circuit.nominalVolts, contact, at(contact.supply)),
+      ),
+    ),
+    row('coil-feed', 'Coil feed', duty.coilFeed, coil.feed),
+    row('coil-return', 'Coil return', coilReturn, coil.return),
+    ...outputs.map((contact) =>
+      row(
         'output',
-        name,
-        outPin,
-        'watch',
-        `Live while commanded. Volts at 30 and ${outPin} under load tell its drop.`,
-      );
-    }
-    const drop = feed.volts - output.volts;
-    const words = `${(drop * 1000).toFixed(0)} mV lost over the contact`;
-    return drop > DROP_WORN
-      ? row('output', name, outPin, 'bad', `${words}: worn.`)
-      : drop >= DROP_GOOD
-        ? row('output', name, outPin, 'watch', `${words}: watch it.`)
-        : row('output', name, outPin, 'good', `${words}, if the load runs: good.`);
-  })();
-  return [feedRow, ...coilRows, outRow];
+        'Output',
+        contact.output,
+        judgeOutput(circuit.nominalVolts, contact, at(contact.supply), at(contact.output), coilWorks, clicks),
+      ),
+    ),
+  ];
+}
+
+type Judged = readonly [standing: Standing, sentence: string];
+
+const UNREAD: Judged = ['untested', 'Not read yet.'];
+
+function firstOfEach<T>(all: readonly T[], key: (one: T) => string): T[] {
+  return all.filter((one, index) => all.findIndex((other) => key(other) === key(one)) === index);
+}
+
+const isFed = (at: Known, nominal: number) => at !== null && at.volts >= FED * nominal;
+const isEarthed = (at: Known, nominal: number) => at !== null && Math.abs(at.volts) < AT_EARTH * nominal;
+const hasRail = (at: Known, { rail }: ContactDuty, nominal: number) =>
+  rail === 'plus' ? isFed(at, nominal) : isEarthed(at, nominal);
+
+function judgeSupply(nominal: number, contact: ContactDuty, at: Known): Judged {
+  if (at === null) return UNREAD;
+  const volts = spoken(at.volts);
+  const here = hasRail(at, contact, nominal);
+  if (!contact.supplied) {
+    return here
+      ? ['watch', `${volts}: live, although it should not be in this state.`]
+      : ['good', `${volts}: not live in this state, as it should be.`];
+  }
+  if (contact.rail === 'earth') {
+    return here
+      ? ['good', `${volts}: at earth.`]
+      : ['bad', `${volts}: not at earth. Earth and wire come before the relay.`];
+  }
+  return here
+    ? ['good', `${volts}: fed.`]
+    : ['bad', `${volts}: not fed. Fuse and feed come before the relay.`];
+}
+
+/** The coil's two sides are read against one another: either may be the one that is commanded. */
+function judgeCoil(
+  nominal: number,
+  relay: PartOf<'relay'>,
+  duty: RelayDuty,
+  at: (pin: string) => Known,
+  clicks: boolean,
+): { readonly feed: Judged; readonly return: Judged } {
+  const feed = at(duty.coilFeed);
+  const back = at(duty.coilFeed === '86' ? '85' : '86');
+  const across = feed && back ? feed.volts - back.volts : null;
+  if (!duty.commanded) {
+    const judge = (one: Known): Judged => {
+      if (one === null) return UNREAD;
+      const volts = spoken(one.volts);
+      if (across === null) return ['watch', `${volts} at rest. The other side of the coil tells the rest.`];
+      if (Math.abs(across) >= FED * nominal) {
+        return ['bad', `${volts}: the coil is fed although it should rest. Look at command and wire.`];
+      }
+      return Math.abs(across) < AT_EARTH * nominal
+        ? ['good', `${volts}: no volts over the coil, at rest as it should be.`]
+        : ['watch', `${volts}: ${spoken(Math.abs(across))} over a coil that should rest.`];
+    };
+    return { feed: judge(feed), return: judge(back) };
+  }
+  const heard = clicks ? ' It clicks: the coil circuit works.' : '';
+  const unread: Judged =
+    clicks || (across !== null && Math.abs(across) >= FED * nominal) ? ['good', heard.trim()] : UNREAD;
+  if (across !== null && across <= -FED * nominal) {
+    const words = `${spoken(feed!.volts)} and ${spoken(back!.volts)}: the two sides of the coil are exchanged`;
+    const judged: Judged =
+      relay.suppression === 'diode'
+        ? ['bad', `${words}, and its diode shorts the command. Put them right.`]
+        : ['good', `${words}; without a diode it works either way round.`];
+    return { feed: judged, return: judged };
+  }
+  return {
+    feed:
+      feed === null
+        ? unread
+        : isFed(feed, nominal)
+          ? ['good', `${spoken(feed.volts)} while commanded.${heard}`]
+          : [
+              'bad',
+              `${spoken(feed.volts)} while commanded: it does not come. Look at command, control fuse and wire.`,
+            ],
+    return:
+      back === null
+        ? unread
+        : isEarthed(back, nominal)
+          ? ['good', `${spoken(back.volts)} while commanded: at earth.${heard}`]
+          : [
+              'bad',
+              `${spoken(back.volts)} while commanded: it does not fall. Look at switch, earth and wire, not at the relay.`,
+            ],
+  };
+}
+
+function judgeOutput(
+  nominal: number,
+  contact: ContactDuty,
+  supply: Known,
+  output: Known,
+  coilWorks: boolean,
+  clicks: boolean,
+): Judged {
+  if (output === null) {
+    return clicks && contact.closed
+      ? ['untested', 'Not read yet. It clicks, and that says nothing of the contact.']
+      : UNREAD;
+  }
+  const volts = spoken(output.volts);
+  const here = hasRail(output, contact, nominal);
+  const brings = contact.rail === 'plus' ? 'live' : 'at earth';
+  if (!contact.closed) {
+    if (!here) return ['good', `${volts}: not ${brings} at rest, as it should be.`];
+    return contact.otherwise
+      ? ['watch', `${volts}: ${brings} from elsewhere too, so it says nothing of the contact.`]
+      : [
+          'bad',
+          `${volts}: ${brings} although the contact should be open. Take the relay out: what stays is fed from elsewhere, what goes was a stuck contact or the command.`,
+        ];
+  }
+  if (!contact.supplied) return ['watch', `${volts}. Its supply is off in this state, so it says nothing.`];
+  if (!here) {
+    const blame =
+      hasRail(supply, contact, nominal) && coilWorks
+        ? 'Fed and commanded, and nothing comes out: the contact is open.'
+        : clicks && hasRail(supply, contact, nominal)
+          ? 'It clicks and nothing comes out: a click does not pass a contact.'
+          : 'Feed and coil come first.';
+    return ['bad', `${volts} where the contact should be closed. ${blame}`];
+  }
+  if (contact.otherwise) {
+    return [
+      'watch',
+      `${volts}: ${brings} from elsewhere too, so only a load tells what the contact carries.`,
+    ];
+  }
+  if (!supply?.exact || !output.exact) {
+    return [
+      'watch',
+      `${volts}: ${brings}. Volts at ${contact.supply} and ${contact.output} under load tell its drop.`,
+    ];
+  }
+  const drop = contact.rail === 'plus' ? supply.volts - output.volts : output.volts - supply.volts;
+  const words = `${(drop * 1000).toFixed(0)} mV lost over the contact`;
+  if (drop < -DROP_GOOD) {
+    return ['watch', `${volts}, more than its supply has: fed from elsewhere, or a slip. Read both again.`];
+  }
+  return drop > DROP_WORN
+    ? ['bad', `${words}: worn.`]
+    : drop >= DROP_GOOD
+      ? ['watch', `${words}: watch it.`]
+      : ['good', `${words}, if the load runs: good.`];
 }
 
 export type BridgeAnswer =
@@ -209,6 +281,7 @@ export function mayBridge(
   relayId: string,
   from: string,
   to: string,
+  duty: RelayDuty,
   condition: string,
   readings: readonly TakenReading[],
 ): BridgeAnswer {
@@ -224,11 +297,17 @@ export function mayBridge(
     );
   }
   if (from === to) return no('Choose two terminals.');
-  const pair = [from, to].sort().join(' ');
-  if (pair !== '30 87') return no('Only 30 and 87 are bridged, with the relay out.');
-  const at30 = known(circuit, readings, relay.pins['30'], condition);
-  if (at30 === null || at30.volts < FED * circuit.nominalVolts) {
-    return no('Which hole is 30 has to be seen by a reading first: read it live, then bridge.');
+  const contact = duty.contacts.find(
+    ({ supply, output }) => (supply === from && output === to) || (supply === to && output === from),
+  );
+  if (!contact || [from, to].includes('87a')) {
+    return no('Only the contact that closes is bridged, 30 and 87, with the relay out.');
+  }
+  const { supply } = contact;
+  const at = known(circuit, readings, relay.pins[supply] ?? '', condition);
+  if (!hasRail(at, contact, circuit.nominalVolts)) {
+    const seen = contact.rail === 'plus' ? 'live' : 'at earth';
+    return no(`Which hole is ${supply} has to be seen by a reading first: read it ${seen}, then bridge.`);
   }
   const amps = fuseOfRelay(circuit, relayId);
   return {
@@ -249,16 +328,32 @@ export function fixedSwitches(circuit: CircuitFile, concerned: ReadonlySet<strin
   );
 }
 
-/** A module that switches: its feed, its earth, what is asked of it, what comes out; in this order. */
+/**
+ * A module that switches: its feed, its earth, what is asked of it, what comes out; in this order. `sound` has the volts
+ * of every point in the condition when all is well: a request that should be absent there is no fault.
+ */
 export function moduleVerdicts(
   circuit: CircuitFile,
   module: PartOf<'module-output'>,
+  sound: Readonly<Record<string, number>>,
   condition: string,
   readings: readonly TakenReading[],
 ): RoleVerdict[] {
   const nominal = circuit.nominalVolts;
   const read = (pin: string) => known(circuit, readings, module.pins[pin] ?? '', condition);
-  const row = (role: Role, name: string, pin: string, standing: Standing, sentence: string): RoleVerdict => ({
+  /** Whether a point is to be high here; as the first way of switching it on would have it, where that is open. */
+  const isHigh = (pin: string, otherwise: boolean) => {
+    const volts = sound[module.pins[pin] ?? ''];
+    if (volts !== undefined && volts >= FED * nominal) return true;
+    return volts !== undefined && Math.abs(volts) < AT_EARTH * nominal ? false : otherwise;
+  };
+  const judge = (pin: string, high: boolean, words: readonly [good: string, bad: string]): Judged => {
+    const at = read(pin);
+    if (at === null) return ['untested', 'Not read yet. Meter only: no lamp on a module.'];
+    const right = high ? isFed(at, nominal) : isEarthed(at, nominal);
+    return [right ? 'good' : 'bad', `${spoken(at.volts)}: ${words[right ? 0 : 1]}`];
+  };
+  const row = (role: Role, name: string, pin: string, [standing, sentence]: Judged): RoleVerdict => ({
     role,
     name,
     pin,
@@ -266,42 +361,61 @@ export function moduleVerdicts(
     sentence,
     test: tester(circuit, module.pins[pin] ?? '', condition),
   });
-  const level = (role: Role, name: string, pin: string, high: boolean, good: string, bad: string) => {
-    const at = read(pin);
-    if (at === null)
-      return row(role, name, pin, 'untested', 'Not read yet. Meter only: no lamp on a module.');
-    const right = high ? at.volts >= FED * nominal : Math.abs(at.volts) < AT_EARTH * nominal;
-    return row(role, name, pin, right ? 'good' : 'bad', `${spoken(at.volts)}: ${right ? good : bad}`);
-  };
-  const asked = module.rule.flatMap((line) => Object.entries(line.inputs ?? {}));
-  const inputs = asked.filter(([pin], index) => asked.findIndex(([other]) => other === pin) === index);
-  return [
-    level('feed', 'Feed of the module', 'plus', true, 'fed.', 'not fed. Its fuse and feed come first.'),
-    level(
+  const asked = new Map(module.rule.flatMap((line) => Object.entries(line.inputs ?? {})).reverse());
+  const before = [
+    row(
+      'feed',
+      'Feed of the module',
+      'plus',
+      judge('plus', true, ['fed.', 'not fed. Its fuse and feed come first.']),
+    ),
+    row(
       'earth',
       'Earth of the module',
       'minus',
-      false,
-      'at earth.',
-      'not at earth. Its earth comes first.',
+      judge('minus', false, ['at earth.', 'not at earth. Its earth comes first.']),
     ),
-    ...inputs.map(([pin, wanted]) =>
-      level(
-        'request',
-        `Request, ${pin}`,
-        pin,
-        wanted === 'high',
-        'the request arrives.',
-        'the request does not arrive. Look at switch and request wire.',
-      ),
-    ),
-    level(
+    ...[...asked].map(([pin, wanted]) => {
+      const high = isHigh(pin, wanted === 'high');
+      const words =
+        high === (wanted === 'high')
+          ? ([
+              'the request arrives.',
+              'the request does not arrive. Look at switch and request wire.',
+            ] as const)
+          : ([
+              'no request here, as it should be.',
+              'a request that should not be there. Look at switch and request wire.',
+            ] as const);
+      return row('request', `Request, ${pin}`, pin, judge(pin, high, words));
+    }),
+  ];
+  const on = module.side === 'high';
+  const high = isHigh('out', on);
+  const ready = before.every((one) => one.standing === 'good');
+  return [
+    ...before,
+    row(
       'output',
       'Output',
       'out',
-      module.side === 'high',
-      'switched on. From here on it is wire, plug, load and earth.',
-      'fed and asked, and nothing comes out: coding, a lock-out, or the module itself. Read its own fault memory.',
+      judge(
+        'out',
+        high,
+        high === on
+          ? [
+              'switched on. From here on it is wire, plug, load and earth.',
+              ready
+                ? 'fed and asked, and nothing comes out: coding, a lock-out, or the module itself. Read its own fault memory.'
+                : 'nothing comes out. Feed, earth and request come first.',
+            ]
+          : [
+              'off, as it should be.',
+              ready
+                ? 'on although nothing asks for it: fed from elsewhere, coding, or the module itself.'
+                : 'on where it should be off. Feed, earth and request come first.',
+            ],
+      ),
     ),
   ];
 }

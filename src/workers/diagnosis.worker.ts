@@ -1,7 +1,8 @@
 /** A thin shell around the diagnosis: one circuit and one complaint at a time, answers by request number. */
 import { CircuitModel } from '#core/circuit/model';
 import { partsOfFunction, requiredProofs } from '#core/diagnosis/proofs';
-import { functionRuns } from '#core/diagnosis/run';
+import { type RelayDuty, relayDuty } from '#core/diagnosis/relayDuty';
+import { functionRuns, type Run } from '#core/diagnosis/run';
 import { type Complaint, DiagnosisSession } from '#core/diagnosis/session';
 import { WhatWouldHelp } from '#core/diagnosis/wouldHelp';
 import type { CircuitFile } from '#core/format/circuitSchema';
@@ -53,6 +54,16 @@ function soundVolts(conditionId: string): Record<string, number> {
   );
 }
 
+function relayDuties(runs: readonly Run[], conditionId: string): Record<string, RelayDuty> {
+  const parts = new Set(runs.flatMap((run) => run.stations.map((station) => station.part)));
+  return Object.fromEntries(
+    [...parts].flatMap((part) => {
+      const duty = relayDuty(model!, part, conditionId);
+      return duty ? [[part, duty] as const] : [];
+    }),
+  );
+}
+
 /** Which unknown number would change the next test; worked out after the first answer. */
 let help: WhatWouldHelp | null = null;
 let lastAsked: AssessRequest | null = null;
@@ -96,11 +107,13 @@ async function open(complaint: Complaint, priors: OpenRequest['priors']) {
   lastAsked = null;
   const made = new DiagnosisSession(circuit!, complaint, { priors });
   session = made;
+  const runs = functionRuns(model!, complaint.function, complaint.condition);
   say({
     type: 'opened',
     complaint,
-    runs: functionRuns(model!, complaint.function, complaint.condition),
+    runs,
     soundVolts: soundVolts(complaint.condition),
+    relayDuties: relayDuties(runs, complaint.condition),
     permitted: made.permitted.map(({ id, ref, accesses }) => ({
       id,
       ref,

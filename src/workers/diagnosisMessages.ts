@@ -1,6 +1,7 @@
 /** What the page and the diagnosis worker say to each other. */
 import type { PriorTable } from '#core/diagnosis/priors';
 import type { RequiredProof } from '#core/diagnosis/proofs';
+import type { RelayDuty } from '#core/diagnosis/relayDuty';
 import type { Run } from '#core/diagnosis/run';
 import type { Assessment, AssessmentInput, Complaint, Proposal } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
@@ -42,6 +43,8 @@ export type WorkerAnswer =
       complaint: Complaint;
       runs: Run[];
       soundVolts: Record<string, number>;
+      /** What every relay of the runs has to do in the condition. */
+      relayDuties: Record<string, RelayDuty>;
       /** Every permitted test, for whoever goes their own way. */
       permitted: PermittedTest[];
     }

@@ -18,6 +18,7 @@ import { testId } from '#core/diagnosis/kinds';
 import { fuseOfNode } from '#core/diagnosis/kinds/fuseBefore';
 import type { PriorTable } from '#core/diagnosis/priors';
 import type { RequiredProof } from '#core/diagnosis/proofs';
+import type { RelayDuty } from '#core/diagnosis/relayDuty';
 import type { Run } from '#core/diagnosis/run';
 import type { Assessment, Proposal } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
@@ -59,6 +60,8 @@ export interface Diagnosis {
   readonly described: Described | null;
   readonly runs: readonly Run[];
   readonly soundVolts: Readonly<Record<string, number>>;
+  /** What every relay of the runs has to do in the condition of the complaint. */
+  readonly relayDuties: Readonly<Record<string, RelayDuty>>;
   readonly permitted: readonly PermittedTest[];
   readonly assessment: Assessment | null;
   readonly proofs: readonly RequiredProof[];
@@ -147,6 +150,8 @@ export function JobProvider({
 }
 
 const NOTHING: readonly string[] = [];
+const NO_VOLTS: Readonly<Record<string, number>> = {};
+const NO_DUTIES: Readonly<Record<string, RelayDuty>> = {};
 
 /** Tests that put one part in the place of another, or a lead in place of a contact. */
 const EXCHANGES: readonly string[] = ['substitute', 'elsewhere', 'bridge', 'apply'];
@@ -178,6 +183,8 @@ interface Opened {
   readonly key: string;
   readonly runs: readonly Run[];
   readonly soundVolts: Readonly<Record<string, number>>;
+  /** What every relay of the runs has to do in the condition of the complaint. */
+  readonly relayDuties: Readonly<Record<string, RelayDuty>>;
   readonly permitted: readonly PermittedTest[];
 }
 
@@ -293,7 +300,8 @@ function useDiagnosis(
     (): Diagnosis => ({
       described,
       runs: opened?.runs ?? [],
-      soundVolts: opened?.soundVolts ?? {},
+      soundVolts: opened?.soundVolts ?? NO_VOLTS,
+      relayDuties: opened?.relayDuties ?? NO_DUTIES,
       permitted,
       assessment: ready ? (assessed?.assessment ?? null) : null,
       proofs: assessed?.proofs ?? [],

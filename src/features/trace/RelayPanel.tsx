@@ -3,6 +3,7 @@
 import { memo, useState } from 'react';
 import type { TakenReading } from '#core/diagnosis/evidence';
 import { testId } from '#core/diagnosis/kinds';
+import type { RelayDuty } from '#core/diagnosis/relayDuty';
 import {
   compareCosts,
   fixedSwitches,
@@ -28,6 +29,8 @@ export const RelayPanel = memo(function RelayPanel({
   circuit,
   parts,
   condition,
+  duties,
+  sound,
   failed,
   readings,
   exchanges,
@@ -37,8 +40,11 @@ export const RelayPanel = memo(function RelayPanel({
   circuit: CircuitFile;
   /** Parts of the failed function's runs. */
   parts: ReadonlySet<string>;
-  /** The condition of the complaint, in which it should be commanded. */
+  /** The condition of the complaint. */
   condition: string;
+  /** What every relay has to do in it, and the volts of every point, when all is well. */
+  duties: Readonly<Record<string, RelayDuty>>;
+  sound: Readonly<Record<string, number>>;
   /** The function that fails. */
   failed: string;
   readings: readonly TakenReading[];
@@ -47,19 +53,23 @@ export const RelayPanel = memo(function RelayPanel({
   onChoose: (testId: string) => void;
   onNote: (words: string) => void;
 }) {
-  const relays = circuit.parts.filter((part) => part.kind === 'relay' && parts.has(part.id));
+  const relays = circuit.parts.flatMap((part) => {
+    const duty = duties[part.id];
+    return part.kind === 'relay' && parts.has(part.id) && duty ? [{ relay: part, duty }] : [];
+  });
   const fixed = fixedSwitches(circuit, parts);
   if (relays.length === 0 && fixed.length === 0) return null;
   return (
     <div className="mt-5 space-y-5" data-testid="relays">
-      {relays.map((relay) => (
+      {relays.map(({ relay, duty }) => (
         <section key={relay.id} aria-label={relay.name}>
           <h3 className="border-b-2 border-line pb-1 text-lg">{relay.name}, pin by pin</h3>
-          <Rows rows={relayVerdicts(circuit, relay.id, condition, readings)} onChoose={onChoose} />
+          <Rows rows={relayVerdicts(circuit, relay.id, duty, condition, readings)} onChoose={onChoose} />
           {relay.fixed ? null : exchanges ? (
             <Bridge
               circuit={circuit}
               relay={relay.id}
+              duty={duty}
               condition={condition}
               readings={readings}
               onChoose={() =>
@@ -80,8 +90,10 @@ export const RelayPanel = memo(function RelayPanel({
           <Rows
             rows={
               part.kind === 'module-output'
-                ? moduleVerdicts(circuit, part, condition, readings)
-                : relayVerdicts(circuit, part.id, condition, readings)
+                ? moduleVerdicts(circuit, part, sound, condition, readings)
+                : duties[part.id]
+                  ? relayVerdicts(circuit, part.id, duties[part.id]!, condition, readings)
+                  : []
             }
             onChoose={onChoose}
           />
@@ -126,19 +138,21 @@ function Rows({ rows, onChoose }: { rows: readonly RoleVerdict[]; onChoose: (id:
 function Bridge({
   circuit,
   relay,
+  duty,
   condition,
   readings,
   onChoose,
 }: {
   circuit: CircuitFile;
   relay: string;
+  duty: RelayDuty;
   condition: string;
   readings: readonly TakenReading[];
   onChoose: () => void;
 }) {
   const [from, setFrom] = useState('30');
   const [to, setTo] = useState('87');
-  const answer = mayBridge(circuit, relay, from, to, condition, readings);
+  const answer = mayBridge(circuit, relay, from, to, duty, condition, readings);
   const select = (name: string, value: string, set: (pin: string) => void) => (
     <label className="block">
       <span className="sr-only">{name}</span>

@@ -446,6 +446,8 @@ export function TraceView() {
             circuit={circuit}
             parts={runParts}
             condition={complaint.condition}
+            duties={diagnosis.relayDuties}
+            sound={soundVolts}
             failed={complaint.function}
             readings={shownReadings}
             exchanges={failing !== 'on-when-off'}
