@@ -2,11 +2,11 @@
 import type { CircuitModel } from '../circuit/model';
 import { breakCircuit } from '../faults/broken';
 import type { Fault } from '../faults/faults';
-import type { ReadingValue, TestRef } from '../format/readingsSchema';
+import type { FunctionStateName, ReadingValue, TestRef } from '../format/readingsSchema';
 import type { TakenReading } from './evidence';
 import { repairUnit } from './hypotheses';
 import { complaintOf, readingOf } from './playback';
-import type { Assessment, DiagnosisSession } from './session';
+import type { Assessment, Complaint, DiagnosisSession } from './session';
 
 export interface PlayedFault {
   readonly fault: Fault;
@@ -28,6 +28,11 @@ export interface Seen {
   readonly value: ReadingValue;
 }
 
+/** What somebody complains of. */
+export interface FunctionSeen extends Complaint {
+  readonly state: FunctionStateName;
+}
+
 /** Minutes spent on making something fail again, and how often that is tried. */
 const WAITING_MINUTES = 2;
 const WAITS = 12;
@@ -36,13 +41,14 @@ const NOTICING_MINUTES = 0.3;
 
 /**
  * A job led to its end by the engine's own proposals, whoever reads the instruments. `notice` tells before each
- * test when the symptom has come or gone by itself.
+ * test when the symptom has come or gone by itself; tests that are `refused` are not proposed.
  */
 export function leadToEnd(
   session: DiagnosisSession,
-  complaint: NonNullable<ReturnType<typeof complaintOf>>,
+  complaint: FunctionSeen,
   read: (ref: TestRef) => ReadingValue,
   notice: () => Seen | null = () => null,
+  refused: readonly string[] = [],
 ): { assessment: Assessment; tests: number; minutes: number; trail: readonly string[] } {
   const readings: TakenReading[] = [
     {
@@ -56,7 +62,7 @@ export function leadToEnd(
   let minutes = 0;
   let waited = 0;
   for (;;) {
-    const assessment = session.assess({ readings, refused: [], opened: [...opened] });
+    const assessment = session.assess({ readings, refused, opened: [...opened] });
     if (assessment.stop?.reason === 'works-now' && waited < WAITS) {
       waited += 1;
       minutes += WAITING_MINUTES;

@@ -27,8 +27,8 @@ const FAULT_TOLERANCE = 0.7;
 const PULL_SPREAD = 0.06;
 /** A contact that is so unlikely to stand the other way is not followed. */
 const SURE = 0.03;
-/** A probe current that moves no contact, ampere, and the ohms that drive it. */
-const PROBE_AMPS = 1e-3;
+/** Probe currents, ampere; the first that moves no contact is taken. Behind an input even a milliampere lifts volts. */
+const PROBE_AMPS = [1e-3, 1e-6, 1e-8];
 
 /** Edges between voltage bins for a 12 V system; other systems scale them. */
 const BIN_EDGES_12V = [
@@ -403,6 +403,17 @@ export class Predictions {
     return found;
   }
 
+  /** The state with a current put through two points that moves no contact; null where every current moves one. */
+  private probe(h: number, ref: RefOf<'volts'>, a: number, b: number, still: OperatingPoint) {
+    for (const amps of PROBE_AMPS) {
+      const bridges = [{ a, b, ohms: METER_OHMS, emfVolts: amps * METER_OHMS }];
+      const altered = combineAlterations(this.altered(h, ref), { changes: [], bridges });
+      const point = this.model.solve(ref.condition, altered);
+      if (point.sensed.every((state, sensor) => state === still.sensed[sensor])) return { amps, point };
+    }
+    return null;
+  }
+
   private feel(h: number, ref: RefOf<'volts'>, { mean, floating }: VoltsColumn): Sensitivity | null {
     if (floating[h] !== JOINED) return null;
     const { network } = this.model;
@@ -411,11 +422,8 @@ export class Predictions {
     const point = this.pointFor(h, ref);
     const hangs = this.hanging(h, ref, point);
     if (hangs[a] !== 0 || hangs[b] !== 0) return null;
-    const bridges = [{ a, b, ohms: METER_OHMS, emfVolts: PROBE_AMPS * METER_OHMS }];
-    const probed = this.model.solve(
-      ref.condition,
-      combineAlterations(this.altered(h, ref), { changes: [], bridges }),
-    );
+    const probed = this.probe(h, ref, a, b, point);
+    if (!probed) return null;
     const index: number[] = [];
     const volts: number[] = [];
     const faulty = new Map<number, number>();
@@ -426,7 +434,7 @@ export class Predictions {
     network.branches.forEach((branch, k) => {
       const amps = point.amps[k]!;
       if (amps === 0) return;
-      const through = (probed.amps[k]! - amps) / PROBE_AMPS;
+      const through = (probed.point.amps[k]! - amps) / probed.amps;
       const ohms = faulty.get(k);
       const sigma = ohms === undefined ? this.tolerance[k]! * branch.ohms : FAULT_TOLERANCE * ohms;
       const moved = sigma * amps * through;

@@ -60,6 +60,7 @@ export const PATTERNS: readonly Pattern[] = [
       'battery, key K1 "Key contact" run, fuse F2 "Control fuse", wire W3 "Wire to the switch", switch S1 "Its switch", wire W4 "Wire to the relay", relay R1 coil, wire W5 "Coil earth wire", earth G2 "Coil earth"',
       watched(input),
       'when off "Key off, switch off": key off',
+      'when rest "Key on, switch off": key run',
       'when on "Key on, its switch on": key run, S1 on',
     ],
   },
@@ -183,13 +184,18 @@ export const PATTERNS: readonly Pattern[] = [
 export interface PatternCircuit {
   readonly circuit: CircuitFile;
   readonly text: string;
-  /** The function that fails and the condition in which it should work. */
+  /** The function that fails. */
   readonly function: string;
+  /** The condition in which it should work. */
   readonly condition: string;
+  /** The condition in which it should be off, fed as far as its own switch: there whatever sticks shows. */
+  readonly restCondition: string;
 }
 
 /** Conditions in which the load of a pattern should be on. */
 const SHOULD_WORK = ['on', 'left', 'fast'];
+/** Conditions in which it should be off, the one that tells more first. */
+const SHOULD_REST = ['rest', 'off'];
 
 /** The circuit of a pattern, ready to be traced. Throws when the pattern itself is wrong. */
 export function circuitOfPattern(pattern: Pattern, input: PatternInput): PatternCircuit {
@@ -201,6 +207,8 @@ export function circuitOfPattern(pattern: Pattern, input: PatternInput): Pattern
   ].join('\n');
   const { circuit, problems } = readNotation(text);
   if (!circuit) throw new Error(`${pattern.id}: ${problems.map((one) => one.message).join(' ')}`);
-  const condition = circuit.conditions.find((one) => SHOULD_WORK.includes(one.id))!;
-  return { circuit, text, function: 'failed', condition: condition.id };
+  const [condition, restCondition] = [SHOULD_WORK, SHOULD_REST].map(
+    (ids) => ids.find((id) => circuit.conditions.some((one) => one.id === id))!,
+  ) as [string, string];
+  return { circuit, text, function: 'failed', condition, restCondition };
 }

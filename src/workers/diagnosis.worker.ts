@@ -2,7 +2,7 @@
 import { CircuitModel } from '#core/circuit/model';
 import { partsOfFunction, requiredProofs } from '#core/diagnosis/proofs';
 import { type RelayDuty, relayDuty } from '#core/diagnosis/relayDuty';
-import { functionRuns, type Run } from '#core/diagnosis/run';
+import { activeCondition, functionRuns, type Run } from '#core/diagnosis/run';
 import { type Complaint, DiagnosisSession } from '#core/diagnosis/session';
 import { WhatWouldHelp } from '#core/diagnosis/wouldHelp';
 import type { CircuitFile } from '#core/format/circuitSchema';
@@ -107,7 +107,10 @@ async function open(complaint: Complaint, priors: OpenRequest['priors']) {
   lastAsked = null;
   const made = new DiagnosisSession(circuit!, complaint, { priors });
   session = made;
-  const runs = functionRuns(model!, complaint.function, complaint.condition);
+  // What should be off here has its run where it is on; the volts are those of the complaint all the same.
+  const on = model!.expectedOn(model!.function(complaint.function), complaint.condition);
+  const shownIn = on ? complaint.condition : activeCondition(model!, complaint.function);
+  const runs = functionRuns(model!, complaint.function, shownIn ?? complaint.condition);
   say({
     type: 'opened',
     complaint,

@@ -71,12 +71,13 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
   const [failing, setFailing] = useState(before?.function ?? '');
   const [problem, setProblem] = useState<string | null>(null);
   const [hadAppliance, setHadAppliance] = useState(before?.appliance !== undefined);
+  const [state, setState] = useState(before?.state ?? 'dead');
   const expected = diagnosis.described?.expected;
-  // A complaint is about something that should work; conditions in which it is meant to be off come after.
-  const conditions = (circuit?.conditions ?? []).slice().sort((one, other) => {
-    const on = (id: string) => (expected?.[cellKey(failing, id)] === 'works' ? 0 : 1);
-    return on(one.id) - on(other.id);
-  });
+  // First the conditions that the complaint can be about: where it should work, or where it should be off.
+  const fits = (id: string) => (expected?.[cellKey(failing, id)] === 'dead') === (state === 'on-when-off');
+  const conditions = (circuit?.conditions ?? [])
+    .slice()
+    .sort((one, other) => Number(fits(other.id)) - Number(fits(one.id)));
   const save = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
@@ -104,7 +105,7 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
         ? {
             function: failing,
             condition: text('condition'),
-            state: COMPLAINT_STATES.find((one) => one === text('state')) ?? 'dead',
+            state,
           }
         : {}),
       ...optional('pluggedIn'),
@@ -140,14 +141,21 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
           </Field>
           <Field label="Key and switches when it fails">
             <select
-              key={failing}
+              key={`${failing} ${state === 'on-when-off'}`}
               name="condition"
-              defaultValue={before?.function === failing ? before?.condition : conditions[0]?.id}
+              defaultValue={
+                before?.function === failing && before.state === state ? before.condition : conditions[0]?.id
+              }
               className={INPUT}
             >
               {conditions.map((one) => (
                 <option key={one.id} value={one.id}>
                   {one.name}
+                  {fits(one.id) || !failing
+                    ? ''
+                    : state === 'on-when-off'
+                      ? ' (meant to be on)'
+                      : ' (meant to be off)'}
                 </option>
               ))}
             </select>
@@ -156,10 +164,15 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       ) : null}
       {circuit ? (
         <Field label="How it fails">
-          <select name="state" defaultValue={before?.state ?? 'dead'} className={INPUT}>
-            {COMPLAINT_STATES.map((state) => (
-              <option key={state} value={state}>
-                {STATE_WORDS[state]}
+          <select
+            name="state"
+            value={state}
+            onChange={(event) => setState(event.target.value as typeof state)}
+            className={INPUT}
+          >
+            {COMPLAINT_STATES.map((one) => (
+              <option key={one} value={one}>
+                {STATE_WORDS[one]}
               </option>
             ))}
           </select>

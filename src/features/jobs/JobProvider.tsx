@@ -21,6 +21,7 @@ import type { RequiredProof } from '#core/diagnosis/proofs';
 import type { RelayDuty } from '#core/diagnosis/relayDuty';
 import type { Run } from '#core/diagnosis/run';
 import type { Assessment, Proposal } from '#core/diagnosis/session';
+import { isExchange } from '#core/diagnosis/unbidden';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { EventBody } from '#core/format/jobSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
@@ -153,9 +154,6 @@ const NOTHING: readonly string[] = [];
 const NO_VOLTS: Readonly<Record<string, number>> = {};
 const NO_DUTIES: Readonly<Record<string, RelayDuty>> = {};
 
-/** Tests that put one part in the place of another, or a lead in place of a contact. */
-const EXCHANGES: readonly string[] = ['substitute', 'elsewhere', 'bridge', 'apply'];
-
 /** What the appliance of the complaint means, by the fuse that feeds the failed function. */
 function applianceOf(
   circuit: CircuitFile | null,
@@ -269,11 +267,11 @@ function useDiagnosis(
   const permitted = useMemo(() => {
     const all = opened?.permitted ?? [];
     // What runs unbidden is isolated first; nothing is exchanged or bridged on it.
-    return runsUnbidden ? all.filter((one) => !EXCHANGES.includes(one.ref.kind)) : all;
+    return runsUnbidden ? all.filter((one) => !isExchange(one.ref)) : all;
   }, [opened, runsUnbidden]);
   const refused = useMemo(() => {
     const exchanges = runsUnbidden
-      ? (opened?.permitted ?? []).filter((one) => EXCHANGES.includes(one.ref.kind)).map((one) => one.id)
+      ? (opened?.permitted ?? []).filter((one) => isExchange(one.ref)).map((one) => one.id)
       : [];
     return [...job.refused, ...barred, ...exchanges];
   }, [job.refused, barred, opened, runsUnbidden]);

@@ -24,6 +24,7 @@ const TOP = 20;
 export const RunDrawing = memo(function RunDrawing({
   run,
   rows,
+  bracketed,
   standings,
   hereNode,
   herePart,
@@ -32,6 +33,8 @@ export const RunDrawing = memo(function RunDrawing({
 }: {
   run: Run;
   rows: readonly RunRow[];
+  /** Whether volts are missing somewhere: not on what runs when it should be off. */
+  bracketed: boolean;
   standings: ReadonlyMap<string, PartStanding>;
   /** Node or part of the card in focus. */
   hereNode: string | null;
@@ -39,7 +42,7 @@ export const RunDrawing = memo(function RunDrawing({
   probeable: ReadonlySet<string>;
   onProbe: (node: string) => void;
 }) {
-  const bracket = useMemo(() => bracketOf(rows), [rows]);
+  const bracket = useMemo(() => (bracketed ? bracketOf(rows) : null), [rows, bracketed]);
   const height = TOP * 2 + (run.stops.length - 1) * ROW;
   const yOf = (stop: number) => TOP + stop * ROW;
   return (

@@ -337,6 +337,7 @@ export function TraceView() {
               <RunDrawing
                 run={run}
                 rows={rows}
+                bracketed={failing !== 'on-when-off'}
                 standings={standings}
                 hereNode={hereNode}
                 herePart={herePart}

@@ -159,7 +159,12 @@ export async function addPattern(
   actor: Actor,
   vehicleId: string,
   pattern: Pattern,
-  input: { readonly load: string; readonly kind: LoadWord },
+  input: {
+    readonly load: string;
+    readonly kind: LoadWord;
+    /** It is on when it should be off: the complaint is of a condition in which it should rest. */
+    readonly unbidden?: boolean;
+  },
 ): Promise<
   { ok: true; fileId: string; function: string; condition: string } | { ok: false; message: string }
 > {
@@ -176,7 +181,8 @@ export async function addPattern(
   );
   const result = await importFile(actor, vehicleId, JSON.stringify(circuit));
   if (!result.ok) return { ok: false, message: result.problems.map((one) => one.message).join(' ') };
-  const at = made.circuit.conditions.findIndex((one) => one.id === made.condition);
+  const condition = input.unbidden ? made.restCondition : made.condition;
+  const at = made.circuit.conditions.findIndex((one) => one.id === condition);
   const functionAt = made.circuit.functions.findIndex((one) => one.id === made.function);
   return {
     ok: true,

@@ -62,9 +62,11 @@ export async function POST(request: Request) {
     return result.ok ? Response.json({ id }) : refuse(result.message, 404);
   }
   const kind = LOAD_WORDS.find(([one]) => one === input.kind)?.[0] ?? 'module';
+  const state = (COMPLAINT_STATES.includes(input.state) ? input.state : 'dead') as 'dead';
   const made = await addPattern(actor, vehicleId, pattern, {
     load: words(input.load, 60) ?? loadOf(title),
     kind,
+    unbidden: input.state === 'on-when-off',
   });
   if (!made.ok) return refuse(made.message);
   const result = await openJob(actor, { id, vehicleId, title, circuitFileIds: [made.fileId] });
@@ -80,7 +82,7 @@ export async function POST(request: Request) {
         words: title,
         function: made.function,
         condition: made.condition,
-        state: (COMPLAINT_STATES.includes(input.state) ? input.state : 'dead') as 'dead',
+        state,
       },
     },
   ]);
