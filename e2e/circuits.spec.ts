@@ -387,6 +387,41 @@ test('no removable relay: the module path; what runs unbidden bars every exchang
   await expect(page.getByRole('dialog').getByRole('button', { name: /Known good part/ })).toHaveCount(0);
 });
 
+test('what stays on is traced where it should rest: its run, its relay at rest, and whether it is on now', async ({
+  page,
+}) => {
+  await page.goto(`${app.url}/jobs/new`);
+  await page.getByRole('combobox', { name: /^Vehicle/ }).selectOption({ label: 'One that is not here yet' });
+  await page.getByLabel('Its name').fill('White tipper');
+  await page.getByLabel('What fails, in a few words').fill('Step lamp stays on');
+  await page.getByRole('button', { name: /^Fuse, relay, load/ }).click();
+  await page.getByRole('button', { name: 'On when it should be off' }).click();
+  await page.getByRole('button', { name: '12 V' }).click();
+  await page.getByRole('button', { name: 'To the first test' }).click();
+  await expect(page.getByRole('button', { name: 'Step lamp', exact: true })).toBeVisible();
+  await expect(page.getByLabel('A stop that is tapped is read with')).toHaveValue('rest');
+  await expect(page.getByText('Is step lamp on now?')).toBeVisible();
+  await page.getByRole('button', { name: 'Tester proved' }).click();
+  const relay = page.getByTestId('relays').getByRole('region', { name: 'Its relay' });
+  const read = async (name: string, volts: string) => {
+    await relay.getByRole('button', { name: `Read ${name}` }).click();
+    const title = page.getByTestId('card-title');
+    await expect(title).toContainText(name.replace(/^.*, /, 'terminal '));
+    await page.keyboard.type(volts);
+    await page.keyboard.press('Enter');
+    await expect(page.getByTestId('log').locator('li').first()).toContainText(volts);
+  };
+  await read('Coil feed, 86', '0.0');
+  await read('Coil return, 85', '0.0');
+  await read('Output, 87', '12.4');
+  await expect(relay.locator('[data-role=coil-feed]')).toContainText('at rest as it should be');
+  await expect(relay.locator('[data-role=output]')).toContainText('although the contact should be open');
+  await expect(relay).toContainText('nothing is bridged or exchanged');
+  // It went off by itself: said in its own words, and it does not count as working.
+  await page.getByRole('button', { name: 'Off', exact: true }).first().click();
+  await expect(page.getByTestId('log').locator('li').first()).toContainText('off, as it should be');
+});
+
 test('everything by its name: palette, keys, no mouse', async ({ page }) => {
   await page.goto(app.url);
   await page.keyboard.press('Control+k');

@@ -2,11 +2,19 @@
 
 import type { FunctionStateName } from '#core/format/readingsSchema';
 
-const ANSWERS = [
-  { state: 'dead', word: 'Fails' },
-  { state: 'works', word: 'Works' },
-  { state: 'comes-and-goes', word: 'Comes and goes' },
-] as const satisfies readonly { state: FunctionStateName; word: string }[];
+interface Answer {
+  readonly state: FunctionStateName;
+  readonly word: string;
+}
+
+const COMES_AND_GOES: Answer = { state: 'comes-and-goes', word: 'Comes and goes' };
+
+/** What can be said of a symptom: of what should work that it fails, of what should be off that it is on. */
+function answersTo(failing: FunctionStateName): readonly Answer[] {
+  return failing === 'on-when-off'
+    ? [{ state: failing, word: 'On' }, { state: 'dead', word: 'Off' }, COMES_AND_GOES]
+    : [{ state: failing, word: 'Fails' }, { state: 'works', word: 'Works' }, COMES_AND_GOES];
+}
 
 /** Whether the symptom is there just now: readings while it works clear nothing that comes and goes. */
 export function FailsNow({
@@ -29,14 +37,18 @@ export function FailsNow({
       }`}
     >
       <p className={asked ? 'font-semibold' : 'text-soft'}>
-        {asked ? `Does ${name.toLowerCase()} fail now?` : `If ${name.toLowerCase()} comes or goes, say so:`}
+        {!asked
+          ? `If ${name.toLowerCase()} comes or goes, say so:`
+          : failing === 'on-when-off'
+            ? `Is ${name.toLowerCase()} on now?`
+            : `Does ${name.toLowerCase()} fail now?`}
       </p>
       <div className="flex flex-wrap gap-2">
-        {ANSWERS.map(({ state, word }) => (
+        {answersTo(failing).map(({ state, word }) => (
           <button
             key={state}
             type="button"
-            onClick={() => onSay(state === 'dead' ? failing : state)}
+            onClick={() => onSay(state)}
             className="min-h-11 rounded-md border-2 border-line bg-sheet px-3 font-semibold hover:border-ink"
           >
             {word}

@@ -20,7 +20,7 @@ function words(value: unknown, most: number): string | null {
 function loadOf(title: string): string {
   const [first = title] = title.split(/[,;:]/);
   const name = first.replace(
-    /\s+(is |are |was |were )?(dead|weak|dim|off|out|on|not working|works? not|fails?|flickers?|comes and goes)$/i,
+    /\s+(is |are |was |were |stays |remains )?(dead|weak|dim|off|out|on|not working|works? not|fails?|flickers?|comes and goes)$/i,
     '',
   );
   return (name.trim() || title).slice(0, 60);
