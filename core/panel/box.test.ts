@@ -90,6 +90,53 @@ describe('single verdicts', () => {
   test('a slot with a constant feed that is dark with the key off is not waiting for the key', () => {
     expect(triageSlot({ ...fuse, feed: 'constant' }, both('f1', 'off', 'off'), 12).verdict).toBe('not-fed');
   });
+  test.each([
+    ['crank', 'run', 'awaits-key', 'Read again: cranking.'],
+    ['load-side', 'run', 'awaits-key', 'Read again: key at run, what it serves switched on.'],
+    ['run', 'accessory', 'awaits-key', 'Read again: key at run.'],
+    ['lights', 'run', 'awaits-key', 'Read again with the lights on.'],
+    ['run', 'run', 'not-fed', 'Look upstream.'],
+    ['accessory', 'accessory', 'not-fed', 'Look upstream.'],
+    ['unknown', 'off', 'awaits-key', 'Read again with the key at run.'],
+    ['unknown', 'run', 'not-fed', 'Look upstream.'],
+  ] as const)('a slot fed by %s, dark with %s: %s', (feed, state, verdict, next) => {
+    const result = triageSlot({ ...fuse, feed }, both('f1', 'off', 'off', { state }), 12);
+    expect(result).toMatchObject({ verdict, next });
+  });
+  test('volts at both ends tell a fuse that loses some, and a load side above its feed', () => {
+    const pair = (feed: number, load: number) =>
+      triageSlot(
+        fuse,
+        [
+          { ...reading('f1', 'feed', 'lit', { state: 'run' }), value: { volts: feed } },
+          { ...reading('f1', 'load', 'lit', { state: 'run' }), value: { volts: load } },
+        ],
+        12,
+      );
+    expect(pair(12.4, 12.3).verdict).toBe('passes');
+    expect(pair(12.4, 10.5)).toMatchObject({ verdict: 'weak' });
+    expect(pair(12.4, 10.5).sentence).toContain('1.90 V lost over the fuse');
+    expect(pair(12.0, 12.6)).toMatchObject({ verdict: 'fed-backwards' });
+    expect(pair(-12.4, -12.3).sentence).toContain('the leads are exchanged');
+    expect(pair(12.4, 12.3).sentence).not.toContain('exchanged');
+  });
+  test('what was read again with a proved tester stands instead of what was read before', () => {
+    const before = both('f1', 'lit', 'lit', { state: 'run', testerProved: false });
+    const after = both('f1', 'lit', 'lit', { state: 'run' });
+    expect(triageSlot(fuse, before, 12).sentence).toContain('not proved');
+    expect(triageSlot(fuse, [...before, ...after], 12).sentence).not.toContain('not proved');
+  });
+  test('with the fuse out, either load end of a three-leg fuse may be the one with a second feed', () => {
+    const pair = both('f1', 'lit', 'lit', { state: 'run' });
+    const out = (end: SlotEnd, lamp: 'lit' | 'off') =>
+      reading('f1', end, lamp, { state: 'run', fuseOut: true });
+    expect(triageSlot(fuse, [...pair, out('load', 'off'), out('load-2', 'lit')], 12).verdict).toBe(
+      'second-feed',
+    );
+    const dead = triageSlot(fuse, [...pair, out('load', 'off'), out('load-2', 'off')], 12);
+    expect(dead).toMatchObject({ verdict: 'passes', provisional: true });
+    expect(dead.sentence).toContain('no second feed behind it');
+  });
   test('ends read in different states of the key are no pair', () => {
     const readings = [
       reading('f1', 'feed', 'lit', { state: 'run' }),
@@ -186,6 +233,15 @@ describe('feeds over the states of the key', () => {
     expect(over(dead)).toMatchObject({ possible: ['load-side', 'dead'], missing: ['function-on'] });
     expect(over({ ...dead, 'function-on': true }).feed).toBe('load-side');
     expect(over({ ...dead, 'function-on': false }).feed).toBe('dead');
+  });
+  test('a dim feed decides nothing before volts are read under load', () => {
+    const readings = [
+      reading('f1', 'feed', 'off', { state: 'off' }),
+      reading('f1', 'feed', 'dim', { state: 'run' }),
+    ];
+    const finding = classifyFeed(readings, 12);
+    expect(finding).toMatchObject({ feed: 'unknown', missing: ['run'] });
+    expect(finding.sentence).toContain('Read volts under load');
   });
   test('what fits no pattern is not forced into one', () => {
     expect(over({ off: true, run: false }).sentence).toContain('fits no pattern');

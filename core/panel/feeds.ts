@@ -64,6 +64,11 @@ const PATTERNS: readonly (readonly [FeedClass, Readonly<Partial<Record<FeedState
   ],
 ];
 
+/** Whether a feed of a class is live in a state; undefined where the class does not say. */
+export function liveIn(feed: string, state: FeedState): boolean | undefined {
+  return PATTERNS.find(([name]) => name === feed)?.[1][state];
+}
+
 const WORDS: Readonly<Record<FeedClass, string>> = {
   constant: 'constant',
   accessory: 'accessory: drops while cranking',
@@ -80,9 +85,18 @@ const WORDS: Readonly<Record<FeedClass, string>> = {
 /** The class of a feed from its readings in the states; the latest in each state counts. */
 export function classifyFeed(readings: readonly SlotReading[], nominalVolts: number): FeedFinding {
   const live = new Map<FeedState, boolean>();
+  /** Neither live nor dead: this decides nothing before volts under load are read. */
+  const dim: FeedState[] = [];
   for (const state of FEED_STATES) {
     const reading = latest(readings, 'feed', { fuseOut: false, state });
-    if (reading) live.set(state, liveness(reading.value, nominalVolts) === 'live');
+    const stands = reading ? liveness(reading.value, nominalVolts) : null;
+    if (stands === 'weak') dim.push(state);
+    else if (stands !== null) live.set(state, stands === 'live');
+  }
+  if (dim.length > 0) {
+    const where = dim.map((state) => FEED_STATE_WORDS[state].toLowerCase()).join(', ');
+    const sentence = `Dim or low with ${where}: a feed through resistance, or no feed at all. Read volts under load there.`;
+    return { feed: 'unknown', possible: [], missing: dim, sentence };
   }
   if (live.size === 0) {
     return { feed: 'unknown', possible: [], missing: [...FEED_STATES], sentence: 'Not read yet.' };

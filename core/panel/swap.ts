@@ -26,7 +26,8 @@ export function swapBar(one: Relay, other: Relay): string | null {
   }
   // Each stands in the other's place: neither contact may be the weaker one.
   if (one.contactRatingAmps !== other.contactRatingAmps) return 'their contacts carry different currents';
-  if ((one.timing?.mode ?? '') !== (other.timing?.mode ?? '')) return 'one of them keeps time';
+  if (one.timing?.mode !== other.timing?.mode) return 'one of them keeps time';
+  if (one.timing?.seconds !== other.timing?.seconds) return 'they keep different times';
   return null;
 }
 

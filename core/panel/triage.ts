@@ -1,6 +1,15 @@
 /** What lamp or volts at both ends of a fuse say of it, and what they do not. */
 import type { Slot } from '../format/panelSchema';
-import { FEED_STATE_WORDS, type FeedState, latest, liveness, type SlotReading } from './slotReadings';
+import { liveIn } from './feeds';
+import {
+  FEED_STATE_WORDS,
+  FEED_STATES,
+  type FeedState,
+  latest,
+  liveness,
+  type SlotEnd,
+  type SlotReading,
+} from './slotReadings';
 
 export type SlotVerdict =
   | 'untested'
@@ -44,45 +53,43 @@ export function triageSlot(
   readings: readonly SlotReading[],
   nominalVolts: number,
 ): TriageResult {
-  const unproved = readings.some((one) => !one.testerProved);
+  if (readings.length === 0)
+    return { verdict: 'untested', provisional: false, sentence: 'Not tested yet.', next: null };
+  const out = (['load', 'load-2'] as const).flatMap((end) => latest(readings, end, { fuseOut: true }) ?? []);
+  const last = readings.findLast((one) => !one.fuseOut);
+  const state = last?.state;
+  const inPlace = (end: SlotEnd) => (state ? latest(readings, end, { fuseOut: false, state }) : undefined);
+  const [feed, load, second] = [inPlace('feed'), inPlace('load'), inPlace('load-2')];
+  // What was read anew stands instead of what was read before.
+  const standing = [...out, feed, load, second].filter((one) => one !== undefined);
+  const unproved = standing.some((one) => !one.testerProved);
+  const minus = standing.some(
+    ({ value }) => 'volts' in value && liveness(value, nominalVolts) !== 'dead' && value.volts < 0,
+  );
   const result = (verdict: SlotVerdict, sentence: string, next: string | null): TriageResult => ({
     verdict,
-    provisional: verdict !== 'untested',
-    sentence: unproved ? `${sentence} Provisional: the tester was not proved first.` : sentence,
+    provisional: true,
+    sentence: [
+      sentence,
+      minus ? 'The minus sign says that the leads are exchanged.' : '',
+      unproved ? 'Provisional: the tester was not proved first.' : '',
+    ]
+      .filter((one) => one !== '')
+      .join(' '),
     next: unproved && next === null ? 'Prove the tester on a point known to be live.' : next,
   });
-  if (readings.length === 0) return result('untested', 'Not tested yet.', null);
-  const outLoad =
-    latest(readings, 'load', { fuseOut: true }) ?? latest(readings, 'load-2', { fuseOut: true });
-  if (outLoad && liveness(outLoad.value, nominalVolts) !== 'dead') {
+  if (out.some((one) => liveness(one.value, nominalVolts) !== 'dead')) {
     return result(
       'second-feed',
       'Its load side stays live with the fuse out: a second feed. Two live ends cannot pass this fuse.',
       'Measure the fuse in the hand, and find the second feed.',
     );
   }
-  const last = readings.findLast((one) => !one.fuseOut);
-  if (!last) return result('half', 'Read with the fuse out only.', 'Put it back and read both ends.');
-  const { state } = last;
-  const feed = latest(readings, 'feed', { fuseOut: false, state });
-  const load = latest(readings, 'load', { fuseOut: false, state });
-  const second = latest(readings, 'load-2', { fuseOut: false, state });
+  if (!state) return result('half', 'Read with the fuse out only.', 'Put it back and read both ends.');
   if (!feed || !load) return result('half', 'One end read.', `Read its ${feed ? 'load' : 'feed'} side too.`);
   const at = (one: SlotReading) => liveness(one.value, nominalVolts);
   const [onFeed, onLoad] = [at(feed), at(load)];
-  if (onFeed === 'dead' && onLoad === 'dead') {
-    return KEY_MAY_MATTER.includes(state) && slot.feed !== 'constant'
-      ? result(
-          'awaits-key',
-          `Both ends dark with ${FEED_STATE_WORDS[state].toLowerCase()}: perhaps only the key stands wrong.`,
-          'Read again with the key at run.',
-        )
-      : result(
-          'not-fed',
-          'Both ends dark: not fed. Main fuse, relay and everything upstream come before this fuse.',
-          'Look upstream.',
-        );
-  }
+  if (onFeed === 'dead' && onLoad === 'dead') return dark(slot.feed, state, result);
   if (onFeed === 'weak' || onLoad === 'weak') {
     return result(
       'weak',
@@ -107,11 +114,77 @@ export function triageSlot(
       'Pull it and measure both elements.',
     );
   }
+  for (const end of second ? [load, second] : [load]) {
+    const lost = lostOver(feed, end);
+    if (lost !== null && Math.abs(lost) > MOST_OVER_FUSE) return apart(lost, result);
+  }
   return result(
     'passes',
-    'Both ends live. A second feed behind it would look the same: if its load is dead, pull it and read both holes.',
+    out.length > 0
+      ? 'Both ends live, and the load side dead with the fuse out: no second feed behind it.'
+      : 'Both ends live. A second feed behind it would look the same: if its load is dead, pull it and read both holes.',
     null,
   );
+}
+
+type Say = (verdict: SlotVerdict, sentence: string, next: string | null) => TriageResult;
+
+/** Both ends dark: whether the key stands wrong for this feed, or it is not fed. */
+function dark(feed: Slot['feed'], state: FeedState, say: Say): TriageResult {
+  const here = FEED_STATE_WORDS[state].toLowerCase();
+  if (feed === 'lights') {
+    return say(
+      'awaits-key',
+      `Both ends dark with ${here}: this feed comes with the lights.`,
+      'Read again with the lights on.',
+    );
+  }
+  const liveHere = feed === undefined ? undefined : liveIn(feed, state);
+  if (liveHere === false) {
+    const other = FEED_STATES.find((one) => liveIn(feed!, one));
+    return say(
+      'awaits-key',
+      `Both ends dark with ${here}, as this feed should be there.`,
+      other ? `Read again: ${FEED_STATE_WORDS[other].toLowerCase()}.` : 'Nothing feeds it in any state.',
+    );
+  }
+  if (liveHere === undefined && KEY_MAY_MATTER.includes(state)) {
+    return say(
+      'awaits-key',
+      `Both ends dark with ${here}: perhaps only the key stands wrong.`,
+      'Read again with the key at run.',
+    );
+  }
+  return say(
+    'not-fed',
+    'Both ends dark: not fed. Main fuse, relay and everything upstream come before this fuse.',
+    'Look upstream.',
+  );
+}
+
+/** More is lost over no sound fuse and its clips, volts; contact limits do not scale with the system. */
+const MOST_OVER_FUSE = 0.2;
+
+/** Volts lost from the feed side to a load side; null unless both were read in volts. */
+function lostOver(feed: SlotReading, load: SlotReading): number | null {
+  if (!('volts' in feed.value && 'volts' in load.value)) return null;
+  return Math.abs(feed.value.volts) - Math.abs(load.value.volts);
+}
+
+/** Both ends live, but not alike. */
+function apart(lost: number, say: Say): TriageResult {
+  const volts = `${Math.abs(lost).toFixed(2)} V`;
+  return lost > 0
+    ? say(
+        'weak',
+        `${volts} lost over the fuse and its clips: resistance under load, or an open fuse with something else feeding its load side.`,
+        'Look at clips and contacts; pull it, measure it, and read both holes.',
+      )
+    : say(
+        'fed-backwards',
+        `The load side is ${volts} above the feed side: something else feeds it.`,
+        'Pull it and read both holes.',
+      );
 }
 
 export interface TriageCounts {
