@@ -387,6 +387,45 @@ test('no removable relay: the module path; what runs unbidden bars every exchang
   await expect(page.getByRole('dialog').getByRole('button', { name: /Known good part/ })).toHaveCount(0);
 });
 
+test('a bridge is blocked on its own card until the feed was read; an override is named on the sheet', async ({
+  page,
+}) => {
+  await page.goto(app.url);
+  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
+  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
+  const job = page.url().replace(/#.*$/, '');
+  await page.goto(`${job}/trace`);
+  await page.getByRole('button', { name: 'Tester proved' }).click();
+  const toBridge = async () => {
+    await page.getByRole('button', { name: 'Another test' }).click();
+    await page.getByRole('dialog').getByRole('textbox').fill('bridge relay 4');
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: /^Bridge Relay 4/ })
+      .first()
+      .click();
+    await expect(page.getByTestId('card-title')).toContainText('Bridge Relay 4');
+  };
+  await toBridge();
+  const gate = page.getByTestId('card-gate');
+  await expect(gate).toContainText('Which hole is 30 has to be seen by a reading first');
+  await expect(page.getByRole('button', { name: 'Works', exact: true })).toHaveCount(1);
+  await gate.getByRole('button', { name: 'To that reading' }).click();
+  await expect(page.locator('article[data-test^="volts"]')).toBeVisible();
+  await toBridge();
+  await gate.getByLabel('Or all the same, because').fill('numbers moulded into the socket');
+  await gate.getByRole('button', { name: 'Without that reading' }).click();
+  await expect(gate).toHaveCount(0);
+  await expect(page.getByTestId('log')).toContainText(
+    'its feed not read first (numbers moulded into the socket)',
+  );
+  await page.getByTestId('sending').getByText('All recorded').waitFor({ state: 'attached' });
+  await page.goto(`${job}/sheet`);
+  await expect(page.getByTestId('sheet')).toContainText(
+    /Although it was blocked, by .+: Begun: bridge Relay 4, cabinet fan, its feed not read first/,
+  );
+});
+
 test('what stays on is traced where it should rest: its run, its relay at rest, and whether it is on now', async ({
   page,
 }) => {

@@ -157,6 +157,8 @@ export const EventBodySchema = oneOfKind(
       task: Id,
       panel: Type.Optional(Id),
       wire: Type.Optional(Id),
+      part: Type.Optional(Id),
+      /** Why it was begun although it was blocked. */
       override: Type.Optional(SomeText),
     },
     strict,

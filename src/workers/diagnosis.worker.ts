@@ -6,6 +6,7 @@ import { activeCondition, functionRuns, type Run } from '#core/diagnosis/run';
 import { type Complaint, DiagnosisSession } from '#core/diagnosis/session';
 import { WhatWouldHelp } from '#core/diagnosis/wouldHelp';
 import type { CircuitFile } from '#core/format/circuitSchema';
+import type { TestRef } from '#core/format/readingsSchema';
 import type { DescribeAnswer, WorkerAnswer, WorkerRequest } from './diagnosisMessages';
 
 type AssessRequest = Extract<WorkerRequest, { type: 'assess' }>;
@@ -54,10 +55,18 @@ function soundVolts(conditionId: string): Record<string, number> {
   );
 }
 
-function relayDuties(runs: readonly Run[], conditionId: string): Record<string, RelayDuty> {
-  const parts = new Set(runs.flatMap((run) => run.stations.map((station) => station.part)));
+/** Of the relays on the runs, and of those that a test may bridge. */
+function relayDuties(
+  runs: readonly Run[],
+  tests: readonly { readonly ref: TestRef }[],
+  conditionId: string,
+): Record<string, RelayDuty> {
+  const parts = [
+    ...runs.flatMap((run) => run.stations.map((station) => station.part)),
+    ...tests.flatMap(({ ref }) => (ref.kind === 'bridge' ? [ref.part] : [])),
+  ];
   return Object.fromEntries(
-    [...parts].flatMap((part) => {
+    [...new Set(parts)].flatMap((part) => {
       const duty = relayDuty(model!, part, conditionId);
       return duty ? [[part, duty] as const] : [];
     }),
@@ -116,7 +125,7 @@ async function open(complaint: Complaint, priors: OpenRequest['priors']) {
     complaint,
     runs,
     soundVolts: soundVolts(complaint.condition),
-    relayDuties: relayDuties(runs, complaint.condition),
+    relayDuties: relayDuties(runs, made.permitted, complaint.condition),
     permitted: made.permitted.map(({ id, ref, accesses }) => ({
       id,
       ref,

@@ -8,6 +8,9 @@ import { missingProofs } from './missing';
 import { cellKey } from './state';
 import { conditionName, eventWords, functionName, STATE_WORDS, testWords, valueWords } from './words';
 
+/** Entries of what was done to the vehicle on the way: work begun, parts exchanged and put back. */
+const DONE_TO_IT: readonly string[] = ['task-begun', 'swapped', 'swap-restored'];
+
 /** Answers from the paper alone: what failed, why, what changed, what is temporary, what is untested, how to undo. */
 export function HandOverSheet() {
   const { data, job, circuit, diagnosis } = useJob();
@@ -15,7 +18,10 @@ export function HandOverSheet() {
   const notSeen = diagnosis.proofs.filter(
     (proof) => !job.proofs.has(cellKey(proof.function, proof.condition)),
   );
-  const refused = job.entries.filter((entry) => entry.event.body.kind === 'test-refused' && !entry.struck);
+  const standing = job.entries.filter((entry) => !entry.struck).map((entry) => entry.event);
+  const refused = standing.filter(({ body }) => body.kind === 'test-refused');
+  const begun = standing.filter(({ body }) => DONE_TO_IT.includes(body.kind));
+  const overridden = standing.filter(({ body }) => body.kind === 'task-begun' && body.override);
   const temporary = job.repairs.filter((repair) => repair.temporary);
   const undo = job.repairs.filter((repair) => repair.undo);
   const readings = job.readings.filter((entry) => !entry.struck);
@@ -126,6 +132,9 @@ export function HandOverSheet() {
             </p>
           ))}
           {minutes > 0 ? <p>{minutes} minutes of work.</p> : null}
+          {begun.map((event) => (
+            <p key={event.id}>{eventWords(circuit, event.body)}.</p>
+          ))}
         </Part>
         <Part title="Seen after the repair">
           {job.proofs.size === 0 ? <p>Nothing yet.</p> : null}
@@ -152,7 +161,7 @@ export function HandOverSheet() {
           ))}
         </Part>
         <Part title="Not tested, and what is left">
-          {notSeen.length === 0 && refused.length === 0 && job.watches.length === 0 && !job.override ? (
+          {notSeen.length + refused.length + overridden.length + job.watches.length === 0 && !job.override ? (
             <p>Nothing known.</p>
           ) : null}
           <ul>
@@ -162,8 +171,13 @@ export function HandOverSheet() {
                 {conditionName(circuit, proof.condition)}
               </li>
             ))}
-            {refused.map((entry) => (
-              <li key={entry.event.id}>{eventWords(circuit, entry.event.body)}</li>
+            {refused.map((event) => (
+              <li key={event.id}>{eventWords(circuit, event.body)}</li>
+            ))}
+            {overridden.map((event) => (
+              <li key={event.id}>
+                Although it was blocked, by {event.person}: {eventWords(circuit, event.body)}
+              </li>
             ))}
             {job.watches.map((watch) => (
               <li key={watch.words}>

@@ -34,6 +34,15 @@ const LINES: readonly (readonly [EventBody, string])[] = [
     { kind: 'repair', words: 'Link fitted', partsUsed: [], minutes: 3, temporary: true, due: '2026-12-01' },
     'Repair: Link fitted (temporary)',
   ],
+  [{ kind: 'task-begun', task: 'cut-or-solder', wire: 'W32' }, 'Begun: cut or solder, wire W32'],
+  [
+    { kind: 'task-begun', task: 'lift-box', panel: 'cab', override: 'no spanner' },
+    'Begun: lift the box, not isolated (no spanner)',
+  ],
+  [
+    { kind: 'task-begun', task: 'bridge', part: 'R4', override: 'marked on the socket' },
+    'Begun: bridge Relay 4, cabinet fan, its feed not read first (marked on the socket)',
+  ],
   [{ kind: 'watch', words: 'Look again', due: '2026-12-01' }, 'Watch: Look again, due 2026-12-01'],
   [
     { kind: 'state', state: 'closed', override: 'customer in a hurry' },

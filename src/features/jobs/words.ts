@@ -38,6 +38,10 @@ export function functionName(circuit: CircuitFile | null, id: string): string {
 /** What was tested, short: "Volts at relay 4 pin 87". */
 export const testWords = testInLog;
 
+function partName(circuit: CircuitFile | null, id: string): string {
+  return circuit?.parts.find((one) => one.id === id)?.name ?? id;
+}
+
 /** One line for an event of the log. */
 export function eventWords(circuit: CircuitFile | null, body: EventBody): string {
   switch (body.kind) {
@@ -65,15 +69,14 @@ export function eventWords(circuit: CircuitFile | null, body: EventBody): string
       return `${body.done ? 'Isolated' : 'No longer isolated'}: ${STEP_WORDS[body.step].toLowerCase()}`;
     case 'task-begun': {
       const task = TASKS.find((one) => one === body.task);
-      const wire = body.wire ? `, wire ${body.wire}` : '';
-      return `Begun: ${task ? TASK_WORDS[task].toLowerCase() : body.task}${wire}${body.override ? `, not isolated (${body.override})` : ''}`;
+      const on = body.wire ? `, wire ${body.wire}` : body.part ? ` ${partName(circuit, body.part)}` : '';
+      const blocked = body.task === 'bridge' ? 'its feed not read first' : 'not isolated';
+      return `Begun: ${task ? TASK_WORDS[task].toLowerCase() : body.task}${on}${body.override ? `, ${blocked} (${body.override})` : ''}`;
     }
     case 'plug-tag':
       return `Tag “${body.tag}” on plug ${body.plug}`;
-    case 'swapped': {
-      const part = (id: string) => circuit?.parts.find((one) => one.id === id)?.name ?? id;
-      return `Exchanged: ${part(body.one)} and ${part(body.other)}`;
-    }
+    case 'swapped':
+      return `Exchanged: ${partName(circuit, body.one)} and ${partName(circuit, body.other)}`;
     case 'swap-restored':
       return 'Exchanged parts put back';
     case 'photo':
@@ -89,10 +92,8 @@ export function eventWords(circuit: CircuitFile | null, body: EventBody): string
       const out = body.fuseOut ? ', fuse out' : '';
       return `Slot ${body.slot}: ${ends} (${FEED_STATE_WORDS[body.state].toLowerCase()}${out})`;
     }
-    case 'wire-reading': {
-      const wire = circuit?.parts.find((one) => one.id === body.wire)?.name ?? body.wire;
-      return `${wire}, end ${body.end}: ${valueWords(body.value)} (${FEED_STATE_WORDS[body.state].toLowerCase()})`;
-    }
+    case 'wire-reading':
+      return `${partName(circuit, body.wire)}, end ${body.end}: ${valueWords(body.value)} (${FEED_STATE_WORDS[body.state].toLowerCase()})`;
     case 'correction':
       return 'Struck an entry';
     case 'tester-proved':

@@ -284,7 +284,7 @@ function WordPad({
           key={one.word}
           type="button"
           onClick={() => onAnswer({ value: one.value, raw: one.word.toLowerCase() })}
-          className="flex min-h-16 items-center justify-between rounded-md border-2 border-ink bg-sheet px-5 text-2xl font-bold active:bg-copper-wash"
+          className="flex min-h-16 items-center justify-between rounded-md border-2 border-ink bg-sheet px-5 text-left text-2xl font-bold active:bg-copper-wash"
         >
           {one.word}
           <kbd className="reading hidden text-base font-normal text-soft lg:inline">{one.key}</kbd>

@@ -6,9 +6,17 @@ import type { Proposal } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 import { PanelView } from '@/features/panels';
-import { Button, Caution } from '@/ui/controls';
+import { Button, Caution, INPUT } from '@/ui/controls';
 import { HelperPrompt } from './HelperPrompt';
 import { type Answer, ReadingPad, readAnswer } from './ReadingPad';
+
+export interface CardGate {
+  readonly sentence: string;
+  /** Goes to the reading that would open it; null where there is no such reading. */
+  readonly onRead: (() => void) | null;
+  /** Opens it all the same, for a reason that is kept. */
+  readonly onOverride: (reason: string) => void;
+}
 
 /** One test at a time: set, touch, read, record. */
 export function TestCard({
@@ -26,6 +34,7 @@ export function TestCard({
   onKeys,
   keysOn,
   helper,
+  gate,
 }: {
   circuit: CircuitFile;
   panelSet: PanelSetFile | null;
@@ -42,6 +51,8 @@ export function TestCard({
   keysOn: boolean;
   /** Somebody at the key has to set this up first; null when it stands or nobody helps. */
   helper: { readonly name: string; readonly onStands: () => void } | null;
+  /** Why the test may not be made yet; null when nothing stands against it. */
+  gate: CardGate | null;
 }) {
   const words = useMemo(
     () => testCardWords(circuit, proposal.ref, proposal.place, proposal.lead),
@@ -143,6 +154,8 @@ export function TestCard({
         <div className="mt-4 lg:mt-0">
           {helper ? (
             <HelperPrompt helper={helper.name} settings={words.settings} onStands={helper.onStands} />
+          ) : gate ? (
+            <GateBox gate={gate} />
           ) : (
             <ReadingPad
               key={proposal.id}
@@ -188,5 +201,27 @@ export function TestCard({
         </div>
       </div>
     </article>
+  );
+}
+
+/** In place of the pad while something has to be read first. */
+function GateBox({ gate }: { gate: CardGate }) {
+  const [reason, setReason] = useState('');
+  return (
+    <div className="grid gap-3" data-testid="card-gate">
+      <Caution>{gate.sentence}</Caution>
+      {gate.onRead ? (
+        <Button look="primary" className="h-14 text-lg" onClick={gate.onRead}>
+          To that reading
+        </Button>
+      ) : null}
+      <label className="block">
+        <span className="block text-sm font-semibold">Or all the same, because</span>
+        <input value={reason} onChange={(event) => setReason(event.target.value)} className={INPUT} />
+      </label>
+      <Button disabled={reason.trim() === ''} onClick={() => gate.onOverride(reason.trim())}>
+        Without that reading
+      </Button>
+    </div>
   );
 }

@@ -8,6 +8,7 @@ import type { FunctionStateName } from '#core/format/readingsSchema';
 import { functionName, type LogEntry, testWords, useJob, valueWords } from '@/features/jobs';
 import { Button, ButtonLink, INPUT, Problem } from '@/ui/controls';
 import type { RunRow } from './bracket';
+import { useBridgeGate } from './bridgeGate';
 import { FactForm, WouldHelp } from './FactForm';
 import { FailsNow } from './FailsNow';
 import { HelperSwitch, useHelper } from './HelperPrompt';
@@ -142,6 +143,7 @@ export function TraceView() {
     choose(id);
     setPane('card');
   });
+  const bridgeGate = useBridgeGate(card, chooseTest);
   const correct = useStable((entry: LogEntry) => {
     const { body } = entry.event;
     if (body.kind === 'function-check') {
@@ -388,6 +390,7 @@ export function TraceView() {
                     }
                   : null
               }
+              gate={bridgeGate}
               circuit={circuit}
               panelSet={data.panelSet}
               proposal={card}
