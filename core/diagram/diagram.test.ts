@@ -38,6 +38,73 @@ describe.each(CIRCUITS)('%s', (_name, circuit) => {
   });
 });
 
+/** Things that were joined, by a name that they share. */
+class Joined {
+  private readonly over = new Map<string, string>();
+  name(one: string): string {
+    const above = this.over.get(one);
+    return above === undefined ? one : this.name(above);
+  }
+  join(one: string, other: string): void {
+    const [a, b] = [this.name(one), this.name(other)];
+    if (a !== b) this.over.set(a, b);
+  }
+}
+
+test.each(CIRCUITS)(
+  '%s: what the drawing joins is what the circuit joins, and nothing else',
+  (_name, circuit) => {
+    const { graph, drawn, edges } = planDiagram(circuit);
+    // In the circuit: points, the legs of a joint being one.
+    const circuitJoins = new Joined();
+    for (const part of circuit.parts) {
+      if (part.kind !== 'splice') continue;
+      const [first, ...others] = Object.values(part.pins);
+      for (const other of others) circuitJoins.join(first!, other);
+    }
+    // In the drawing: terminals, dots and earth signs, the signs of one body being one.
+    const drawnJoins = new Joined();
+    for (const [id, one] of drawn) if (one.kind === 'earth') drawnJoins.join(id, `body ${one.node}`);
+    const wires: { wire: string; ends: readonly string[] }[] = [];
+    for (const { id, sources, targets } of graph.edges) {
+      const { wire } = edges.get(id)!;
+      const ends = [...sources, ...targets];
+      if (wire === null) drawnJoins.join(ends[0]!, ends[1]!);
+      else wires.push({ wire, ends });
+    }
+    const ends = circuit.parts.flatMap((part) =>
+      part.kind === 'wire'
+        ? []
+        : Object.entries(part.pins as Record<string, string>)
+            .filter(([pin]) => !(part.kind === 'ground' && pin === 'body'))
+            .map(([pin, node]) => ({
+              drawn: part.kind === 'splice' ? part.id : `${part.id}.${pin}`,
+              point: circuitJoins.name(node),
+            })),
+    );
+    const pointOf = new Map<string, string>();
+    const nameOf = new Map<string, string>();
+    for (const end of ends) {
+      const name = drawnJoins.name(end.drawn);
+      // One name, one point; one point, one name.
+      expect(pointOf.get(name) ?? end.point).toBe(end.point);
+      expect(nameOf.get(end.point) ?? name).toBe(name);
+      pointOf.set(name, end.point);
+      nameOf.set(end.point, name);
+    }
+    for (const { wire, ends: drawnEnds } of wires) {
+      const { a, b } = circuit.parts.find((part) => part.id === wire)!.pins as Record<string, string>;
+      for (const [index, node] of [a!, b!].entries()) {
+        const known = nameOf.get(circuitJoins.name(node));
+        const names = drawnEnds.map((end) => drawnJoins.name(end));
+        // A point where only wires meet has no terminal of a part; then another wire of it has the same name.
+        if (known !== undefined) expect(names).toContain(known);
+        else nameOf.set(circuitJoins.name(node), names.find((name) => !pointOf.has(name)) ?? names[index]!);
+      }
+    }
+  },
+);
+
 test('the layout puts the battery above, earths below, and nothing upon another', async () => {
   const circuit = demoCircuit('van-proving-cabinet');
   const plan = planDiagram(circuit);
