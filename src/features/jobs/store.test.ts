@@ -27,13 +27,14 @@ class Server {
   readonly stored: string[] = [];
   readonly asked: string[] = [];
   private readonly open: (() => void)[] = [];
-  answer: 'yes' | 'away' | 'broken' | 'no' = 'yes';
+  answer: 'yes' | 'away' | 'broken' | 'garbled' | 'no' = 'yes';
   slow = false;
 
   readonly fetch = async (url: string, init: { body: string | Blob }): Promise<Response> => {
     this.asked.push(url);
     if (this.slow) await new Promise<void>((resolve) => this.open.push(resolve));
     if (this.answer === 'away') throw new TypeError('no way there');
+    if (this.answer === 'garbled') return new Response('<p>Log in to this network</p>');
     if (this.answer === 'broken') return new Response('', { status: 503 });
     if (url.startsWith('/api/photos')) {
       return this.answer === 'no'
@@ -117,7 +118,7 @@ test('what is recorded the moment a batch returns is sent without another nudge'
 });
 
 test('a server that is away is said with the number that waits, and is tried again', async () => {
-  for (const answer of ['away', 'broken'] as const) {
+  for (const answer of ['away', 'broken', 'garbled'] as const) {
     const store = await opened();
     server.answer = answer;
     store.record(note('one'), note('two'));

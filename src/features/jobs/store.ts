@@ -156,10 +156,10 @@ export class JobStore {
   /** Sends the pictures that wait, one after another; false when sending has to stop for now. */
   private async sendPictures(): Promise<boolean> {
     for (const [id, blob] of this.snapshot.pictures) {
-      const response = await this.post(`/api/photos?job=${this.jobId}&id=${id}`, blob);
+      const response = await this.post<{ message?: string }>(`/api/photos?job=${this.jobId}&id=${id}`, blob);
       if (!response) return false;
       if (!response.ok) {
-        const { message } = (await response.json()) as { message?: string };
+        const { message } = response.answer;
         this.refusal = { kind: 'refused', count: 1, message: message ?? 'The server refused a photo.' };
       }
       await dropPicture(id).catch(noOutbox);
@@ -175,13 +175,13 @@ export class JobStore {
     const events = waiting.map(
       ({ id, madeAt, clientOrder, body }): JobEvent => ({ id, jobId: this.jobId, madeAt, clientOrder, body }),
     );
-    const response = await this.post('/api/events', JSON.stringify({ events }));
-    if (!response) return false;
-    const answer = (await response.json()) as {
+    const response = await this.post<{
       stored?: { id: string; seq: number; person: string }[];
       problems?: { message: string }[];
-    };
-    if (!response.ok || !answer.stored) {
+    }>('/api/events', JSON.stringify({ events }));
+    if (!response) return false;
+    const { answer } = response;
+    if (!response.ok || !answer.stored?.length) {
       // One entry that cannot be read keeps no other back.
       if (response.status === 400 && waiting.length > 1) {
         for (const one of waiting) if (!(await this.send([one]))) return false;
@@ -211,12 +211,16 @@ export class JobStore {
     return true;
   }
 
-  /** What the server answers; null when it is away, and sending goes on later. */
-  private async post(url: string, body: BodyInit): Promise<Response | null> {
+  /** What the server answers; null when it is away or answers nothing that can be read, and sending goes on later. */
+  private async post<T>(
+    url: string,
+    body: BodyInit,
+  ): Promise<{ readonly ok: boolean; readonly status: number; readonly answer: T } | null> {
     const headers = typeof body === 'string' ? { 'Content-Type': 'application/json' } : undefined;
     try {
       const response = await fetch(url, { method: 'POST', body, ...(headers ? { headers } : {}) });
-      if (response.status < 500) return response;
+      const { ok, status } = response;
+      if (status < 500) return { ok, status, answer: (await response.json()) as T };
     } catch {
       // Away, like a server that cannot answer.
     }
