@@ -640,3 +640,46 @@ test('in the editor: a slot grows by its corner, a cover photo lies straightened
   await expect(page.getByText('But manual')).toBeVisible();
   await expect(page.getByText('fuse 31 is 20 A')).toBeVisible();
 });
+
+test('in the editor: what cannot be read stays in its field with the reason, and what is undone shows in it', async ({
+  page,
+}) => {
+  await page.goto(`${app.url}/vehicles`);
+  await page.getByRole('link', { name: /Bakery van/ }).click();
+  await page.getByRole('link', { name: /Load-bay box/ }).click();
+  await page.getByRole('link', { name: 'Edit this box' }).click();
+  const box = page.getByRole('region', { name: 'The box' });
+  const width = box.getByLabel('Width, mm');
+  const before = await width.inputValue();
+  const leave = () => box.getByLabel('Disconnect first').focus();
+  const typed = async (label: string, text: string, reason: string) => {
+    const field = box.getByLabel(label, { exact: label === 'Name' });
+    await field.fill(text);
+    await leave();
+    await expect(box.getByText(reason)).toBeVisible();
+    await expect(field).toHaveValue(text);
+    await expect(field).toHaveAttribute('aria-invalid', 'true');
+  };
+  await expect(async () => {
+    await typed('Width, mm', 'wide', '“wide” is no number');
+  }).toPass();
+  const plugs = box.getByRole('textbox', { name: 'Plugs underneath, one a line' });
+  await typed('Plugs underneath, one a line', 'Upper plug | grey', 'Line 1: how many cavities?');
+  await typed(
+    'In more detail, one step a line',
+    'Lift | clip | hand | up | tab | soon',
+    'Line 1: the minutes',
+  );
+  await typed('Name', '', 'A box needs a name.');
+  // Nothing of it is a change yet.
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  await plugs.fill('Upper plug | grey | 12 | wire');
+  await leave();
+  await expect(box.getByText('how many cavities')).toHaveCount(0);
+  await width.fill('260');
+  await leave();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(width).toHaveValue(before);
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(width).toHaveValue('260');
+});

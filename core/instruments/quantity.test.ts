@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { formatQuantity, parseReading } from './quantity';
+import { formatQuantity, parseReading, readNumber } from './quantity';
 
 describe('what a technician types', () => {
   test.each([
@@ -55,6 +55,50 @@ describe('what a technician types', () => {
       fc.property(fc.double({ min: -60, max: 60, noNaN: true }), (volts) => {
         const again = parseReading(formatQuantity(volts, 'V'), 'V');
         expect(again.ok && 'value' in again ? again.value : null).toBeCloseTo(volts, 1);
+      }),
+    );
+  });
+});
+
+describe('numbers of a form', () => {
+  test.each([
+    ['1,5', 1.5],
+    ['1.5', 1.5],
+    [' 12 ', 12],
+    ['.5', 0.5],
+    ['0,750', 0.75],
+    ['2.5 mm²', 2.5],
+    ['2.5mm²', 2.5],
+  ])('%s is %s', (text, value) => {
+    expect(readNumber(text, { above: 0, most: 240, unit: 'mm²' })).toEqual({ ok: true, value });
+  });
+  test.each([
+    ['', { above: 0, most: 5 }, 'Write a number above 0 to 5.'],
+    ['abc', { least: 1, most: 5, unit: 'A' }, '“abc” is no number. Write a number from 1 to 5 A.'],
+    ['1,200', { above: 0, most: 5000 }, 'can mean 1200 or 1.2'],
+    ['0', { above: 0, most: 5 }, 'not 0.'],
+    ['6', { least: 1, most: 5 }, 'not 6.'],
+    ['−1', { least: 0, most: 5 }, 'not -1.'],
+    ['2.5', { least: 1, most: 5, whole: true }, 'Write a whole number from 1 to 5, not 2.5.'],
+    ['1e9', { above: 0, most: 5 }, 'is no number'],
+    ['.', { above: 0, most: 5 }, 'is no number'],
+  ])('“%s” is refused in words', (text, range, words) => {
+    expect(readNumber(text, range)).toMatchObject({ ok: false, message: expect.stringContaining(words) });
+  });
+  test('what is taken lies in its range, whatever is typed, and prints back to itself', () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 12 }), (text) => {
+        const read = readNumber(text, { least: 0, most: 500 });
+        if (read.ok) expect(read.value >= 0 && read.value <= 500).toBe(true);
+        else expect(read.message).not.toBe('');
+      }),
+    );
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 50_000 }), (hundredths) => {
+        expect(readNumber(String(hundredths / 100), { least: 0, most: 500 })).toEqual({
+          ok: true,
+          value: hundredths / 100,
+        });
       }),
     );
   });

@@ -30,6 +30,55 @@ function refuse(code: ReadingErrorCode, message: string): ParsedReading {
   return { ok: false, code, message };
 }
 
+/** Why a comma before three digits is asked back; null where it means one thing. */
+function twoMeanings(whole: string, separator: string, fraction: string): string | null {
+  if (!separator.startsWith(',') || fraction.length !== 3 || !/^[1-9]\d{0,2}$/.test(whole)) return null;
+  const asThousand = Number(whole + fraction);
+  const asDecimal = Number(`${whole}.${fraction}`);
+  return `“${whole},${fraction}” can mean ${asThousand} or ${asDecimal}. Write ${asThousand} or ${whole}.${fraction}.`;
+}
+
+export interface NumberRange {
+  /** Smallest that is taken; `above` is not taken itself. */
+  readonly least?: number;
+  readonly above?: number;
+  readonly most: number;
+  readonly whole?: boolean;
+  /** May stand behind the number, and is said when it is asked for. */
+  readonly unit?: string;
+}
+
+export type ReadNumber =
+  | { readonly ok: true; readonly value: number }
+  | { readonly ok: false; readonly message: string };
+
+/**
+ * Reads a number of a form, written as readings are: a comma is a decimal sign, `1,200` is refused.
+ *
+ * @example readNumber('1,5 mm²', { above: 0, most: 240, unit: 'mm²' }) // { ok: true, value: 1.5 }
+ */
+export function readNumber(text: string, range: NumberRange): ReadNumber {
+  const { least, above, most, whole: wholeOnly, unit = '' } = range;
+  const typed = text.trim().replace(/[−–]/g, '-');
+  const bare = unit !== '' && typed.endsWith(unit) ? typed.slice(0, -unit.length).trim() : typed;
+  const behind = unit === '' ? '' : ` ${unit}`;
+  const from = least === undefined ? `above ${above ?? 0}` : `from ${least}`;
+  const wanted = `Write a ${wholeOnly ? 'whole ' : ''}number ${from} to ${most}${behind}`;
+  const match = /^([+-]?)(\d*)(?:([.,])(\d*))?$/.exec(bare);
+  if (!match || (match[2] === '' && !match[4])) {
+    return { ok: false, message: typed === '' ? `${wanted}.` : `“${text.trim()}” is no number. ${wanted}.` };
+  }
+  const [, sign, whole = '', separator = '', fraction = ''] = match;
+  const two = twoMeanings(whole, separator, fraction);
+  if (two) return { ok: false, message: two };
+  const value = Number(`${sign}${whole || '0'}.${fraction || '0'}`);
+  const inside = value <= most && (least === undefined ? value > (above ?? 0) : value >= least);
+  if (!inside || (wholeOnly && !Number.isInteger(value))) {
+    return { ok: false, message: `${wanted}, not ${formatNumber(value)}.` };
+  }
+  return { ok: true, value };
+}
+
 /**
  * Reads what was typed: `12.4`, `12,4`, `-12.3 V`, `5.5m`, `5,5 mV`, `OL`, `0.3 ohm`, `4.7k`. A comma is a
  * decimal sign. A missing unit is the card's. `1,200` could be 1.2 or 1200 and is refused.
@@ -49,15 +98,9 @@ export function parseReading(text: string, cardUnit: Unit): ParsedReading {
       `“${text.trim()}” is not a reading. Write a number such as 12.4, 12,4 or 5.5m, or OL for over limit.`,
     );
   }
-  const [, sign, whole = '', separator, fraction = '', suffix = ''] = match;
-  if (separator?.startsWith(',') && fraction.length === 3 && /^[1-9]\d{0,2}$/.test(whole)) {
-    const asThousand = Number(whole + fraction);
-    const asDecimal = Number(`${whole}.${fraction}`);
-    return refuse(
-      'ambiguous-thousands',
-      `“${whole},${fraction}” can mean ${asThousand} or ${asDecimal}. Write ${asThousand} or ${whole}.${fraction}.`,
-    );
-  }
+  const [, sign, whole = '', separator = '', fraction = '', suffix = ''] = match;
+  const two = twoMeanings(whole, separator, fraction);
+  if (two) return refuse('ambiguous-thousands', two);
   let value = Number(`${sign}${whole || '0'}.${fraction || '0'}`);
   let unit: Unit = cardUnit;
   let unitWritten = false;

@@ -2,6 +2,7 @@
 
 import { type FormEvent, useState } from 'react';
 import type { Panel, Slot } from '#core/format/panelSchema';
+import { readNumber } from '#core/instruments/quantity';
 import { auditSlot } from '#core/panel/audit';
 import { type SlotStateEntry, stateProblem, withStates } from '#core/panel/slotStates';
 import { SLOT_FAMILIES, SLOT_STATES } from '#core/panel/slotWords';
@@ -29,13 +30,12 @@ export function SlotStateForm({
     const state = SLOT_STATES.find((one) => one === text('state')) ?? 'unknown';
     const wrong = stateProblem(state, text('evidence'));
     if (wrong) return setProblem(wrong);
-    const rating = text('rating') === '' ? undefined : Number(text('rating').replace(',', '.'));
-    if (rating !== undefined && !(rating > 0 && rating <= 1000)) {
-      return setProblem('Write the rating that was found as a number of ampere.');
-    }
+    const rating =
+      text('rating') === '' ? null : readNumber(text('rating'), { above: 0, most: 1000, unit: 'A' });
+    if (rating && !rating.ok) return setProblem(`The rating that was found: ${rating.message}`);
     const family = SLOT_FAMILIES.find((one) => one === text('family'));
     const found = {
-      ...(rating === undefined ? {} : { ratingAmps: rating }),
+      ...(rating ? { ratingAmps: rating.value } : {}),
       ...(family && family !== slot.family ? { family } : {}),
     };
     setProblem(null);

@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
 import type { PartOf } from '#core/format/circuitSchema';
+import { readNumber } from '#core/instruments/quantity';
 import { spokenWord } from '#core/panel/slotWords';
 import { Button, INPUT, Problem } from '@/ui/controls';
 
@@ -42,12 +43,12 @@ export function WireForm({ vehicleId, wire }: { vehicleId: string; wire: PartOf<
         if (wire[name] !== undefined) fields[name] = null;
         continue;
       }
-      const value = Number(text(name).replace(',', '.'));
-      if (!(value > 0 && value <= most)) {
-        setProblem(`Write a number above 0, at most ${most}: “${text(name)}” is none.`);
+      const read = readNumber(text(name), { above: 0, most });
+      if (!read.ok) {
+        setProblem(`${name === 'sizeMm2' ? 'Size' : 'Length'}: ${read.message}`);
         return;
       }
-      if (value !== wire[name]) fields[name] = value;
+      if (read.value !== wire[name]) fields[name] = read.value;
     }
     setSaid(null);
     if (Object.keys(fields).length === 0) {

@@ -2,6 +2,7 @@
 
 import { type FormEvent, type ReactNode, useState } from 'react';
 import { NOMINAL_VOLTS } from '#core/circuit/defaults';
+import { readNumber } from '#core/instruments/quantity';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { FunctionGrid } from './FunctionGrid';
 import { useJob } from './JobProvider';
@@ -87,14 +88,17 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       setProblem('Write in a few words what fails.');
       return;
     }
-    const watts = text('watts') === '' ? null : Number(text('watts').replace(',', '.'));
-    if (hadAppliance && watts !== null && !(watts > 0)) {
-      setProblem('Write the watts of the appliance as a number, or leave them empty.');
+    const watts =
+      hadAppliance && text('watts') !== ''
+        ? readNumber(text('watts'), { above: 0, most: 100_000, unit: 'W' })
+        : null;
+    if (watts && !watts.ok) {
+      setProblem(`The watts of the appliance: ${watts.message} They may stay empty.`);
       return;
     }
-    const fusesTaken = Math.round(Number(text('fusesTaken') || '0'));
-    if (hadAppliance && !(fusesTaken >= 0 && fusesTaken <= 20)) {
-      setProblem('How many fuses blew with it: a whole number, 0 for none.');
+    const fusesTaken = readNumber(text('fusesTaken') || '0', { least: 0, most: 20, whole: true });
+    if (!fusesTaken.ok) {
+      setProblem(`How many fuses blew with it: ${fusesTaken.message}`);
       return;
     }
     const optional = (name: string) => (text(name) === '' ? {} : { [name]: text(name) });
@@ -109,7 +113,9 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
           }
         : {}),
       ...optional('pluggedIn'),
-      ...(hadAppliance ? { appliance: { fusesTaken, ...(watts === null ? {} : { watts }) } } : {}),
+      ...(hadAppliance
+        ? { appliance: { fusesTaken: fusesTaken.value, ...(watts ? { watts: watts.value } : {}) } }
+        : {}),
       ...optional('sound'),
       ...optional('changedBefore'),
     });

@@ -1,6 +1,7 @@
 'use client';
 
 import { type FormEvent, useState } from 'react';
+import { readNumber } from '#core/instruments/quantity';
 import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { useJob } from './JobProvider';
 import { Photos } from './Photos';
@@ -15,26 +16,25 @@ export function RepairSection() {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     const text = (name: string) => String(form.get(name) ?? '').trim();
-    const minutes = Number(text('minutes').replace(',', '.'));
+    const minutes = readNumber(text('minutes'), { least: 0, most: 100_000, unit: 'min' });
     if (text('words') === '') return setProblem('Say what was done.');
-    if (text('minutes') === '' || !(minutes >= 0))
-      return setProblem('Give the minutes it took, as a number.');
+    if (!minutes.ok) return setProblem(`The minutes it took: ${minutes.message}`);
     if (temporary && text('due') === '')
       return setProblem('A temporary repair needs a day by which it is put right.');
     const partsUsed: { name: string; count: number }[] = [];
     for (let row = 0; row < rows; row++) {
       const name = text(`part-${row}`);
-      const count = Number(text(`count-${row}`).replace(',', '.'));
       if (name === '') continue;
-      if (!(count > 0)) return setProblem(`How many of “${name}”?`);
-      partsUsed.push({ name, count });
+      const count = readNumber(text(`count-${row}`), { above: 0, most: 100_000 });
+      if (!count.ok) return setProblem(`How many of “${name}”? ${count.message}`);
+      partsUsed.push({ name, count: count.value });
     }
     setProblem(null);
     record({
       kind: 'repair',
       words: text('words'),
       partsUsed,
-      minutes,
+      minutes: minutes.value,
       temporary,
       ...(temporary ? { due: text('due') } : {}),
       ...(text('undo') === '' ? {} : { undo: text('undo') }),

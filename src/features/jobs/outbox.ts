@@ -26,22 +26,60 @@ function outbox(): Promise<IDBPDatabase<OutboxSchema>> {
   return opening;
 }
 
-/** Keeps entries that belong together, all or none; committed at once, for the page may be left the next moment. */
+/**
+ * Entries are written down here first, at once: a page that is left the next moment takes its unfinished database work
+ * with it.
+ */
+const AHEAD = 'every-trace:entries:';
+
+/** All entries of one record under one key, so that they are there together or not at all. */
+function writeAhead(events: readonly JobEvent[]): void {
+  try {
+    localStorage.setItem(AHEAD + events[0]!.id, JSON.stringify(events));
+  } catch {
+    // No room, or not allowed: the database has it a moment later.
+  }
+}
+
+function writtenAhead(): { readonly key: string; readonly events: readonly JobEvent[] }[] {
+  try {
+    return Object.keys(localStorage)
+      .filter((key) => key.startsWith(AHEAD))
+      .map((key) => ({ key, events: JSON.parse(localStorage.getItem(key) ?? '[]') as JobEvent[] }));
+  } catch {
+    return [];
+  }
+}
+
+function forgetAhead(ids: readonly string[]): void {
+  for (const { key, events } of writtenAhead()) {
+    if (events.every((event) => ids.includes(event.id))) localStorage.removeItem(key);
+  }
+}
+
+/** Keeps entries that belong together, all or none. They are safe when this returns, not when its promise does. */
 export async function putInOutbox(events: readonly JobEvent[]): Promise<void> {
+  writeAhead(events);
   const transaction = (await outbox()).transaction('outbox', 'readwrite');
   const kept = events.map((event) => transaction.store.put(event));
   transaction.commit();
   await Promise.all([...kept, transaction.done]);
+  forgetAhead(events.map((event) => event.id));
 }
 
 export async function takeFromOutbox(ids: readonly string[]): Promise<void> {
+  forgetAhead(ids);
   const transaction = (await outbox()).transaction('outbox', 'readwrite');
   await Promise.all([...ids.map((id) => transaction.store.delete(id)), transaction.done]);
 }
 
 export async function waitingInOutbox(jobId: string): Promise<JobEvent[]> {
-  const events = await (await outbox()).getAllFromIndex('outbox', 'byJob', jobId);
-  return events.sort((one, other) => one.clientOrder - other.clientOrder);
+  const ahead = writtenAhead().flatMap(({ events }) => events.filter((event) => event.jobId === jobId));
+  const kept = await outbox()
+    .then((db) => db.getAllFromIndex('outbox', 'byJob', jobId))
+    .catch((): JobEvent[] => []);
+  const events = new Map([...ahead, ...kept].map((event) => [event.id, event]));
+  return [...events.values()].sort((one, other) => one.clientOrder - other.clientOrder);
 }
 
 export async function putPicture(picture: WaitingPicture): Promise<void> {

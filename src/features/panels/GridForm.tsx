@@ -2,9 +2,13 @@
 
 import { type FormEvent, useState } from 'react';
 import type { Panel, Slot } from '#core/format/panelSchema';
+import { type ReadNumber, readNumber } from '#core/instruments/quantity';
 import { gridSlots } from '#core/panel/edit';
 import { SLOT_FAMILIES } from '#core/panel/slotWords';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
+
+/** Slots that are added in one go. */
+const MOST_AT_ONCE = 200;
 
 /** Rows and columns of equal slots in one go. */
 export function GridForm({ panel, onAdd }: { panel: Panel; onAdd: (slots: readonly Slot[]) => void }) {
@@ -12,17 +16,18 @@ export function GridForm({ panel, onAdd }: { panel: Panel; onAdd: (slots: readon
   const add = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
-    const number = (name: string) => Number(String(form.get(name) ?? '').replace(',', '.'));
-    const rows = number('rows');
-    const perRow = number('perRow');
-    const first = number('first');
-    if (![rows, perRow].every((one) => Number.isInteger(one) && one >= 1) || rows * perRow > 200) {
-      setProblem('Rows and slots a row are whole numbers, together at most 200 slots.');
-      return;
-    }
-    if (!Number.isInteger(first) || first < 0) {
-      setProblem('The first number is a whole number.');
-      return;
+    const [rows, perRow, first] = (['rows', 'perRow', 'first'] as const).map((name) =>
+      readNumber(String(form.get(name) ?? ''), {
+        least: name === 'first' ? 0 : 1,
+        most: name === 'first' ? 99_999 : MOST_AT_ONCE,
+        whole: true,
+      }),
+    ) as [ReadNumber, ReadNumber, ReadNumber];
+    if (!rows.ok) return setProblem(`Rows: ${rows.message}`);
+    if (!perRow.ok) return setProblem(`Slots a row: ${perRow.message}`);
+    if (!first.ok) return setProblem(`First number: ${first.message}`);
+    if (rows.value * perRow.value > MOST_AT_ONCE) {
+      return setProblem(`${rows.value * perRow.value} slots are too many at once: at most ${MOST_AT_ONCE}.`);
     }
     setProblem(null);
     const below = Math.max(0, ...panel.slots.map((slot) => slot.y + slot.height)) + 6;
@@ -30,9 +35,9 @@ export function GridForm({ panel, onAdd }: { panel: Panel; onAdd: (slots: readon
       gridSlots(panel, {
         type: form.get('type') === 'relay' ? 'relay' : 'fuse',
         family: String(form.get('family')) as Slot['family'],
-        rows,
-        perRow,
-        firstNumber: first,
+        rows: rows.value,
+        perRow: perRow.value,
+        firstNumber: first.value,
         x: 6,
         y: below,
         gapX: 4,

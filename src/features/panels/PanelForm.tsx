@@ -1,8 +1,10 @@
 'use client';
 
 import type { Panel } from '#core/format/panelSchema';
+import { type NumberRange, readNumber } from '#core/instruments/quantity';
 import { plugsFrom, plugsText, stepsFrom, stepsText } from '#core/panel/lines';
 import { Field, INPUT } from '@/ui/controls';
+import { ReadField, readList, readText } from '@/ui/ReadField';
 
 const EDGES = ['top', 'right', 'bottom', 'left'] as const;
 
@@ -14,32 +16,22 @@ export function PanelForm({
   panel: Panel;
   onChange: (fields: Partial<Omit<Panel, 'id' | 'slots'>>) => void;
 }) {
-  const text = (name: 'name' | 'place' | 'isolateFirst' | 'caution', label: string, required = false) => (
-    <Field label={label}>
-      <input
-        defaultValue={panel[name] ?? ''}
-        onBlur={(event) => {
-          const value = event.target.value.trim();
-          if (value === (panel[name] ?? '') || (required && value === '')) return;
-          onChange({ [name]: value === '' ? undefined : value });
-        }}
-        className={INPUT}
-      />
-    </Field>
+  const text = (name: 'name' | 'place' | 'isolateFirst' | 'caution', label: string, required?: string) => (
+    <ReadField
+      label={label}
+      text={panel[name] ?? ''}
+      read={readText(required)}
+      onRead={(value) => onChange({ [name]: value === '' ? undefined : value })}
+    />
   );
-  const number = (name: 'width' | 'height' | 'minutesToOpen', label: string) => (
-    <Field label={label}>
-      <input
-        key={panel[name]}
-        inputMode="decimal"
-        defaultValue={panel[name]}
-        onBlur={(event) => {
-          const value = Number(event.target.value.replace(',', '.'));
-          if (value > 0 && value <= 2000 && value !== panel[name]) onChange({ [name]: value });
-        }}
-        className={INPUT}
-      />
-    </Field>
+  const number = (name: 'width' | 'height' | 'minutesToOpen', label: string, range: NumberRange) => (
+    <ReadField
+      label={label}
+      text={String(panel[name])}
+      read={(typed) => readNumber(typed, range)}
+      onRead={(value) => onChange({ [name]: value })}
+      decimal
+    />
   );
   return (
     <section aria-labelledby="panel-title">
@@ -47,74 +39,46 @@ export function PanelForm({
         The box
       </h2>
       <div className="grid gap-3">
-        {text('name', 'Name', true)}
-        {text('place', 'Where it is', true)}
+        {text('name', 'Name', 'A box needs a name.')}
+        {text('place', 'Where it is', 'Say where the box is.')}
         <div className="grid grid-cols-3 gap-3">
-          {number('width', 'Width, mm')}
-          {number('height', 'Height, mm')}
-          {number('minutesToOpen', 'Minutes to open')}
+          {number('width', 'Width, mm', { above: 0, most: 2000, unit: 'mm' })}
+          {number('height', 'Height, mm', { above: 0, most: 2000, unit: 'mm' })}
+          {number('minutesToOpen', 'Minutes to open', { least: 0, most: 600, unit: 'min' })}
         </div>
-        <Field label="To open it, one step a line" hint="Fastener, tool, direction, what breaks when forced">
-          <textarea
-            rows={3}
-            defaultValue={panel.opening.join('\n')}
-            onBlur={(event) => {
-              const opening = event.target.value
-                .split('\n')
-                .map((one) => one.trim())
-                .filter((one) => one !== '');
-              if (opening.join('\n') !== panel.opening.join('\n')) onChange({ opening });
-            }}
-            className={INPUT}
-          />
-        </Field>
-        <Field
+        <ReadField
+          label="To open it, one step a line"
+          hint="Fastener, tool, direction, what breaks when forced"
+          rows={3}
+          text={panel.opening.join('\n')}
+          read={readList}
+          onRead={(opening) => onChange({ opening: [...opening] })}
+        />
+        <ReadField
           label="In more detail, one step a line"
           hint="Step | fastener | tool | direction | what breaks when forced | minutes; parts may stay empty"
-        >
-          <textarea
-            rows={3}
-            defaultValue={stepsText(panel.steps)}
-            onBlur={(event) => {
-              const steps = stepsFrom(event.target.value);
-              if (JSON.stringify(steps) !== JSON.stringify(panel.steps ?? [])) {
-                onChange({ steps: steps.length > 0 ? steps : undefined });
-              }
-            }}
-            className={INPUT}
-          />
-        </Field>
-        <Field
+          rows={3}
+          text={stepsText(panel.steps)}
+          read={stepsFrom}
+          onRead={(steps) => onChange({ steps: steps.length > 0 ? [...steps] : undefined })}
+        />
+        <ReadField
           label="Plugs underneath, one a line"
           hint="Name | shape | cavities | mating or wire; equal shapes are warned of"
-        >
-          <textarea
-            rows={2}
-            defaultValue={plugsText(panel.plugs)}
-            onBlur={(event) => {
-              const plugs = plugsFrom(event.target.value);
-              if (JSON.stringify(plugs) !== JSON.stringify(panel.plugs ?? [])) {
-                onChange({ plugs: plugs.length > 0 ? plugs : undefined });
-              }
-            }}
-            className={INPUT}
-          />
-        </Field>
+          rows={2}
+          text={plugsText(panel.plugs)}
+          read={(typed) => plugsFrom(typed, panel.plugs)}
+          onRead={(plugs) => onChange({ plugs: plugs.length > 0 ? [...plugs] : undefined })}
+        />
         {text('isolateFirst', 'Disconnect first')}
         {text('caution', 'Caution')}
         <div className="grid grid-cols-2 gap-3">
-          <Field label="Landmark">
-            <input
-              defaultValue={panel.landmark.name}
-              onBlur={(event) => {
-                const name = event.target.value.trim();
-                if (name !== '' && name !== panel.landmark.name) {
-                  onChange({ landmark: { ...panel.landmark, name } });
-                }
-              }}
-              className={INPUT}
-            />
-          </Field>
+          <ReadField
+            label="Landmark"
+            text={panel.landmark.name}
+            read={readText('A box needs something it is told by.')}
+            onRead={(name) => onChange({ landmark: { ...panel.landmark, name } })}
+          />
           <Field label="Seen at, text upright">
             <select
               value={panel.landmark.edge}

@@ -2,9 +2,12 @@
 
 import type { ReactNode } from 'react';
 import type { Slot } from '#core/format/panelSchema';
+import { readNumber } from '#core/instruments/quantity';
 import { colourOf } from '#core/panel/audit';
+import { disputedFrom, disputedText } from '#core/panel/lines';
 import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES, spokenWord } from '#core/panel/slotWords';
 import { INPUT } from '@/ui/controls';
+import { ReadField, readList, readText } from '@/ui/ReadField';
 
 const SOURCES: readonly NonNullable<Slot['source']>[] = ['lid', 'manual', 'measured', 'sibling-vehicle'];
 /** Everything that is known of one slot; each field is a step of its own when it is left. */
@@ -16,20 +19,12 @@ export function SlotForm({
   onChange: (fields: Partial<Omit<Slot, 'id'>>) => void;
 }) {
   const text = (name: 'number' | 'label' | 'meaning' | 'colour' | 'applies') => (
-    <Labelled name={name}>
-      <input
-        defaultValue={slot[name] ?? ''}
-        onBlur={(event) => {
-          const value = event.target.value.trim();
-          if (value === (slot[name] ?? '')) return;
-          if (name === 'label') onChange({ label: value });
-          else if (name === 'number') {
-            if (value !== '') onChange({ number: value });
-          } else onChange({ [name]: value === '' ? undefined : value });
-        }}
-        className={INPUT}
-      />
-    </Labelled>
+    <ReadField
+      label={capital(name)}
+      text={slot[name] ?? ''}
+      read={readText(name === 'number' ? 'A slot has a number or another mark.' : undefined)}
+      onRead={(value) => onChange({ [name]: value === '' && name !== 'label' ? undefined : value })}
+    />
   );
   const choice = <K extends 'type' | 'family' | 'state' | 'feed' | 'source' | 'confidence'>(
     name: K,
@@ -53,22 +48,13 @@ export function SlotForm({
     </Labelled>
   );
   const list = (name: 'functions' | 'synonyms') => (
-    <Labelled name={name === 'functions' ? 'serves, one a line' : 'also called, one a line'}>
-      <textarea
-        rows={2}
-        defaultValue={(slot[name] ?? []).join('\n')}
-        onBlur={(event) => {
-          const values = event.target.value
-            .split('\n')
-            .map((one) => one.trim())
-            .filter((one) => one !== '');
-          if (values.join('\n') !== (slot[name] ?? []).join('\n')) {
-            onChange({ [name]: values.length > 0 ? values : undefined });
-          }
-        }}
-        className={INPUT}
-      />
-    </Labelled>
+    <ReadField
+      label={name === 'functions' ? 'Serves, one a line' : 'Also called, one a line'}
+      rows={2}
+      text={(slot[name] ?? []).join('\n')}
+      read={readList}
+      onRead={(values) => onChange({ [name]: values.length > 0 ? [...values] : undefined })}
+    />
   );
   return (
     <section aria-label={`${slot.type} ${slot.number}`} data-testid="slot-form">
@@ -80,22 +66,20 @@ export function SlotForm({
         {text('number')}
         {text('label')}
         {text('meaning')}
-        <Labelled name="rating, ampere">
-          <input
-            key={slot.ratingAmps}
-            inputMode="decimal"
-            defaultValue={slot.ratingAmps ?? ''}
-            onBlur={(event) => {
-              const value = event.target.value.trim().replace(',', '.');
-              const rating = value === '' ? undefined : Number(value);
-              if (rating !== undefined && !(rating > 0 && rating <= 1000)) return;
-              if (rating === slot.ratingAmps) return;
-              const colour = rating === undefined ? null : colourOf(slot.family, rating);
-              onChange({ ratingAmps: rating, ...(colour ? { colour } : {}) });
-            }}
-            className={INPUT}
-          />
-        </Labelled>
+        <ReadField
+          label="Rating, ampere"
+          text={slot.ratingAmps === undefined ? '' : String(slot.ratingAmps)}
+          read={(typed) =>
+            typed.trim() === ''
+              ? { ok: true, value: undefined }
+              : readNumber(typed, { above: 0, most: 1000, unit: 'A' })
+          }
+          onRead={(ratingAmps) => {
+            const colour = ratingAmps === undefined ? null : colourOf(slot.family, ratingAmps);
+            onChange({ ratingAmps, ...(colour ? { colour } : {}) });
+          }}
+          decimal
+        />
         {text('colour')}
         {choice('family', SLOT_FAMILIES)}
         {choice('state', SLOT_STATES)}
@@ -105,42 +89,27 @@ export function SlotForm({
         <div className="col-span-2">{list('functions')}</div>
         <div className="col-span-2">{list('synonyms')}</div>
         {(['width', 'height', 'x', 'y'] as const).map((name) => (
-          <Labelled
+          <ReadField
             key={name}
-            name={name === 'x' ? 'from the left, mm' : name === 'y' ? 'from the top, mm' : `${name}, mm`}
-          >
-            <input
-              key={slot[name]}
-              inputMode="decimal"
-              defaultValue={slot[name]}
-              onBlur={(event) => {
-                const value = Number(event.target.value.replace(',', '.'));
-                const least = name === 'x' || name === 'y' ? 0 : 0.5;
-                if (value >= least && value <= 500 && value !== slot[name]) onChange({ [name]: value });
-              }}
-              className={INPUT}
-            />
-          </Labelled>
+            label={
+              name === 'x' ? 'From the left, mm' : name === 'y' ? 'From the top, mm' : `${capital(name)}, mm`
+            }
+            text={String(slot[name])}
+            read={(typed) =>
+              readNumber(typed, { least: name === 'x' || name === 'y' ? 0 : 0.5, most: 500, unit: 'mm' })
+            }
+            onRead={(value) => onChange({ [name]: value })}
+            decimal
+          />
         ))}
         <div className="col-span-2">
-          <Labelled name="another source says, one a line as source: words">
-            <textarea
-              rows={2}
-              defaultValue={(slot.disputed ?? []).map((one) => `${one.source}: ${one.says}`).join('\n')}
-              onBlur={(event) => {
-                const disputed = event.target.value.split('\n').flatMap((line) => {
-                  const at = line.indexOf(':');
-                  const source = line.slice(0, at).trim();
-                  const says = line.slice(at + 1).trim();
-                  return at > 0 && source !== '' && says !== '' ? [{ source, says }] : [];
-                });
-                if (JSON.stringify(disputed) !== JSON.stringify(slot.disputed ?? [])) {
-                  onChange({ disputed: disputed.length > 0 ? disputed : undefined });
-                }
-              }}
-              className={INPUT}
-            />
-          </Labelled>
+          <ReadField
+            label="Another source says, one a line as source: words"
+            rows={2}
+            text={disputedText(slot.disputed)}
+            read={disputedFrom}
+            onRead={(disputed) => onChange({ disputed: disputed.length > 0 ? [...disputed] : undefined })}
+          />
         </div>
         {text('applies')}
         <label className="flex min-h-11 items-center gap-3 self-end">
@@ -161,8 +130,12 @@ function Labelled({ name, children }: { name: string; children: ReactNode }) {
   return (
     // biome-ignore lint/a11y/noLabelWithoutControl: the control is the child
     <label className="block">
-      <span className="mb-0.5 block text-sm font-semibold">{`${name[0]?.toUpperCase() ?? ''}${name.slice(1)}`}</span>
+      <span className="mb-0.5 block text-sm font-semibold">{capital(name)}</span>
       {children}
     </label>
   );
+}
+
+function capital(words: string): string {
+  return `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
 }

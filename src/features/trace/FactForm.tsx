@@ -5,7 +5,7 @@ import { type FormEvent, useState } from 'react';
 import { unknownOf } from '#core/circuit/guesses';
 import type { CircuitFile, CircuitPart } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
-import { parseReading } from '#core/instruments/quantity';
+import { readNumber } from '#core/instruments/quantity';
 import { useJob } from '@/features/jobs';
 import { Button, INPUT, Problem } from '@/ui/controls';
 
@@ -65,14 +65,11 @@ export function FactForm({
     }
     for (const { field, label, most } of amountsOf(part)) {
       if (text(field) === '') continue;
-      const value = Number(text(field).replace(',', '.'));
-      const ambiguous = !parseReading(text(field), 'V').ok;
-      if (ambiguous || !(value > 0 && value <= most)) {
-        return setProblem(`${label}: write a number above 0, at most ${most}.`);
-      }
-      if (value !== fields[field]) {
-        learned[field] = value;
-        said.push(`${label.split(',')[0]!.toLowerCase()} ${value}${label.split(',')[1] ?? ''}`);
+      const read = readNumber(text(field), { above: 0, most });
+      if (!read.ok) return setProblem(`${label}: ${read.message}`);
+      if (read.value !== fields[field]) {
+        learned[field] = read.value;
+        said.push(`${label.split(',')[0]!.toLowerCase()} ${read.value}${label.split(',')[1] ?? ''}`);
       }
     }
     if (part.kind === 'wire' && text('colour') !== '' && text('colour').toUpperCase() !== part.colour) {

@@ -13,6 +13,7 @@ import {
   relayVerdicts,
 } from '#core/diagnosis/relayRoute';
 import type { CircuitFile } from '#core/format/circuitSchema';
+import { readNumber } from '#core/instruments/quantity';
 import { Button, INPUT } from '@/ui/controls';
 
 const SIGN = { untested: '·', good: '✓', watch: '~', bad: '✗' } as const;
@@ -197,10 +198,12 @@ function Costs({ name, onNote }: { name: string; onNote: (words: string) => void
     unitMinutes: '45',
     unitPrice: '300',
   });
-  const number = (key: keyof typeof values) => Number(values[key].replace(',', '.'));
-  const usable = (Object.keys(values) as (keyof typeof values)[]).every(
-    (key) => Number.isFinite(number(key)) && number(key) >= 0 && values[key].trim() !== '',
-  );
+  const read = (key: keyof typeof values) => readNumber(values[key], { least: 0, most: 1_000_000 });
+  const wrong = (Object.keys(values) as (keyof typeof values)[]).map(read).find((one) => !one.ok);
+  const number = (key: keyof typeof values) => {
+    const one = read(key);
+    return one.ok ? one.value : 0;
+  };
   const { lines, cheapest } = compareCosts(number('rate'), [
     {
       name: 'Wire, plug, feed or request mended',
@@ -232,7 +235,7 @@ function Costs({ name, onNote }: { name: string; onNote: (words: string) => void
         {field('unitMinutes', 'Unit, min')}
         {field('unitPrice', 'Its price')}
       </div>
-      {usable ? (
+      {wrong === undefined ? (
         <>
           <ul className="mt-2">
             {lines.map((line) => (
@@ -254,7 +257,7 @@ function Costs({ name, onNote }: { name: string; onNote: (words: string) => void
           </Button>
         </>
       ) : (
-        <p className="mt-1 text-caution">Write every number, 0 where there is nothing.</p>
+        <p className="mt-1 text-caution">{wrong.ok ? '' : wrong.message} Write 0 where there is nothing.</p>
       )}
     </details>
   );
