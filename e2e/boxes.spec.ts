@@ -594,13 +594,17 @@ test('before a hand goes in: the way to the third box, the isolation gate, tags 
   await expect(page.getByText('✓ Closed')).toBeVisible();
 });
 
-test('in the editor: a slot grows by its corner, a cover photo lies straightened underneath, another source disagrees', async ({
-  page,
-}) => {
+async function openEditor(page: Page): Promise<void> {
   await page.goto(`${app.url}/vehicles`);
   await page.getByRole('link', { name: /Bakery van/ }).click();
   await page.getByRole('link', { name: /Load-bay box/ }).click();
   await page.getByRole('link', { name: 'Edit this box' }).click();
+}
+
+test('in the editor: a slot grows by its corner, a cover photo lies straightened underneath, another source disagrees', async ({
+  page,
+}) => {
+  await openEditor(page);
   await expect(page.getByRole('button', { name: 'Save as a new version' })).toBeVisible();
   const slot = page.locator('[data-slot="fuse-31"]');
   // Drawn by the server first; a key works once the page is alive.
@@ -644,10 +648,7 @@ test('in the editor: a slot grows by its corner, a cover photo lies straightened
 test('in the editor: what cannot be read stays in its field with the reason, and what is undone shows in it', async ({
   page,
 }) => {
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Bakery van/ }).click();
-  await page.getByRole('link', { name: /Load-bay box/ }).click();
-  await page.getByRole('link', { name: 'Edit this box' }).click();
+  await openEditor(page);
   const box = page.getByRole('region', { name: 'The box' });
   const width = box.getByLabel('Width, mm');
   const before = await width.inputValue();

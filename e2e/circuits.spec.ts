@@ -105,7 +105,7 @@ test('what was learned while tracing stays with the vehicle, and the trace goes 
   await form.getByLabel('Its name').fill('Fuse 12 behind the seat');
   await form.getByLabel('Rating, A').fill('1,200');
   await form.getByRole('button', { name: 'Keep it' }).click();
-  await expect(page.getByRole('alert').filter({ hasText: 'write a number above 0' })).toBeVisible();
+  await expect(page.getByRole('alert').filter({ hasText: '“1,200” can mean 1200 or 1.2' })).toBeVisible();
   await form.getByLabel('Rating, A').fill('7,5');
   await form.getByRole('button', { name: 'Keep it' }).click();
   await expect(page.getByTestId('run')).toContainText('Fuse 12 behind the seat');

@@ -274,6 +274,20 @@ test('what is recorded in the moment in which the page is left is there afterwar
   ).toEqual([]);
 });
 
+test('whoever looks elsewhere and comes back by the browser finds what was recorded', async ({ page }) => {
+  await page.goto(app.url);
+  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
+  await page.getByRole('link', { name: 'Start the trace' }).click();
+  await page.getByRole('button', { name: 'Tester proved' }).click();
+  await expect(page.getByTestId('log')).toContainText('Tester proved');
+  await page.getByTestId('sending').getByText('All recorded').waitFor();
+  await page.getByRole('link', { name: 'Today', exact: true }).first().click();
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
+  await page.goBack();
+  await expect(page.getByTestId('log')).toContainText('Tester proved');
+  await expect(page.getByRole('button', { name: 'Tester proved' })).toHaveCount(0);
+});
+
 test('a reading entered while the server is down arrives once when it is back', async ({ page }) => {
   await page.goto(app.url);
   await page.getByRole('link', { name: /Left marker weak/ }).click();

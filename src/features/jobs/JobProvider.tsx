@@ -28,7 +28,7 @@ import type { PanelSetFile } from '#core/format/panelSchema';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
 import type { JobState, LogEvent } from './state';
 import { takenReadings } from './state';
-import { JobStore, type Sending } from './store';
+import { jobStore, type Sending } from './store';
 
 export interface JobData {
   readonly id: string;
@@ -118,8 +118,9 @@ export function JobProvider({
   personName: string;
   children: ReactNode;
 }) {
-  const [store] = useState(() => new JobStore(data.id, personName, data.events));
+  const [store] = useState(() => jobStore(data.id, personName, data.events));
   useEffect(() => store.start(), [store]);
+  useEffect(() => store.takeIn(data.events), [store, data.events]);
   const { job, sending, pictures } = useSyncExternalStore(store.subscribe, store.read, store.read);
   const circuit = useMemo(
     () => (data.circuits.length > 0 ? mergeCircuits(data.circuits).circuit : null),

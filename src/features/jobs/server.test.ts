@@ -13,7 +13,16 @@ import { circuitVersions, jobEvents, jobSummaries, jobs } from '@/db/schema';
 import { currentActor, learning, resetLearning } from '@/features/shop/server';
 import { importFile, listVehicles, loadVehicle } from '@/features/vehicles/server';
 import { demoText } from '../../../testing/circuits';
-import { appendEvents, jobFile, learnOnJob, loadJob, openJob, openJobs, summarise } from './server';
+import {
+  appendEvents,
+  eventsAfter,
+  jobFile,
+  learnOnJob,
+  loadJob,
+  openJob,
+  openJobs,
+  summarise,
+} from './server';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
 
@@ -88,6 +97,20 @@ test('a batch with one event for a job of nobody writes nothing at all', async (
   const result = await appendEvents(actor, [note(jobId, 'kept out'), note(randomUUID(), 'nowhere')]);
   expect(result).toMatchObject({ ok: false, code: 'unknown-job' });
   expect(await eventsIn(jobId)).toEqual([]);
+});
+
+test('a page that holds a part of the log is given the rest, in order, and another shop nothing', async () => {
+  const actor = await currentActor();
+  const jobId = await freshJob();
+  await appendEvents(
+    actor,
+    ['one', 'two', 'three'].map((words, n) => note(jobId, words, n)),
+  );
+  const seqs = async (after: number) => (await eventsAfter(actor, jobId, after))!.map((event) => event.seq);
+  expect(await seqs(0)).toEqual([1, 2, 3]);
+  expect(await seqs(2)).toEqual([3]);
+  expect(await seqs(3)).toEqual([]);
+  expect(await eventsAfter({ ...actor, shopId: randomUUID() }, jobId, 0)).toBeNull();
 });
 
 test('an id that belongs to another job is refused', async () => {

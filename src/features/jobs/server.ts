@@ -1,5 +1,5 @@
 /** Reading and writing jobs in the database. Every call names the actor, whose shop bounds what is seen. */
-import { and, asc, desc, eq, inArray, isNotNull, ne } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNotNull, ne } from 'drizzle-orm';
 import { cache } from 'react';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { JobEvent, JobFile } from '#core/format/jobSchema';
@@ -153,15 +153,25 @@ export const loadJob = cache(async (actor: Actor, jobId: string): Promise<Loaded
   };
 });
 
+/** Entries of a job behind a place in its sequence; null where this shop has no such job. */
+export async function eventsAfter(actor: Actor, jobId: string, seq: number): Promise<LogEvent[] | null> {
+  const [job] = await database()
+    .select({ id: jobs.id })
+    .from(jobs)
+    .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)));
+  return job ? eventsOf(database(), jobId, seq) : null;
+}
+
 async function eventsOf(
   db: Pick<Transaction, 'select'>,
   jobId: string,
+  after = 0,
 ): Promise<(LogEvent & { seq: number; arrivedAt: string })[]> {
   const rows = await db
     .select({ event: jobEvents, person: people.name })
     .from(jobEvents)
     .innerJoin(people, eq(people.id, jobEvents.personId))
-    .where(eq(jobEvents.jobId, jobId))
+    .where(and(eq(jobEvents.jobId, jobId), gt(jobEvents.seq, after)))
     .orderBy(asc(jobEvents.seq));
   return rows.map(({ event, person }) => ({
     id: event.id,

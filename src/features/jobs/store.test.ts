@@ -1,7 +1,8 @@
 /** What the page says about sending, with a server and a browser store that are slow, away, or full. */
 import type { JobEvent } from '#core/format/jobSchema';
 import { takeFromOutbox, waitingInOutbox, waitingPictures } from './outbox';
-import { JobStore } from './store';
+import type { LogEvent } from './state';
+import { JobStore, jobStore } from './store';
 
 const kept = new Map<string, JobEvent>();
 const photos = new Map<string, Blob>();
@@ -25,12 +26,19 @@ jest.mock('./outbox', () => ({
 /** A server that answers when it is told to. */
 class Server {
   readonly stored: string[] = [];
+  /** What others have recorded. */
+  others: readonly LogEvent[] = [];
   readonly asked: string[] = [];
   private readonly open: (() => void)[] = [];
   answer: 'yes' | 'away' | 'broken' | 'garbled' | 'no' = 'yes';
   slow = false;
 
-  readonly fetch = async (url: string, init: { body: string | Blob }): Promise<Response> => {
+  readonly fetch = async (url: string, init?: { body: string | Blob }): Promise<Response> => {
+    if (!init) {
+      if (this.answer !== 'yes') throw new TypeError('no way there');
+      const after = Number(new URL(url, 'http://here').searchParams.get('after'));
+      return Response.json({ events: this.others.filter((event) => event.seq! > after) });
+    }
     this.asked.push(url);
     if (this.slow) await new Promise<void>((resolve) => this.open.push(resolve));
     if (this.answer === 'away') throw new TypeError('no way there');
@@ -67,7 +75,11 @@ beforeEach(() => {
   storage = 'sound';
   server = new Server();
   stop = () => {};
-  Object.assign(globalThis, { window: new EventTarget(), fetch: server.fetch });
+  Object.assign(globalThis, {
+    window: new EventTarget(),
+    document: Object.assign(new EventTarget(), { visibilityState: 'visible' }),
+    fetch: server.fetch,
+  });
   jest.spyOn(console, 'warn').mockImplementation(() => {});
 });
 afterEach(() => stop());
@@ -204,4 +216,76 @@ test('an entry that the server cannot read keeps no other back, and is kept itse
   expect(store.read().events.map((event) => event.seq)).toEqual([1, null, 2, 3]);
   expect(store.read().sending).toEqual({ kind: 'refused', count: 1, message: 'An entry cannot be read.' });
   expect([...kept.values()].map((event) => event.body)).toEqual([note('garbled')]);
+});
+
+test('a job left and opened again is the same, and takes in what others have recorded since', async () => {
+  const store = jobStore('kept', 'Imre Pellow', []);
+  stop = store.start();
+  store.record(note('mine'));
+  await settle();
+  stop();
+  const again = jobStore('kept', 'Imre Pellow', []);
+  expect(again.read().events.map((event) => event.body)).toEqual([note('mine')]);
+  const [mine] = again.read().events;
+  const other = { ...mine!, id: 'theirs', seq: 2, person: 'Tess Wray', body: note('theirs') };
+  again.takeIn([mine!, other]);
+  expect(again.read().events.map((event) => event.body)).toEqual([note('mine'), note('theirs')]);
+  const before = again.read();
+  again.takeIn([mine!, other]);
+  expect(again.read()).toBe(before);
+});
+
+test('what the server has confirmed to another page counts as recorded here', async () => {
+  const store = await opened();
+  server.answer = 'away';
+  store.record(note('one'));
+  await settle();
+  const [event] = store.read().events;
+  store.takeIn([{ ...event!, seq: 7 }]);
+  expect(store.read().events).toEqual([{ ...event!, seq: 7 }]);
+});
+
+test('what was still on its way while the page was made, and what others record, is caught up with', async () => {
+  const event = (seq: number): LogEvent => ({
+    id: `e${seq}`,
+    seq,
+    person: 'Tess Wray',
+    madeAt: new Date(0).toISOString(),
+    clientOrder: seq,
+    body: note(`entry ${seq}`),
+  });
+  server.others = [event(1), event(2)];
+  const store = new JobStore('job', 'Imre Pellow', [event(1)]);
+  stop = store.start();
+  await settle();
+  expect(store.read().events.map((one) => one.id)).toEqual(['e1', 'e2']);
+  // A gap is asked for from where it begins, and a page that was hidden looks again when it is seen.
+  server.others = [event(1), event(2), event(3), event(4)];
+  store.takeIn([event(4)]);
+  document.dispatchEvent(new Event('visibilitychange'));
+  await settle();
+  expect(
+    store
+      .read()
+      .events.map((one) => one.id)
+      .sort(),
+  ).toEqual(['e1', 'e2', 'e3', 'e4']);
+});
+
+test('what is confirmed while the page is being left waits in the browser for the next page', async () => {
+  const store = await opened();
+  server.slow = true;
+  store.record(note('at the door'));
+  await settle();
+  window.dispatchEvent(new Event('beforeunload'));
+  server.go();
+  await settle();
+  expect(store.read().sending).toEqual({ kind: 'idle' });
+  expect(kept.size).toBe(1);
+  stop();
+  // The next page was made before the server had it.
+  server.slow = false;
+  const next = await opened();
+  expect(next.read().events.map((event) => [event.seq, event.body])).toEqual([[1, note('at the door')]]);
+  expect(kept.size).toBe(0);
 });

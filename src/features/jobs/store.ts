@@ -28,6 +28,8 @@ export interface JobSnapshot {
 const BATCH = 200;
 const FIRST_RETRY_MS = 1000;
 const LONGEST_RETRY_MS = 15_000;
+/** Who is still here so long after leaving began has stayed. */
+const STAYED_MS = 10_000;
 
 /** Why sending stands still. */
 type Trouble = Exclude<Sending, { readonly kind: 'idle' | 'sending' }>;
@@ -36,6 +38,8 @@ export class JobStore {
   private snapshot: JobSnapshot;
   private readonly listeners = new Set<() => void>();
   private flushing = false;
+  /** The page is about to be left. */
+  private leaving = false;
   private trouble: Trouble | null = null;
   /** The last photo or entry that was refused for what it is; the others go on. */
   private refusal: Trouble | null = null;
@@ -63,22 +67,56 @@ export class JobStore {
   start(): () => void {
     const retry = () => {
       this.retryMs = FIRST_RETRY_MS;
-      void this.flush();
+      void this.flush().then(() => this.catchUp());
+    };
+    const seen = () => {
+      if (document.visibilityState === 'visible') retry();
+    };
+    let stayed: ReturnType<typeof setTimeout> | undefined;
+    // The next page may already be made, without what is confirmed from here on: it finds that in the outbox.
+    const leave = () => {
+      this.leaving = true;
+      stayed = setTimeout(() => {
+        this.leaving = false;
+      }, STAYED_MS);
     };
     window.addEventListener('online', retry);
+    window.addEventListener('beforeunload', leave);
+    document.addEventListener('visibilitychange', seen);
     void Promise.all([waitingPictures(this.jobId), waitingInOutbox(this.jobId)])
       .then(([pictures, entries]) => {
         this.showPictures(
           new Map([...pictures.map((one) => [one.id, one.blob] as const), ...this.snapshot.pictures]),
         );
-        this.add(entries.map((event) => this.unsent(event)));
+        this.takeIn(entries.map((event) => this.unsent(event)));
       })
       .catch(noOutbox)
-      .then(() => this.flush());
+      .then(() => this.flush())
+      .then(() => this.catchUp());
     return () => {
       window.removeEventListener('online', retry);
+      window.removeEventListener('beforeunload', leave);
+      document.removeEventListener('visibilitychange', seen);
       if (this.timer) clearTimeout(this.timer);
+      clearTimeout(stayed);
+      this.leaving = false;
     };
+  }
+
+  /**
+   * Asks for what the server has and this page has not: recorded by others, or by the page before this one, whose last
+   * entries were still on their way while this page was made.
+   */
+  private async catchUp(): Promise<void> {
+    const known = new Set(this.snapshot.events.map((event) => event.seq));
+    let after = 0;
+    while (known.has(after + 1)) after += 1;
+    try {
+      const response = await fetch(`/api/events?job=${this.jobId}&after=${after}`);
+      if (response.ok) this.takeIn(((await response.json()) as { events: LogEvent[] }).events);
+    } catch {
+      // Away; asked again when the page is looked at or the network is back.
+    }
   }
 
   /** Records events, in this order; they are in the log before this returns. */
@@ -88,7 +126,7 @@ export class JobStore {
       order += 1;
       return { id: newId(), jobId: this.jobId, madeAt: new Date().toISOString(), clientOrder: order, body };
     });
-    this.add(made.map((event) => this.unsent(event)));
+    this.takeIn(made.map((event) => this.unsent(event)));
     // Sent also where the browser keeps nothing.
     void putInOutbox(made)
       .catch(noOutbox)
@@ -112,10 +150,15 @@ export class JobStore {
     return { id, seq: null, person: this.personName, madeAt, clientOrder, body };
   }
 
-  private add(events: readonly LogEvent[]): void {
+  /** Entries from elsewhere: of this browser, of the server, of other people. What is known already is not added again. */
+  takeIn(events: readonly LogEvent[]): void {
+    const theirs = new Map(events.map((event) => [event.id, event]));
     const known = new Set(this.snapshot.events.map((event) => event.id));
     const fresh = events.filter((event) => !known.has(event.id));
-    if (fresh.length > 0) this.change({ events: [...this.snapshot.events, ...fresh] });
+    const confirmed = (event: LogEvent) => event.seq === null && (theirs.get(event.id)?.seq ?? null) !== null;
+    if (fresh.length === 0 && !this.snapshot.events.some(confirmed)) return;
+    const mine = this.snapshot.events.map((event) => (confirmed(event) ? theirs.get(event.id)! : event));
+    this.change({ events: [...mine, ...fresh] });
   }
 
   /** What is shown as recorded is what the server has confirmed, nothing less. */
@@ -207,7 +250,7 @@ export class JobStore {
         return receipt ? { ...event, seq: receipt.seq, person: receipt.person } : event;
       }),
     });
-    await takeFromOutbox([...receipts.keys()]).catch(noOutbox);
+    if (!this.leaving) await takeFromOutbox([...receipts.keys()]).catch(noOutbox);
     return true;
   }
 
@@ -231,6 +274,20 @@ export class JobStore {
     this.retryMs = Math.min(this.retryMs * 2, LONGEST_RETRY_MS);
     return null;
   }
+}
+
+const open = new Map<string, JobStore>();
+
+/**
+ * The store of a job, in the browser one for as long as the program runs there: whoever goes elsewhere and comes back
+ * finds what was recorded, also where the page itself was kept as it was before.
+ */
+export function jobStore(jobId: string, personName: string, events: readonly LogEvent[]): JobStore {
+  const known = open.get(jobId);
+  if (known) return known;
+  const made = new JobStore(jobId, personName, events);
+  if (typeof window !== 'undefined') open.set(jobId, made);
+  return made;
 }
 
 /** A browser that keeps nothing still shows and sends; what it cannot do is bring back after a reload. */
