@@ -45,23 +45,33 @@ export function ReadField<T>({
     className: INPUT,
   };
   return (
-    <div>
-      {/* biome-ignore lint/a11y/noLabelWithoutControl: the control is inside */}
-      <label className="block">
-        <span className="mb-0.5 block text-sm font-semibold">{label}</span>
+    // Beside others it takes the whole row while its reason has to be read.
+    <div className="has-[[aria-invalid=true]]:col-span-full">
+      <Labelled name={label}>
         {rows === undefined ? (
           <input key={text} {...shared} {...(decimal ? { inputMode: 'decimal' as const } : {})} />
         ) : (
           <textarea key={text} rows={rows} {...shared} />
         )}
         {hint ? <span className="mt-1 block text-sm text-soft">{hint}</span> : null}
-      </label>
+      </Labelled>
       {problem === null ? null : (
         <div id={id} className="mt-1">
           <Problem>{problem}</Problem>
         </div>
       )}
     </div>
+  );
+}
+
+/** A control with a small name above it, in forms of many fields. */
+export function Labelled({ name, children }: { name: ReactNode; children: ReactNode }) {
+  return (
+    // biome-ignore lint/a11y/noLabelWithoutControl: the control is the child
+    <label className="block">
+      <span className="mb-0.5 block text-sm font-semibold">{name}</span>
+      {children}
+    </label>
   );
 }
 

@@ -56,9 +56,13 @@ export function AuditList({
           {owed.map((one) => (
             <li key={one.words}>
               {one.slot === null ? (
-                <strong>{one.words}</strong>
+                <strong className="flex min-h-11 items-center">{one.words}</strong>
               ) : (
-                <button type="button" onClick={() => onChoose(one.slot ?? '')} className="text-left">
+                <button
+                  type="button"
+                  onClick={() => onChoose(one.slot ?? '')}
+                  className="min-h-11 w-full text-left"
+                >
                   {one.words}
                 </button>
               )}

@@ -3,8 +3,8 @@
 import type { Panel } from '#core/format/panelSchema';
 import { type NumberRange, readNumber } from '#core/instruments/quantity';
 import { plugsFrom, plugsText, stepsFrom, stepsText } from '#core/panel/lines';
-import { Field, INPUT } from '@/ui/controls';
-import { ReadField, readList, readText } from '@/ui/ReadField';
+import { INPUT } from '@/ui/controls';
+import { Labelled, ReadField, readList, readText } from '@/ui/ReadField';
 
 const EDGES = ['top', 'right', 'bottom', 'left'] as const;
 
@@ -79,7 +79,7 @@ export function PanelForm({
             read={readText('A box needs something it is told by.')}
             onRead={(name) => onChange({ landmark: { ...panel.landmark, name } })}
           />
-          <Field label="Seen at, text upright">
+          <Labelled name="Seen at, text upright">
             <select
               value={panel.landmark.edge}
               onChange={(event) =>
@@ -98,7 +98,7 @@ export function PanelForm({
                 </option>
               ))}
             </select>
-          </Field>
+          </Labelled>
         </div>
       </div>
     </section>

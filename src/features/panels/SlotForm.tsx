@@ -1,13 +1,12 @@
 'use client';
 
-import type { ReactNode } from 'react';
 import type { Slot } from '#core/format/panelSchema';
 import { readNumber } from '#core/instruments/quantity';
 import { colourOf } from '#core/panel/audit';
 import { disputedFrom, disputedText } from '#core/panel/lines';
 import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES, spokenWord } from '#core/panel/slotWords';
 import { INPUT } from '@/ui/controls';
-import { ReadField, readList, readText } from '@/ui/ReadField';
+import { Labelled, ReadField, readList, readText } from '@/ui/ReadField';
 
 const SOURCES: readonly NonNullable<Slot['source']>[] = ['lid', 'manual', 'measured', 'sibling-vehicle'];
 /** Everything that is known of one slot; each field is a step of its own when it is left. */
@@ -30,7 +29,7 @@ export function SlotForm({
     name: K,
     options: readonly NonNullable<Slot[K]>[],
   ) => (
-    <Labelled name={name}>
+    <Labelled name={capital(name)}>
       <select
         value={slot[name] ?? ''}
         onChange={(event) => onChange({ [name]: event.target.value || undefined } as Partial<Slot>)}
@@ -123,16 +122,6 @@ export function SlotForm({
         </label>
       </div>
     </section>
-  );
-}
-
-function Labelled({ name, children }: { name: string; children: ReactNode }) {
-  return (
-    // biome-ignore lint/a11y/noLabelWithoutControl: the control is the child
-    <label className="block">
-      <span className="mb-0.5 block text-sm font-semibold">{capital(name)}</span>
-      {children}
-    </label>
   );
 }
 
