@@ -6,7 +6,7 @@ import { breakCircuit } from '../core/faults/broken';
 import { writeNotation } from '../core/notation';
 import { vehicleCircuit } from '../testing/vehicleCircuit';
 import { type App, openApp } from './app';
-import { cardId, enterByKeyboard, valueFor } from './technician';
+import { cardId, enterByKeyboard, openFanJob, valueFor } from './technician';
 
 let app: App;
 test.beforeEach(async () => {
@@ -285,10 +285,7 @@ test('every combination is a row, and two circuits are compared cell by cell', a
 });
 
 test('a wire is not cut before both its ends are read in every state', async ({ page }) => {
-  await page.goto(app.url);
-  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
-  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
-  await page.goto(`${page.url().replace(/#.*$/, '')}/wires`);
+  await page.goto(`${await openFanJob(page, app.url)}/wires`);
   const ledger = page.getByTestId('ledger');
   // Base before tracer: the exchanged colour is another wire.
   await ledger.getByLabel('Colour, base/tracer').fill('rd/gn');
@@ -333,10 +330,7 @@ test('a wire is not cut before both its ends are read in every state', async ({ 
 test('a helper is told what to set; a relay is judged pin by pin and only its contact is bridged', async ({
   page,
 }) => {
-  await page.goto(app.url);
-  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
-  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
-  await page.goto(`${page.url().replace(/#.*$/, '')}/trace`);
+  await page.goto(`${await openFanJob(page, app.url)}/trace`);
   await page.getByRole('button', { name: 'Tester proved' }).click();
   await page.getByRole('button', { name: 'Somebody at the key' }).click();
   await page.getByLabel('Who is at the key').fill('Tess');
@@ -390,10 +384,7 @@ test('no removable relay: the module path; what runs unbidden bars every exchang
 test('a bridge is blocked on its own card until the feed was read; an override is named on the sheet', async ({
   page,
 }) => {
-  await page.goto(app.url);
-  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
-  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
-  const job = page.url().replace(/#.*$/, '');
+  const job = await openFanJob(page, app.url);
   await page.goto(`${job}/trace`);
   await page.getByRole('button', { name: 'Tester proved' }).click();
   const toBridge = async () => {

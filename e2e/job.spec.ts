@@ -4,7 +4,7 @@ import { expect, type Page, test } from '@playwright/test';
 import { checkCircuit } from '../core/format/checkCircuit';
 import type { JobFile } from '../core/format/jobSchema';
 import { type App, openApp } from './app';
-import { cardId, enterByKeyboard, enterByTouch, faultyVehicle, valueFor } from './technician';
+import { cardId, enterByKeyboard, enterByTouch, faultyVehicle, openFanJob, valueFor } from './technician';
 
 const VAN = ['van-proving-cabinet', 'van-hatch-fridge', 'van-demist'] as const;
 const MOST_TESTS = 14;
@@ -237,10 +237,7 @@ test('a reading that is no number stays in the field and changes nothing', async
 test('what is recorded in the moment in which the page is left is there afterwards, once', async ({
   page,
 }) => {
-  await page.goto(app.url);
-  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
-  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
-  const trace = `${page.url().replace(/#.*$/, '')}/trace`;
+  const trace = `${await openFanJob(page, app.url)}/trace`;
   await page.goto(trace);
   await expect(page.getByTestId('card-title')).toBeVisible();
   // Pressed and left in one breath, while the browser's database is busy with something else.

@@ -84,3 +84,11 @@ export async function enterByTouch(page: Page, value: ReadingValue): Promise<voi
   }
   await card.getByRole('button', { name: 'Record' }).tap();
 }
+
+/** Opens the fan job of the demo; gives the address that its pages stand under. */
+export async function openFanJob(page: Page, url: string): Promise<string> {
+  await page.goto(url);
+  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
+  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
+  return page.url().replace(/#.*$/, '');
+}

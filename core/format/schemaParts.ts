@@ -1,6 +1,7 @@
 /** Small pieces that the file schemas share. */
 import { type Static, type TSchema, Type } from 'typebox';
 import { NOMINAL_VOLTS } from '../circuit/defaults';
+import { UUID_PATTERN } from './uuid';
 
 export const strict = { additionalProperties: false } as const;
 
@@ -9,9 +10,7 @@ export const Id = Type.String({ minLength: 1, maxLength: 80, pattern: '^[A-Za-z0
 export const Name = Type.String({ minLength: 1, maxLength: 160 });
 export const Text = Type.String({ maxLength: 2000 });
 export const SomeText = Type.String({ minLength: 1, maxLength: 2000 });
-export const Uuid = Type.String({
-  pattern: '^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$',
-});
+export const Uuid = Type.String({ pattern: UUID_PATTERN });
 /** ISO 8601 with zone. */
 export const Instant = Type.String({
   pattern: '^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}:\\d{2}(\\.\\d{1,6})?(Z|[+-]\\d{2}:\\d{2})$',

@@ -6,7 +6,7 @@ import { NOMINAL_VOLTS } from '#core/circuit/defaults';
 import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
-import { newId } from './outbox';
+import { newId } from '@/ui/newId';
 
 export interface KnownVehicle {
   readonly id: string;

@@ -6,8 +6,8 @@ import type { Panel, Slot } from '#core/format/panelSchema';
 import { PHOTO_LONGEST_SIDE } from '#core/format/photo';
 import { Choice } from '@/ui/Choice';
 import { Button, Problem } from '@/ui/controls';
+import { newId } from '@/ui/newId';
 import { useJob } from './JobProvider';
-import { newId } from './outbox';
 import type { JobPhoto } from './state';
 import { usePicture } from './usePicture';
 

@@ -1,9 +1,11 @@
 /** Reading and writing jobs in the database. Every call names the actor, whose shop bounds what is seen. */
+
 import { and, asc, desc, eq, gt, inArray, isNotNull, ne } from 'drizzle-orm';
 import { cache } from 'react';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { JobEvent, JobFile } from '#core/format/jobSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
+import { isUuid } from '#core/format/uuid';
 import { database, type Transaction } from '@/db/client';
 import {
   circuits,
@@ -118,7 +120,7 @@ export async function followUps(
 
 /** A job with its vehicle, the versions it is traced on and its whole log; null when the shop has none such. */
 export const loadJob = cache(async (actor: Actor, jobId: string): Promise<LoadedJob | null> => {
-  if (!/^[0-9a-f-]{36}$/.test(jobId)) return null;
+  if (!isUuid(jobId)) return null;
   const db = database();
   const [row] = await db
     .select()
@@ -368,7 +370,7 @@ export async function learnOnJob(
   jobId: string,
   fact: PartFact,
 ): Promise<{ ok: true } | { ok: false; message: string }> {
-  if (!/^[0-9a-f-]{36}$/.test(jobId)) return { ok: false, message: 'There is no such job in this shop.' };
+  if (!isUuid(jobId)) return { ok: false, message: 'There is no such job in this shop.' };
   return database().transaction(async (tx) => {
     const [job] = await tx
       .select({ vehicleId: jobs.vehicleId })

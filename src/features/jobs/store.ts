@@ -1,8 +1,8 @@
 /** The job page's own copy of the log: shows an event at once, sends it when it can, sends it once. */
 import type { EventBody, JobEvent } from '#core/format/jobSchema';
+import { newId } from '@/ui/newId';
 import {
   dropPicture,
-  newId,
   putInOutbox,
   putPicture,
   takeFromOutbox,

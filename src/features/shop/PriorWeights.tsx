@@ -4,6 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { type LearnedWeight, TABLE_COUNTS_AS } from '#core/diagnosis/priors';
 import { Button, Problem } from '@/ui/controls';
+import { newId } from '@/ui/newId';
 
 function words(id: string): string {
   const text = id.replace(/-/g, ' ');
@@ -41,7 +42,7 @@ export function PriorWeights({
     try {
       const response = await fetch('/api/shop/learning', {
         method: 'POST',
-        body: JSON.stringify({ id: crypto.randomUUID() }),
+        body: JSON.stringify({ id: newId() }),
       });
       if (!response.ok) throw new Error();
       setAsking(false);

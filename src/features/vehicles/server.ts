@@ -1,4 +1,5 @@
 /** Vehicles and their maps: circuits and panel sets, versioned, brought in from files. */
+
 import { randomUUID } from 'node:crypto';
 import { and, asc, count, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { cache } from 'react';
@@ -9,6 +10,7 @@ import { checkPanelSet } from '#core/format/checkPanelSet';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 import { type Checked, type Problem, readJson } from '#core/format/problem';
+import { isUuid } from '#core/format/uuid';
 import { circuitOfPattern, isNotation, type LoadWord, type Pattern, readCircuitText } from '#core/notation';
 import { forSister } from '#core/panel/sister';
 import { database, type Transaction } from '@/db/client';
@@ -76,7 +78,7 @@ export interface VehicleMaps {
 
 /** A vehicle with the newest version of each map; null when the shop has none such. */
 export const loadVehicle = cache(async (actor: Actor, vehicleId: string): Promise<VehicleMaps | null> => {
-  if (!/^[0-9a-f-]{36}$/.test(vehicleId)) return null;
+  if (!isUuid(vehicleId)) return null;
   const db = database();
   const [vehicle] = await db
     .select()
@@ -292,7 +294,7 @@ export async function learnIn(
   vehicleId: string,
   fact: PartFact,
 ): Promise<Learned> {
-  if (!/^[0-9a-f-]{36}$/.test(vehicleId)) {
+  if (!isUuid(vehicleId)) {
     return { ok: false, message: 'There is no such vehicle in this shop.' };
   }
   const foreign = Object.keys(fact.fields).find((field) => !LEARNED.includes(field));

@@ -1,6 +1,7 @@
 import validateEventBatch from '#core/format/generated/eventBatch';
 import type { JobEvent } from '#core/format/jobSchema';
 import { readJson, validateWith } from '#core/format/problem';
+import { isUuid } from '#core/format/uuid';
 import { appendEvents, eventsAfter } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
 
@@ -18,14 +19,12 @@ export async function POST(request: Request) {
   return Response.json({ stored: result.stored });
 }
 
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
-
 /** Entries of `job` with a sequence above `after`: what a page that holds the log so far has not seen. */
 export async function GET(request: Request) {
   const query = new URL(request.url).searchParams;
   const job = query.get('job') ?? '';
   const after = Number(query.get('after') ?? 0);
-  if (!UUID.test(job) || !Number.isInteger(after) || after < 0) {
+  if (!isUuid(job) || !Number.isInteger(after) || after < 0) {
     return Response.json({ message: 'Say the job, and after which entry.' }, { status: 400 });
   }
   const events = await eventsAfter(await currentActor(), job, after);

@@ -1,12 +1,12 @@
 import { randomUUID } from 'node:crypto';
 import { NOMINAL_VOLTS } from '#core/circuit/defaults';
 import { readJson } from '#core/format/problem';
+import { isUuid } from '#core/format/uuid';
 import { LOAD_WORDS, PATTERNS } from '#core/notation';
 import { appendEvents, loadJob, openJob } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
 import { addPattern, addVehicle, setNominalVolts } from '@/features/vehicles/server';
 
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 const NOMINAL: readonly unknown[] = NOMINAL_VOLTS;
 const COMPLAINT_STATES: readonly unknown[] = ['dead', 'weak', 'comes-and-goes', 'on-when-off'];
 
@@ -35,7 +35,7 @@ export async function POST(request: Request) {
   if (!json.ok) return refuse(json.problems[0]!.message);
   const input = (json.value ?? {}) as Record<string, unknown>;
   const { id, vehicleId } = input;
-  if (typeof id !== 'string' || !UUID.test(id) || typeof vehicleId !== 'string' || !UUID.test(vehicleId)) {
+  if (!isUuid(id) || !isUuid(vehicleId)) {
     return refuse('The vehicle must be chosen from the list.');
   }
   const title = words(input.title, 160);

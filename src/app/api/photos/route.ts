@@ -1,15 +1,14 @@
 import { PHOTO_LIMIT_BYTES } from '#core/format/photo';
+import { isUuid } from '#core/format/uuid';
 import { keepPhoto } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
-
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
 /** Takes one picture for a job, under the id that the client made. */
 export async function POST(request: Request) {
   const query = new URL(request.url).searchParams;
   const id = query.get('id') ?? '';
   const job = query.get('job') ?? '';
-  if (!UUID.test(id) || !UUID.test(job)) {
+  if (!isUuid(id) || !isUuid(job)) {
     return Response.json({ message: 'A photo needs its own id and that of its job.' }, { status: 400 });
   }
   if (Number(request.headers.get('content-length') ?? 0) > PHOTO_LIMIT_BYTES) {

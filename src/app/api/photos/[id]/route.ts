@@ -1,12 +1,11 @@
+import { isUuid } from '#core/format/uuid';
 import { readPhoto } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
-
-const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/;
 
 /** One picture. It never changes under its id. */
 export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }) {
   const { id } = await params;
-  const photo = UUID.test(id) ? await readPhoto(await currentActor(), id) : null;
+  const photo = isUuid(id) ? await readPhoto(await currentActor(), id) : null;
   if (!photo) return Response.json({ message: 'There is no such photo.' }, { status: 404 });
   return new Response(new Uint8Array(photo.bytes), {
     headers: {
