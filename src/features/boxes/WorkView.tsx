@@ -7,7 +7,6 @@ import {
   BEFORE_ISOLATION,
   isolationGate,
   lookAlikes,
-  STEP_WORDS,
   STEPS,
   TASK_WORDS,
   TASKS,
@@ -16,8 +15,9 @@ import {
 } from '#core/panel/isolation';
 import { cavityRows } from '#core/panel/lines';
 import { swapPairs } from '#core/panel/swap';
-import { functionName, Photos, useJob } from '@/features/jobs';
+import { functionName, IsolationSteps, Photos, useJob } from '@/features/jobs';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
+import { Override } from '@/ui/Override';
 import { DamageList } from './DamageList';
 import type { BoxViewProps } from './TriageView';
 
@@ -81,7 +81,6 @@ function Steps({ panel }: { panel: Panel }) {
 function Isolation({ panel }: { panel: Panel }) {
   const { job, record } = useJob();
   const [task, setTask] = useState<Task>('lift-box');
-  const [reason, setReason] = useState('');
   const gate = isolationGate(task, job.isolated, panel.retainedMinutes ?? null);
   const begun = job.begun.some((one) => one.task === task && one.panel === panel.id);
   return (
@@ -111,21 +110,7 @@ function Isolation({ panel }: { panel: Panel }) {
         {gate.sentence}
       </p>
       {gate.missing.includes('earthed-pole-off') ? <p className="mt-1 text-sm">{BEFORE_ISOLATION}</p> : null}
-      <ul className="mt-2 space-y-1">
-        {STEPS.map((step) => (
-          <li key={step}>
-            <label className="flex min-h-11 items-center gap-3">
-              <input
-                type="checkbox"
-                checked={job.isolated.includes(step)}
-                onChange={(event) => record({ kind: 'isolation', step, done: event.target.checked })}
-                className="size-6 accent-(--copper)"
-              />
-              {STEP_WORDS[step]}
-            </label>
-          </li>
-        ))}
-      </ul>
+      <IsolationSteps steps={STEPS} />
       <div className="mt-2 flex flex-wrap items-end gap-2">
         <Button
           look="primary"
@@ -135,21 +120,10 @@ function Isolation({ panel }: { panel: Panel }) {
           {begun ? '✓ Begun' : 'Begin'}
         </Button>
         {gate.allowed || begun ? null : (
-          <>
-            <label className="block flex-1">
-              <span className="block text-sm font-semibold">Or all the same, because</span>
-              <input value={reason} onChange={(event) => setReason(event.target.value)} className={INPUT} />
-            </label>
-            <Button
-              disabled={reason.trim() === ''}
-              onClick={() => {
-                record({ kind: 'task-begun', task, panel: panel.id, override: reason.trim() });
-                setReason('');
-              }}
-            >
-              Begin, not isolated
-            </Button>
-          </>
+          <Override
+            word="Begin, not isolated"
+            onOverride={(override) => record({ kind: 'task-begun', task, panel: panel.id, override })}
+          />
         )}
       </div>
     </section>

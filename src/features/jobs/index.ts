@@ -1,4 +1,5 @@
 export { HandOverSheet } from './HandOverSheet';
+export { IsolationSteps } from './IsolationSteps';
 export { JobFrame } from './JobFrame';
 export { JobPage } from './JobPage';
 export { type JobData, JobProvider, useJob } from './JobProvider';

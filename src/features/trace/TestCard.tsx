@@ -6,7 +6,8 @@ import type { Proposal } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 import { PanelView } from '@/features/panels';
-import { Button, Caution, INPUT } from '@/ui/controls';
+import { Button, Caution } from '@/ui/controls';
+import { Override } from '@/ui/Override';
 import { HelperPrompt } from './HelperPrompt';
 import { type Answer, ReadingPad, readAnswer } from './ReadingPad';
 
@@ -206,7 +207,6 @@ export function TestCard({
 
 /** In place of the pad while something has to be read first. */
 function GateBox({ gate }: { gate: CardGate }) {
-  const [reason, setReason] = useState('');
   return (
     <div className="grid gap-3" data-testid="card-gate">
       <Caution>{gate.sentence}</Caution>
@@ -215,13 +215,7 @@ function GateBox({ gate }: { gate: CardGate }) {
           To that reading
         </Button>
       ) : null}
-      <label className="block">
-        <span className="block text-sm font-semibold">Or all the same, because</span>
-        <input value={reason} onChange={(event) => setReason(event.target.value)} className={INPUT} />
-      </label>
-      <Button disabled={reason.trim() === ''} onClick={() => gate.onOverride(reason.trim())}>
-        Without that reading
-      </Button>
+      <Override word="Without that reading" onOverride={gate.onOverride} />
     </div>
   );
 }

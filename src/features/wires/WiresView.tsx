@@ -3,11 +3,12 @@
 import { useState } from 'react';
 import { cutGate, readingAt, toneGate } from '#core/circuit/cutting';
 import { wireLedger } from '#core/circuit/ledger';
-import { BEFORE_ISOLATION, STEP_WORDS, stepsOf } from '#core/panel/isolation';
+import { BEFORE_ISOLATION, stepsOf } from '#core/panel/isolation';
 import { FEED_STATE_WORDS, FEED_STATES, liveness } from '#core/panel/slotReadings';
 import { LedgerTable } from '@/features/circuits';
-import { useJob } from '@/features/jobs';
-import { Button, Caution, INPUT } from '@/ui/controls';
+import { IsolationSteps, useJob } from '@/features/jobs';
+import { Button, Caution } from '@/ui/controls';
+import { Override } from '@/ui/Override';
 
 const ENDS = ['a', 'b'] as const;
 
@@ -36,7 +37,6 @@ export function WiresView() {
 
 function CutCard({ wire }: { wire: string }) {
   const { circuit, job, record, nominalVolts } = useJob();
-  const [reason, setReason] = useState('');
   const row = wireLedger(circuit!).find((one) => one.wire === wire);
   const readings = job.wireReadings.filter((one) => one.wire === wire);
   if (!row) return null;
@@ -128,22 +128,10 @@ function CutCard({ wire }: { wire: string }) {
           ))}
         </tbody>
       </table>
-      <div className="mt-3 space-y-1">
-        {stepsOf('cut-or-solder').map((step) => (
-          <label key={step} className="flex min-h-11 items-center gap-3">
-            <input
-              type="checkbox"
-              checked={job.isolated.includes(step)}
-              onChange={(event) => record({ kind: 'isolation', step, done: event.target.checked })}
-              className="size-6 accent-(--copper)"
-            />
-            {STEP_WORDS[step]}
-          </label>
-        ))}
-        {job.isolated.includes('earthed-pole-off') ? null : (
-          <p className="text-sm text-soft">{BEFORE_ISOLATION}</p>
-        )}
-      </div>
+      <IsolationSteps steps={stepsOf('cut-or-solder')} />
+      {job.isolated.includes('earthed-pole-off') ? null : (
+        <p className="text-sm text-soft">{BEFORE_ISOLATION}</p>
+      )}
       <div className="mt-3 grid gap-2">
         <Button
           look="primary"
@@ -158,20 +146,10 @@ function CutCard({ wire }: { wire: string }) {
           <p className="text-sm text-soft">{tone.sentence}</p>
         )}
         {gate.allowed || begun ? null : (
-          <div className="flex flex-wrap items-end gap-2">
-            <label className="block flex-1">
-              <span className="block text-sm font-semibold">Or all the same, because</span>
-              <input value={reason} onChange={(event) => setReason(event.target.value)} className={INPUT} />
-            </label>
-            <Button
-              disabled={reason.trim() === ''}
-              onClick={() =>
-                record({ kind: 'task-begun', task: 'cut-or-solder', wire, override: reason.trim() })
-              }
-            >
-              Cut, not proved dead
-            </Button>
-          </div>
+          <Override
+            word="Cut, not proved dead"
+            onOverride={(override) => record({ kind: 'task-begun', task: 'cut-or-solder', wire, override })}
+          />
         )}
       </div>
     </article>
