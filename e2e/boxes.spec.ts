@@ -684,3 +684,43 @@ test('in the editor: what cannot be read stays in its field with the reason, and
   await page.getByRole('button', { name: 'Redo' }).click();
   await expect(width).toHaveValue('260');
 });
+
+test('two people edit boxes of one vehicle: the later is told, and neither undoes the other', async ({
+  page,
+  context,
+}) => {
+  const other = await context.newPage();
+  const edit = async (here: Page, box: RegExp) => {
+    await here.goto(`${app.url}/vehicles`);
+    await here.getByRole('link', { name: /Bakery van/ }).click();
+    await here.getByRole('link', { name: box }).click();
+    await here.getByRole('link', { name: 'Edit this box' }).click();
+    await expect(here.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  };
+  const rename = async (here: Page, name: string) => {
+    const form = here.getByRole('region', { name: 'The box' });
+    await expect(async () => {
+      await form.getByLabel('Name', { exact: true }).fill(name);
+      await form.getByLabel('Disconnect first').focus();
+      await expect(here.getByRole('heading', { level: 1, name })).toBeVisible({ timeout: 1000 });
+    }).toPass();
+    await here.getByRole('button', { name: 'Save as a new version' }).click();
+  };
+  await edit(page, /Load-bay box/);
+  await edit(other, /Cab fuse box/);
+  await rename(page, 'Box on the bulkhead');
+  await expect(page.getByTestId('editor-status')).toHaveText('✓ Saved');
+  await rename(other, 'Box at the kick panel');
+  await expect(other.getByTestId('editor-problems')).toContainText('saved by somebody else meanwhile');
+  await expect(async () => {
+    await other.getByRole('button', { name: 'Save as a new version' }).click();
+    await expect(other.getByTestId('editor-status')).toHaveText('✓ Saved', { timeout: 2000 });
+  }).toPass();
+  // Saved twice from the same page, it is no stranger to itself.
+  await rename(other, 'Box at the kick panel, left');
+  await expect(other.getByTestId('editor-status')).toHaveText('✓ Saved');
+  await page.goto(`${app.url}/vehicles`);
+  await page.getByRole('link', { name: /Bakery van/ }).click();
+  await expect(page.getByRole('link', { name: /Box on the bulkhead/ })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Box at the kick panel, left/ })).toBeVisible();
+});

@@ -37,12 +37,15 @@ const EMPTY_TEXT = (volts: number | null) =>
 export function CircuitView({
   vehicleId,
   saved,
+  version,
   nominalVolts,
   panels,
   others,
 }: {
   vehicleId: string;
   saved: CircuitFile | null;
+  /** Of what is saved; 0 where nothing is. */
+  version: number;
   nominalVolts: number | null;
   panels: readonly Panel[];
   /** All circuits of the vehicle, for suggestions. */
@@ -56,12 +59,14 @@ export function CircuitView({
   const [text, setText] = useState(first);
   // A version that was saved meanwhile is what is edited from now on.
   const [base, setBase] = useState(first);
+  const draftKey = `every-trace circuit ${vehicleId} ${saved?.id ?? 'new'}`;
+  const [draft, setDraft] = useState<string | null>(null);
   if (first !== base) {
+    // What was typed and not saved is offered again, not dropped.
+    if (text !== base && text !== first) setDraft(text);
     setBase(first);
     setText(first);
   }
-  const draftKey = `every-trace circuit ${vehicleId} ${saved?.id ?? 'new'}`;
-  const [draft, setDraft] = useState<string | null>(null);
   const [view, setView] = useState<View>(saved ? 'drawing' : 'text');
   const [selected, setSelected] = useState<string | null>(null);
   const [saving, setSaving] = useState<{ busy: boolean; problem: string | null }>({
@@ -88,15 +93,20 @@ export function CircuitView({
     if (!read.circuit) return;
     setSaving({ busy: true, problem: null });
     try {
-      const response = await fetch(`/api/vehicles/${vehicleId}/import`, {
+      const from = saved?.id === read.circuit.id ? version : 0;
+      const response = await fetch(`/api/vehicles/${vehicleId}/import?base=${from}`, {
         method: 'POST',
         body: JSON.stringify(read.circuit),
       });
       const answer = (await response.json()) as { problems?: { message: string }[] };
+      // Theirs is shown, and the text that was typed is offered again.
+      if (response.status === 409) router.refresh();
       if (!response.ok) throw new Error(answer.problems?.map((one) => one.message).join(' '));
       localStorage.removeItem(draftKey);
-      if (saved?.id === read.circuit.id) router.refresh();
-      else router.push(`/vehicles/${vehicleId}/circuits/${encodeURIComponent(read.circuit.id)}`);
+      if (saved?.id === read.circuit.id) {
+        setText(writeNotation(read.circuit, { everything: false }));
+        router.refresh();
+      } else router.push(`/vehicles/${vehicleId}/circuits/${encodeURIComponent(read.circuit.id)}`);
       setSaving({ busy: false, problem: null });
     } catch (error) {
       const words = error instanceof Error && error.message !== '' ? error.message : '';

@@ -200,6 +200,23 @@ describe('imports', () => {
     );
   });
 
+  test('what was edited from an older version is refused, and nothing is overwritten', async () => {
+    const actor = await currentActor();
+    const [vehicle] = await listVehicles(actor);
+    const maps = (await loadVehicle(actor, vehicle!.id))!;
+    const { file, version } = maps.circuits[0]!;
+    const text = (name: string) => JSON.stringify({ ...file, name });
+    const mine = await importFile(actor, vehicle!.id, text('Mine'), version);
+    expect(mine).toMatchObject({ ok: true, version: version + 1 });
+    const late = await importFile(actor, vehicle!.id, text('Late'), version);
+    expect(late).toMatchObject({ ok: false, problems: [{ code: 'changed-meanwhile' }] });
+    // A new one that would fall upon an old one of the same id is late as well.
+    expect(await importFile(actor, vehicle!.id, text('New'), 0)).toMatchObject({ ok: false });
+    const now = (await loadVehicle(actor, vehicle!.id))!.circuits.find((one) => one.file.id === file.id);
+    expect(now).toMatchObject({ version: version + 1, name: 'Mine' });
+    // A file that somebody brings is meant to replace.
+    expect(await importFile(actor, vehicle!.id, JSON.stringify(file))).toMatchObject({ ok: true });
+  });
   test('a file with a problem, or one that disagrees with its neighbours, changes nothing', async () => {
     const { actor, vehicle } = await van();
     const count = async () =>

@@ -2,7 +2,7 @@
 
 import { Redo2, Undo2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { type KeyboardEvent, useEffect, useMemo, useState } from 'react';
+import { type KeyboardEvent, useEffect, useState } from 'react';
 import { checkPanelSet } from '#core/format/checkPanelSet';
 import type { Panel, PanelSetFile } from '#core/format/panelSchema';
 import { begin, type Change, type History, neededSize, redo, step, undo } from '#core/panel/edit';
@@ -41,6 +41,15 @@ function blankSet(vehicleName: string): PanelSetFile {
   };
 }
 
+/** Stands for the id of a box that was never saved. */
+const NEW_BOX = 'new-box';
+
+function freeBoxId(panels: readonly Panel[]): string {
+  let number = panels.length + 1;
+  while (panels.some((one) => one.id === `box-${number}`)) number += 1;
+  return `box-${number}`;
+}
+
 function draftKey(vehicleId: string, panelId: string): string {
   return `every-trace panel draft ${vehicleId} ${panelId}`;
 }
@@ -67,20 +76,23 @@ export function PanelEditor({
   vehicleId,
   vehicleName,
   file,
+  version,
   panelId,
 }: {
   vehicleId: string;
   vehicleName: string;
   file: PanelSetFile | null;
+  /** Of the set; 0 where there is none yet. */
+  version: number;
   panelId: string | null;
 }) {
   const router = useRouter();
   const set = file ?? blankSet(vehicleName);
   const known = set.panels.find((one) => one.id === panelId);
-  const id = known?.id ?? `box-${set.panels.length + 1}`;
-  const start = useMemo((): Panel => known ?? { id, ...BLANK }, [known, id]);
-  const key = draftKey(vehicleId, id);
-  const [history, setHistory] = useState<History>(() => begin(start));
+  const key = draftKey(vehicleId, panelId ?? NEW_BOX);
+  const [history, setHistory] = useState<History>(() => begin(known ?? { id: NEW_BOX, ...BLANK }));
+  /** What this page has saved: under which id, as which version. */
+  const [mine, setMine] = useState<{ readonly id: string; readonly version: number } | null>(null);
   const [draft, setDraft] = useState<Panel | null>(null);
   useEffect(() => setDraft(readDraft(key)), [key]);
   const [selected, setSelected] = useState<readonly string[]>([]);
@@ -98,7 +110,10 @@ export function PanelEditor({
   const slot = selected.length === 1 ? panel.slots.find((one) => one.id === selected[0]) : undefined;
 
   const save = async () => {
-    const panels = known ? set.panels.map((one) => (one.id === id ? panel : one)) : [...set.panels, panel];
+    const id = mine?.id ?? known?.id ?? freeBoxId(set.panels);
+    const drawn = { ...panel, id };
+    const there = set.panels.some((one) => one.id === id);
+    const panels = there ? set.panels.map((one) => (one.id === id ? drawn : one)) : [...set.panels, drawn];
     const next: PanelSetFile = { ...set, panels };
     const checked = checkPanelSet(next);
     if (!checked.ok) {
@@ -106,15 +121,30 @@ export function PanelEditor({
       return;
     }
     try {
-      const response = await fetch(`/api/vehicles/${vehicleId}/import`, {
+      const base = Math.max(version, mine?.version ?? 0);
+      const response = await fetch(`/api/vehicles/${vehicleId}/import?base=${base}`, {
         method: 'POST',
         body: JSON.stringify(next),
       });
-      const answer = (await response.json()) as { ok?: boolean; problems?: { message: string }[] };
+      const answer = (await response.json()) as {
+        ok?: boolean;
+        version?: number;
+        problems?: { message: string }[];
+      };
+      if (response.status === 409) {
+        // The other boxes are theirs from here on; this one stays as it is drawn until it is saved again.
+        setProblems([
+          ...(answer.problems ?? []).map((one) => one.message),
+          'Their boxes are here now; this one is as you have drawn it. Save again to put it in; what they made of it stays as the version before.',
+        ]);
+        router.refresh();
+        return;
+      }
       if (!answer.ok) {
         setProblems((answer.problems ?? []).map((one) => one.message));
         return;
       }
+      setMine({ id, version: answer.version ?? base + 1 });
       localStorage.removeItem(key);
       setProblems([]);
       setSaved(true);

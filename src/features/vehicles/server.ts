@@ -202,7 +202,7 @@ export async function setNominalVolts(actor: Actor, vehicleId: string, nominalVo
 }
 
 export type ImportResult =
-  | { readonly ok: true; readonly sentence: string }
+  | { readonly ok: true; readonly sentence: string; readonly version: number }
   | { readonly ok: false; readonly problems: readonly Problem[] };
 
 /** A circuit as JSON or as text, or a panel set. */
@@ -216,9 +216,15 @@ function readMap(text: string): Checked<CircuitFile | PanelSetFile> {
 
 /**
  * Brings a circuit or panel-set file to a vehicle as a new version. Nothing is written when the file has
- * any problem, or when it disagrees with the vehicle's other circuits about a part they share.
+ * any problem, or when it disagrees with the vehicle's other circuits about a part they share; nor when it was
+ * edited from another version (`base`, 0 for none) than the newest, for that would undo what somebody saved meanwhile.
  */
-export async function importFile(actor: Actor, vehicleId: string, text: string): Promise<ImportResult> {
+export async function importFile(
+  actor: Actor,
+  vehicleId: string,
+  text: string,
+  base: number | null = null,
+): Promise<ImportResult> {
   const checked = readMap(text);
   if (!checked.ok) return checked;
   return database().transaction(async (tx) => {
@@ -235,10 +241,15 @@ export async function importFile(actor: Actor, vehicleId: string, text: string):
       };
     }
     const file = checked.value;
+    const maps = await newestCircuits(tx, [vehicleId]);
+    const newest =
+      'panels' in file ? await newestPanelSet(tx, vehicleId) : maps.find((one) => one.file.id === file.id);
+    if (base !== null && base !== (newest?.version ?? 0)) {
+      const message = `${newest?.file.name ?? file.name} was saved by somebody else meanwhile, as version ${newest?.version ?? 0}. Nothing was overwritten.`;
+      return { ok: false as const, problems: [{ code: 'changed-meanwhile', path: '', message }] };
+    }
     if ('panels' in file) return importPanelSet(tx, actor, vehicleId, file);
-    const others = (await newestCircuits(tx, [vehicleId]))
-      .map((one) => one.file)
-      .filter((one) => one.id !== file.id);
+    const others = maps.map((one) => one.file).filter((one) => one.id !== file.id);
     const { problems } = mergeCircuits([...others, file]);
     if (problems.length > 0) return { ok: false as const, problems };
     if (vehicle.nominalVolts === null) {
@@ -332,7 +343,7 @@ async function importCircuit(
   actor: Actor,
   vehicleId: string,
   file: CircuitFile,
-): Promise<{ readonly ok: true; readonly sentence: string; readonly versionId: string }> {
+): Promise<Extract<ImportResult, { ok: true }> & { readonly versionId: string }> {
   const row = { id: randomUUID(), shopId: actor.shopId, vehicleId, fileId: file.id, name: file.name };
   const [circuit] = await tx
     .insert(circuits)
@@ -356,6 +367,7 @@ async function importCircuit(
   return {
     ok: true,
     versionId,
+    version,
     sentence: `${file.name} is in as version ${version}: ${file.parts.length} parts.`,
   };
 }
@@ -388,6 +400,7 @@ async function importPanelSet(
   const slots = file.panels.reduce((sum, panel) => sum + panel.slots.length, 0);
   return {
     ok: true,
+    version,
     sentence: `${file.name} is in as version ${version}: ${file.panels.length} boxes, ${slots} slots.`,
   };
 }

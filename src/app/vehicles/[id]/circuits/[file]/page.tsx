@@ -23,6 +23,7 @@ export default async function CircuitPage({ params }: { params: Promise<{ id: st
         key={shown.file.id}
         vehicleId={maps.vehicle.id}
         saved={shown.file}
+        version={shown.version}
         nominalVolts={maps.vehicle.nominalVolts}
         panels={maps.panelSet?.file.panels ?? []}
         others={maps.circuits.map((one) => one.file)}

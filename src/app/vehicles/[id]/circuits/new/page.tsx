@@ -19,6 +19,7 @@ export default async function NewCircuitPage({ params }: { params: Promise<{ id:
       <CircuitView
         vehicleId={maps.vehicle.id}
         saved={null}
+        version={0}
         nominalVolts={maps.vehicle.nominalVolts}
         panels={maps.panelSet?.file.panels ?? []}
         others={maps.circuits.map((one) => one.file)}

@@ -27,6 +27,7 @@ export default async function EditPanelPage({
         vehicleId={maps.vehicle.id}
         vehicleName={maps.vehicle.name}
         file={maps.panelSet?.file ?? null}
+        version={maps.panelSet?.version ?? 0}
         panelId={box ?? null}
       />
     </div>
