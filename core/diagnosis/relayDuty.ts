@@ -30,8 +30,6 @@ export interface RelayDuty {
   /** The side of the coil with the higher volts while commanded; 86 where it is not. */
   readonly coilFeed: CoilPin;
   readonly contacts: readonly ContactDuty[];
-  /** Volts at every terminal against the circuit's reference. */
-  readonly volts: Readonly<Partial<Record<CoilPin | ContactPin, number>>>;
 }
 
 /** Share of the nominal volts from which a point counts as fed, and below which as at earth (1 V on 12 V). */
@@ -100,11 +98,9 @@ export function relayDuty(model: CircuitModel, relayId: string, condition: strin
       },
     ];
   });
-  const pins = Object.keys(relay.pins) as (CoilPin | ContactPin)[];
   return {
     commanded,
     coilFeed: commanded && overCoil < 0 ? '85' : '86',
     contacts,
-    volts: Object.fromEntries(pins.map((pin) => [pin, sound.volts[at(pin)]!])),
   };
 }

@@ -3,9 +3,9 @@ import { CircuitModel } from '../circuit/model';
 import { breakCircuit } from '../faults/broken';
 import { circuitOfPattern, PATTERNS } from '../notation';
 import { endsRight, leadToEnd } from './followEngine';
+import { kindOf } from './kinds';
 import { readingOf } from './playback';
 import { DiagnosisSession } from './session';
-import { isExchange } from './unbidden';
 
 test.each(PATTERNS.map((pattern) => [pattern.name, pattern] as const))(
   '%s: every fault that leaves it on is found, none is proved wrongly, nothing is exchanged',
@@ -16,7 +16,7 @@ test.each(PATTERNS.map((pattern) => [pattern.name, pattern] as const))(
     const complaint = { function: made.function, condition: made.restCondition };
     expect(model.expectedOn(of, complaint.condition)).toBe(false);
     const session = new DiagnosisSession(made.circuit, complaint);
-    const refused = session.permitted.filter((one) => isExchange(one.ref)).map((one) => one.id);
+    const refused = session.permitted.filter((one) => kindOf(one.ref).exchanges).map((one) => one.id);
     expect(refused.length).toBeGreaterThan(0);
     let played = 0;
     for (const { faults, intermittent, second, words } of session.hypotheses) {

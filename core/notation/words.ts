@@ -1,5 +1,7 @@
 /** The words of the notation: one entry for each kind of part, with the way through it and what its numbers mean. */
+
 import type { PartKind } from '../format/circuitSchema';
+import { SLOT_FAMILIES } from '../panel/slotWords';
 
 export type Unit = 'A' | 'W' | 'V' | 'ohm' | 'm' | 'mm²' | 'min' | 's';
 
@@ -30,18 +32,6 @@ export interface KindWord {
   readonly anyPins?: boolean;
 }
 
-const FAMILIES = [
-  'micro-2',
-  'micro-3',
-  'low-profile-mini',
-  'mini',
-  'regular',
-  'maxi',
-  'cartridge-low',
-  'cartridge-tall',
-  'strip-small',
-  'strip-large',
-];
 export const KEY_POSITIONS = ['lock', 'off', 'accessory', 'run', 'crank'] as const;
 
 const through = (enter: string, leave: string, word?: string): Way => ({
@@ -85,7 +75,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     prefix: 'F',
     ways: [through('in', 'out')],
     numbers: { A: 'ratingAmps', ohm: 'ohms' },
-    choices: { family: FAMILIES },
+    choices: { family: SLOT_FAMILIES },
   },
   {
     kind: 'fusible-link',

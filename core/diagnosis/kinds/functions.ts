@@ -87,6 +87,7 @@ function substitutable(part: CircuitPart): boolean {
 export const substitute: TestKind<RefOf<'substitute'>> = {
   fields: ['part', 'function', 'condition'],
   answer: 'function',
+  exchanges: true,
   results: RESULTS,
   minutes: 3,
   setUp: (ref) => `substitute|${ref.part}|${ref.condition}`,
@@ -142,6 +143,7 @@ export function bridgeable(part: CircuitPart): boolean {
 export const bridge: TestKind<RefOf<'bridge'>> = {
   fields: ['part', 'function', 'condition'],
   answer: 'function',
+  exchanges: true,
   results: RESULTS,
   minutes: 2.5,
   setUp: (ref) => `bridge|${ref.part}|${ref.condition}`,
@@ -216,6 +218,7 @@ function leadHolds(model: CircuitModel, node: string, point: OperatingPoint): bo
 export const apply: TestKind<RefOf<'apply'>> = {
   fields: ['with', 'node', 'function', 'condition'],
   answer: 'function',
+  exchanges: true,
   results: RESULTS,
   minutes: 2,
   setUp: (ref) => `apply|${ref.with}|${ref.condition}`,

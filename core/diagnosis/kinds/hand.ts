@@ -160,6 +160,7 @@ export const wiggle: TestKind<RefOf<'wiggle'>> = {
 export const elsewhere: TestKind<RefOf<'elsewhere'>> = {
   fields: ['part', 'function', 'fitted'],
   answer: 'function',
+  exchanges: true,
   results: ['works', 'dead'],
   minutes: 6,
   setUp: (ref) => `elsewhere|${ref.fitted}`,

@@ -93,6 +93,11 @@ export interface TestKind<R extends TestRef> {
   readonly spot: (ref: R) => string;
   /** It restores or moves the fault, and so is worth two readings. */
   readonly intervenes?: boolean;
+  /**
+   * It puts one part in the place of another, or a lead in place of a contact: not on what runs when it should be off,
+   * which is isolated first.
+   */
+  readonly exchanges?: boolean;
   /** Parts that it moves: pulled, unplugged, swapped, wiggled. What comes and goes may then change. */
   readonly touches?: (ref: R) => readonly string[];
   /** It asks what a part is like, not what the circuit does just now. */

@@ -14,14 +14,13 @@ import {
 import { mergeCircuits } from '#core/circuit/merge';
 import { type ApplianceFinding, applianceFinding } from '#core/diagnosis/appliance';
 import type { TakenReading } from '#core/diagnosis/evidence';
-import { testId } from '#core/diagnosis/kinds';
+import { kindOf, testId } from '#core/diagnosis/kinds';
 import { fuseOfNode } from '#core/diagnosis/kinds/fuseBefore';
 import type { PriorTable } from '#core/diagnosis/priors';
 import type { RequiredProof } from '#core/diagnosis/proofs';
 import type { RelayDuty } from '#core/diagnosis/relayDuty';
 import type { Run } from '#core/diagnosis/run';
 import type { Assessment, Proposal } from '#core/diagnosis/session';
-import { isExchange } from '#core/diagnosis/unbidden';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { EventBody } from '#core/format/jobSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
@@ -268,11 +267,11 @@ function useDiagnosis(
   const permitted = useMemo(() => {
     const all = opened?.permitted ?? [];
     // What runs unbidden is isolated first; nothing is exchanged or bridged on it.
-    return runsUnbidden ? all.filter((one) => !isExchange(one.ref)) : all;
+    return runsUnbidden ? all.filter((one) => !kindOf(one.ref).exchanges) : all;
   }, [opened, runsUnbidden]);
   const refused = useMemo(() => {
     const exchanges = runsUnbidden
-      ? (opened?.permitted ?? []).filter((one) => isExchange(one.ref)).map((one) => one.id)
+      ? (opened?.permitted ?? []).filter((one) => kindOf(one.ref).exchanges).map((one) => one.id)
       : [];
     return [...job.refused, ...barred, ...exchanges];
   }, [job.refused, barred, opened, runsUnbidden]);

@@ -289,3 +289,32 @@ test('what is confirmed while the page is being left waits in the browser for th
   expect(next.read().events.map((event) => [event.seq, event.body])).toEqual([[1, note('at the door')]]);
   expect(kept.size).toBe(0);
 });
+
+test('what the page was made with is not kept a second time in the browser', async () => {
+  const store = await opened();
+  server.slow = true;
+  store.record(note('on the way out'));
+  await settle();
+  window.dispatchEvent(new Event('beforeunload'));
+  server.go();
+  await settle();
+  stop();
+  expect(kept.size).toBe(1);
+  // The next page was made after the server had it.
+  server.slow = false;
+  const next = new JobStore('job', 'Imre Pellow', store.read().events);
+  stop = next.start();
+  await settle();
+  expect(kept.size).toBe(0);
+  expect(next.read().events).toHaveLength(1);
+});
+
+test('nothing is said to wait once somebody else has brought it there', async () => {
+  const store = await opened();
+  server.answer = 'away';
+  store.record(note('one'));
+  await settle();
+  expect(store.read().sending).toEqual({ kind: 'waiting', count: 1 });
+  store.takeIn([{ ...store.read().events[0]!, seq: 1 }]);
+  expect(store.read().sending).toEqual({ kind: 'idle' });
+});

@@ -89,6 +89,8 @@ export class JobStore {
           new Map([...pictures.map((one) => [one.id, one.blob] as const), ...this.snapshot.pictures]),
         );
         this.takeIn(entries.map((event) => this.unsent(event)));
+        const waiting = new Set(this.waiting.map((event) => event.id));
+        return takeFromOutbox(entries.map((event) => event.id).filter((id) => !waiting.has(id)));
       })
       .catch(noOutbox)
       .then(() => this.flush())
@@ -164,14 +166,21 @@ export class JobStore {
   /** What is shown as recorded is what the server has confirmed, nothing less. */
   private change(made: Partial<Pick<JobSnapshot, 'events' | 'pictures'>>): void {
     const { events, pictures } = { ...this.snapshot, ...made };
-    const count = events.filter((event) => event.seq === null).length + pictures.size;
+    const job = events === this.snapshot.events ? this.snapshot.job : jobState(events);
+    this.snapshot = { events, pictures, job, sending: this.snapshot.sending };
+    const count = this.waiting.length + pictures.size;
+    // Nothing stands still where nothing waits, whoever has sent it.
+    const unsent: Sending = count > 0 ? (this.trouble ?? { kind: 'sending', count }) : { kind: 'idle' };
     this.snapshot = {
-      events,
-      pictures,
-      job: events === this.snapshot.events ? this.snapshot.job : jobState(events),
-      sending: this.trouble ?? this.refusal ?? (count > 0 ? { kind: 'sending', count } : { kind: 'idle' }),
+      ...this.snapshot,
+      sending: unsent.kind === 'waiting' ? unsent : (this.refusal ?? unsent),
     };
     for (const listener of this.listeners) listener();
+  }
+
+  /** Entries that the server has not confirmed, as far as this page knows. */
+  private get waiting(): readonly LogEvent[] {
+    return this.snapshot.events.filter((event) => event.seq === null);
   }
 
   private stand(trouble: Trouble): void {
@@ -185,8 +194,8 @@ export class JobStore {
     try {
       for (;;) {
         if (!(await this.sendPictures())) return;
-        const waiting = this.snapshot.events
-          .filter((event) => event.seq === null && !this.unreadable.has(event.id))
+        const waiting = this.waiting
+          .filter((event) => !this.unreadable.has(event.id))
           .sort((one, other) => one.clientOrder - other.clientOrder)
           .slice(0, BATCH);
         if (waiting.length === 0 || !(await this.send(waiting))) return;
@@ -267,8 +276,7 @@ export class JobStore {
     } catch {
       // Away, like a server that cannot answer.
     }
-    const unsent = this.snapshot.events.filter((event) => event.seq === null).length;
-    this.stand({ kind: 'waiting', count: unsent + this.snapshot.pictures.size });
+    this.stand({ kind: 'waiting', count: this.waiting.length + this.snapshot.pictures.size });
     if (this.timer) clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.flush(), this.retryMs);
     this.retryMs = Math.min(this.retryMs * 2, LONGEST_RETRY_MS);

@@ -199,7 +199,10 @@ function Costs({ name, onNote }: { name: string; onNote: (words: string) => void
     unitPrice: '300',
   });
   const read = (key: keyof typeof values) => readNumber(values[key], { least: 0, most: 1_000_000 });
-  const wrong = (Object.keys(values) as (keyof typeof values)[]).map(read).find((one) => !one.ok);
+  const [wrong] = (Object.keys(values) as (keyof typeof values)[]).flatMap((key) => {
+    const one = read(key);
+    return one.ok ? [] : [one.message];
+  });
   const number = (key: keyof typeof values) => {
     const one = read(key);
     return one.ok ? one.value : 0;
@@ -257,7 +260,7 @@ function Costs({ name, onNote }: { name: string; onNote: (words: string) => void
           </Button>
         </>
       ) : (
-        <p className="mt-1 text-caution">{wrong.ok ? '' : wrong.message} Write 0 where there is nothing.</p>
+        <p className="mt-1 text-caution">{wrong} Write 0 where there is nothing.</p>
       )}
     </details>
   );

@@ -241,14 +241,19 @@ export async function importFile(
       };
     }
     const file = checked.value;
-    const maps = await newestCircuits(tx, [vehicleId]);
-    const newest =
-      'panels' in file ? await newestPanelSet(tx, vehicleId) : maps.find((one) => one.file.id === file.id);
-    if (base !== null && base !== (newest?.version ?? 0)) {
-      const message = `${newest?.file.name ?? file.name} was saved by somebody else meanwhile, as version ${newest?.version ?? 0}. Nothing was overwritten.`;
+    const late = (newest: { readonly version: number } | null | undefined) => {
+      const version = newest?.version ?? 0;
+      if (base === null || base === version) return null;
+      const message = `${file.name} was saved by somebody else meanwhile, as version ${version}. Nothing was overwritten.`;
       return { ok: false as const, problems: [{ code: 'changed-meanwhile', path: '', message }] };
+    };
+    if ('panels' in file) {
+      const refused = base === null ? null : late(await newestPanelSet(tx, vehicleId));
+      return refused ?? importPanelSet(tx, actor, vehicleId, file);
     }
-    if ('panels' in file) return importPanelSet(tx, actor, vehicleId, file);
+    const maps = await newestCircuits(tx, [vehicleId]);
+    const refused = late(maps.find((one) => one.file.id === file.id));
+    if (refused) return refused;
     const others = maps.map((one) => one.file).filter((one) => one.id !== file.id);
     const { problems } = mergeCircuits([...others, file]);
     if (problems.length > 0) return { ok: false as const, problems };
