@@ -1,20 +1,26 @@
 /** Compiles the JSON Schemas to plain validator code, so that no page or worker needs `new Function`. */
 import { mkdirSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { Ajv } from 'ajv';
 import standaloneCode from 'ajv/dist/standalone/index.js';
 import { build } from 'esbuild';
 import { CircuitFileSchema } from '../core/format/circuitSchema';
-import { EventBatchSchema, JobFileSchema } from '../core/format/jobSchema';
+import { JobEventSchema, JobFileSchema } from '../core/format/jobSchema';
 import { PanelSetFileSchema } from '../core/format/panelSchema';
 import { ReadingsFileSchema } from '../core/format/readingsSchema';
+import { BareRequestSchema, FactSchema, ImportSchema, NewJobSchema } from '../core/format/requestSchemas';
 
 const out = new URL('../core/format/generated/', import.meta.url);
 const schemas = {
   circuitFile: CircuitFileSchema,
   panelSetFile: PanelSetFileSchema,
   jobFile: JobFileSchema,
-  eventBatch: EventBatchSchema,
+  jobEvent: JobEventSchema,
   readingsFile: ReadingsFileSchema,
+  newJob: NewJobSchema,
+  importRequest: ImportSchema,
+  fact: FactSchema,
+  bareRequest: BareRequestSchema,
 };
 
 mkdirSync(out, { recursive: true });
@@ -58,3 +64,14 @@ for (const [name, schema] of Object.entries(schemas)) {
     `import type { CompiledValidator } from './compiled';\ndeclare const validate: CompiledValidator;\nexport default validate;\n`,
   );
 }
+
+/** What reads files in a thread of the server, as one module that Node runs as it is. */
+await build({
+  entryPoints: [fileURLToPath(new URL('../src/workers/map.thread.ts', import.meta.url))],
+  outfile: fileURLToPath(new URL('map.thread.mjs', out)),
+  alias: { '#core': fileURLToPath(new URL('../core', import.meta.url)) },
+  bundle: true,
+  format: 'esm',
+  platform: 'node',
+  target: 'node20',
+});

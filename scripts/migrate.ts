@@ -6,6 +6,7 @@ import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import { closeDatabase } from '../src/db/client';
 import { bringDemo } from '../src/features/demo/server';
+import { rebuildProjections } from '../src/features/jobs/server';
 
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 /** Any number will do, as long as every start uses the same. */
@@ -35,6 +36,12 @@ async function makeDatabase(url: URL): Promise<void> {
   }
 }
 
+async function appliedMigrations(client: pg.Client): Promise<number> {
+  const known = await client.query("select to_regclass('drizzle.__drizzle_migrations') as name");
+  if (known.rows[0]?.name === null) return 0;
+  return Number((await client.query('select count(*) as of from drizzle.__drizzle_migrations')).rows[0].of);
+}
+
 async function main(): Promise<void> {
   const url = process.env.DATABASE_URL;
   if (!url) throw new Error('DATABASE_URL is not set.');
@@ -43,7 +50,9 @@ async function main(): Promise<void> {
   await client.connect();
   try {
     await client.query('SELECT pg_advisory_lock($1)', [MIGRATION_LOCK]);
+    const before = await appliedMigrations(client);
     await migrate(drizzle(client), { migrationsFolder: path.join(root, 'src/db/migrations') });
+    if (before > 0 && (await appliedMigrations(client)) > before) await rebuildProjections();
     if (process.argv.includes('--demo')) console.log(await bringDemo(path.join(root, 'demo')));
   } finally {
     await client.end();

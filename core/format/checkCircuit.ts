@@ -4,7 +4,7 @@ import { cutOffThresholds, LOAD_KINDS, moduleInputs } from '../circuit/expand';
 import { buildNetwork } from '../circuit/network';
 import type { CircuitFile, CircuitPart, PartOf } from './circuitSchema';
 import validateCircuit from './generated/circuitFile';
-import { type Checked, fail, type Problem, readJson, validateWith } from './problem';
+import { type Checked, fail, ProblemList, readJson, validateWith } from './problem';
 
 export const CIRCUIT_FORMAT = 'every-trace/circuit';
 export const CIRCUIT_VERSION = 1;
@@ -21,7 +21,7 @@ export function checkHeader(data: unknown, format: string, version: number): Che
       '/format',
       header.format === undefined
         ? `“format” is missing. This kind of file starts with "format": "${format}".`
-        : `This is a file of the format “${String(header.format)}”; “${format}” is wanted here.`,
+        : `This is a file of the format “${String(header.format).slice(0, 60)}”; “${format}” is wanted here.`,
     );
   }
   if (typeof header.version === 'number' && header.version > version) {
@@ -46,16 +46,19 @@ export function checkCircuit(data: unknown): Checked<CircuitFile> {
   const shape = validateWith<CircuitFile>(validateCircuit, data);
   if (!shape.ok) return shape;
   const problems = meaningProblems(shape.value);
-  return problems.length > 0 ? { ok: false, problems } : shape;
+  return problems.isEmpty ? shape : { ok: false, problems: problems.all };
 }
 
 function repeats(ids: readonly string[]): string[] {
-  return [...new Set(ids.filter((id, index) => ids.indexOf(id) !== index))];
+  const seen = new Set<string>();
+  const twice = new Set<string>();
+  for (const id of ids) (seen.has(id) ? twice : seen).add(id);
+  return [...twice];
 }
 
-function meaningProblems(circuit: CircuitFile): Problem[] {
-  const problems: Problem[] = [];
-  const report = (code: string, path: string, message: string) => problems.push({ code, path, message });
+function meaningProblems(circuit: CircuitFile): ProblemList {
+  const problems = new ProblemList();
+  const report: Report = (code, path, message) => problems.add(code, path, message);
   for (const field of ['places', 'nodes', 'parts', 'conditions', 'functions'] as const) {
     for (const id of repeats(circuit[field].map((one) => one.id))) {
       report('repeated-id', `/${field}/${id}`, `“${id}” stands twice among the ${field}. Ids must differ.`);
@@ -182,11 +185,11 @@ function meaningProblems(circuit: CircuitFile): Problem[] {
       );
     }
   }
-  if (problems.length === 0) problems.push(...sourceProblems(circuit));
+  if (problems.isEmpty) sourceProblems(circuit, report);
   return problems;
 }
 
-type Report = (code: string, path: string, message: string) => void;
+type Report = (code: string, path: string, message: string | (() => string)) => void;
 
 /** A coil must let go below where it pulls in. */
 function thresholdProblems(
@@ -273,32 +276,28 @@ function conditionProblems(
 }
 
 /** Two sources joined pole to pole by nothing but their own resistance, or one joined to itself. */
-function sourceProblems(circuit: CircuitFile): Problem[] {
+function sourceProblems(circuit: CircuitFile, report: Report): void {
   const network = buildNetwork(circuit);
-  const problems: Problem[] = [];
   const sources = network.branches.filter((branch) => branch.role === 'source');
   for (let i = 0; i < sources.length; i++) {
     const one = sources[i]!;
     if (one.a === one.b) {
-      problems.push({
-        code: 'source-shorted',
-        path: `/parts/${one.part}/pins`,
-        message: `Both poles of ${one.part} are at the same node: the source is shorted.`,
-      });
+      report(
+        'source-shorted',
+        `/parts/${one.part}/pins`,
+        `Both poles of ${one.part} are at the same node: the source is shorted.`,
+      );
     }
     for (const other of sources.slice(i + 1)) {
       const parallel = one.a === other.a && one.b === other.b;
       const crossed = one.a === other.b && one.b === other.a;
       if (crossed || (parallel && one.emfVolts !== other.emfVolts)) {
-        problems.push({
-          code: 'sources-shorted',
-          path: `/parts/${other.part}/pins`,
-          message: crossed
+        report('sources-shorted', `/parts/${other.part}/pins`, () =>
+          crossed
             ? `${one.part} and ${other.part} are joined plus to minus with nothing between: they short each other.`
             : `${one.part} (${one.emfVolts} V) and ${other.part} (${other.emfVolts} V) are joined with nothing between. Put the cable or link that joins them into the circuit.`,
-        });
+        );
       }
     }
   }
-  return problems;
 }

@@ -1,8 +1,9 @@
 /** Reads a panel-set file and reports every problem at once. */
 import { checkHeader } from './checkCircuit';
 import validatePanelSet from './generated/panelSetFile';
+import { overlaps } from './overlaps';
 import type { PanelSetFile } from './panelSchema';
-import { type Checked, type Problem, readJson, validateWith } from './problem';
+import { type Checked, ProblemList, readJson, validateWith } from './problem';
 
 export const PANEL_SET_FORMAT = 'every-trace/panel-set';
 export const PANEL_SET_VERSION = 1;
@@ -18,8 +19,8 @@ export function checkPanelSet(data: unknown): Checked<PanelSetFile> {
   if (!header.ok) return header;
   const shape = validateWith<PanelSetFile>(validatePanelSet, data);
   if (!shape.ok) return shape;
-  const problems: Problem[] = [];
-  const report = (code: string, path: string, message: string) => problems.push({ code, path, message });
+  const problems = new ProblemList();
+  const report = (code: string, path: string, message: string) => problems.add(code, path, message);
   const panelIds = new Set<string>();
   for (const panel of shape.value.panels) {
     if (panelIds.has(panel.id)) {
@@ -49,23 +50,16 @@ export function checkPanelSet(data: unknown): Checked<PanelSetFile> {
         );
       }
     }
-    for (let i = 0; i < panel.slots.length; i++) {
-      for (const other of panel.slots.slice(i + 1)) {
-        const one = panel.slots[i]!;
-        const apart =
-          one.x + one.width <= other.x + 0.01 ||
-          other.x + other.width <= one.x + 0.01 ||
-          one.y + one.height <= other.y + 0.01 ||
-          other.y + other.height <= one.y + 0.01;
-        if (!apart && one.id !== other.id) {
-          report(
-            'overlap',
-            `/panels/${panel.id}/slots/${other.id}`,
-            `${other.type} ${other.number} lies over ${one.type} ${one.number}.`,
-          );
-        }
+    for (const [one, other] of overlaps(panel.slots)) {
+      if (problems.isFull) problems.count();
+      else if (one.id !== other.id) {
+        report(
+          'overlap',
+          `/panels/${panel.id}/slots/${other.id}`,
+          `${other.type} ${other.number} lies over ${one.type} ${one.number}.`,
+        );
       }
     }
   }
-  return problems.length > 0 ? { ok: false, problems } : shape;
+  return problems.isEmpty ? shape : { ok: false, problems: problems.all };
 }

@@ -4,7 +4,8 @@
  * (`npm run -s trace -- schema circuit`).
  */
 import { type Static, Type } from 'typebox';
-import { Id, Name, NominalVolts, oneOfKind, strict } from './schemaParts';
+import { NODE_LIMIT, PART_LIMIT } from './bounds';
+import { Id, keyed, Name, NominalVolts, oneOfKind, PinName, someText, strict, text } from './schemaParts';
 
 const NodeId = Id;
 /** Ohms of anything that conducts. The floor keeps two sources from being joined by nothing at all. */
@@ -24,7 +25,7 @@ export const PlaceSchema = Type.Object(
     name: Name,
     /** Minutes to open once; 0 where nothing is in the way. */
     minutesToOpen: Minutes,
-    caution: Type.Optional(Type.String({ maxLength: 400 })),
+    caution: Type.Optional(text(400)),
   },
   strict,
 );
@@ -62,7 +63,7 @@ const common = {
   /** Cannot be taken out and tested alone (soldered, moulded in). */
   fixed: Type.Optional(Type.Boolean()),
   /** As printed on the part. */
-  partNumber: Type.Optional(Type.String({ maxLength: 60 })),
+  partNumber: Type.Optional(text(60)),
 };
 
 const twoPins = Type.Object({ a: NodeId, b: NodeId }, strict);
@@ -160,14 +161,14 @@ const Wire = Type.Object(
     sizeMm2: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 240 })),
     ohms: Type.Optional(Ohms),
     /** Base and tracer, "BN/WH". */
-    colour: Type.Optional(Type.String({ maxLength: 20 })),
+    colour: Type.Optional(text(20)),
     /** How it stands in the loom; in use when not said. */
     state: Type.Optional(Type.Enum(['in-use', 'unused', 'insulated', 'cut', 'unknown'])),
     /** Where an end that joins nothing lies, and how it is made safe, in words. */
-    endA: Type.Optional(Type.String({ minLength: 1, maxLength: 200 })),
-    endB: Type.Optional(Type.String({ minLength: 1, maxLength: 200 })),
+    endA: Type.Optional(someText(200)),
+    endB: Type.Optional(someText(200)),
     /** Joints along it, in words: a crimped sleeve, a solder joint, a repair. */
-    joints: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 200 }), { maxItems: 20 })),
+    joints: Type.Optional(Type.Array(someText(200), { maxItems: 20 })),
   },
   strict,
 );
@@ -176,7 +177,7 @@ const Connector = Type.Object(
     ...common,
     kind: Type.Literal('connector'),
     pins: twoPins,
-    cavity: Type.Optional(Type.String({ maxLength: 20 })),
+    cavity: Type.Optional(text(20)),
     /** The face that its cavity is counted from: the two mirror each other. */
     face: Type.Optional(Type.Enum(['mating', 'wire'])),
     /** The plug it sits in: all pins of one plug part together. */
@@ -185,13 +186,12 @@ const Connector = Type.Object(
   },
   strict,
 );
-const PinName = Type.String({ pattern: '^[A-Za-z0-9-]{1,20}$' });
 const Splice = Type.Object(
   {
     ...common,
     kind: Type.Literal('splice'),
     /** Any pin names; every pin is one leg. */
-    pins: Type.Record(PinName, NodeId, { minProperties: 2 }),
+    pins: keyed(PinName, NodeId, { minProperties: 2 }),
     ohms: Type.Optional(Ohms),
   },
   strict,
@@ -210,7 +210,7 @@ const Switch = Type.Object(
   {
     ...common,
     kind: Type.Literal('switch'),
-    pins: Type.Record(PinName, NodeId, { minProperties: 2 }),
+    pins: keyed(PinName, NodeId, { minProperties: 2 }),
     positions: Type.Array(Id, { minItems: 2, maxItems: 12, uniqueItems: true }),
     /** The position it has when a condition does not name it. */
     rest: Id,
@@ -219,8 +219,8 @@ const Switch = Type.Object(
     contacts: Type.Array(
       Type.Object(
         {
-          from: Type.String({ minLength: 1, maxLength: 20 }),
-          to: Type.String({ minLength: 1, maxLength: 20 }),
+          from: someText(20),
+          to: someText(20),
           closedIn: Type.Array(Id, { minItems: 1 }),
         },
         strict,
@@ -276,7 +276,7 @@ const Relay = Type.Object(
     suppression: Type.Optional(Suppression),
     suppressorOhms: Type.Optional(Ohms),
     /** Which pin sits where on the plastic, in words: two equal bodies may exchange 30 and 86. */
-    footprint: Type.Optional(Type.String({ maxLength: 60 })),
+    footprint: Type.Optional(text(60)),
     /** A timed relay: its contact follows the coil late, or for a while only. */
     timing: Type.Optional(
       Type.Object(
@@ -357,7 +357,7 @@ const ModuleOutput = Type.Object(
     ...common,
     kind: Type.Literal('module-output'),
     /** `plus`, `minus` and `out`; every other pin is an input. */
-    pins: Type.Record(PinName, NodeId, { minProperties: 3 }),
+    pins: keyed(PinName, NodeId, { minProperties: 3 }),
     /** High: joins the output to plus. Low: joins it to minus. */
     side: Type.Enum(['high', 'low']),
     /** On where every term of one line holds; inputs by pin name. */
@@ -366,7 +366,7 @@ const ModuleOutput = Type.Object(
         {
           key: Type.Optional(Type.Array(KeyPosition, { minItems: 1 })),
           engineRunning: Type.Optional(Type.Boolean()),
-          inputs: Type.Optional(Type.Record(PinName, Type.Enum(['high', 'low']))),
+          inputs: Type.Optional(keyed(PinName, Type.Enum(['high', 'low']))),
         },
         strict,
       ),
@@ -479,10 +479,10 @@ export const ConditionSchema = Type.Object(
     name: Name,
     key: KeyPosition,
     /** Switch positions by part id; switches not named are at rest. */
-    switches: Type.Optional(Type.Record(Id, Id)),
+    switches: Type.Optional(keyed(Id, Id)),
     engineRunning: Type.Optional(Type.Boolean()),
     /** What is plugged in, appliance by socket. */
-    pluggedIn: Type.Optional(Type.Record(Id, Id)),
+    pluggedIn: Type.Optional(keyed(Id, Id)),
     /** Which half of a flasher's beat is looked at; the lit half when not said. */
     phase: Type.Optional(Type.Enum(['on', 'off'])),
     /** Seconds since it was entered, for timed relays; long ago when not said. */
@@ -515,11 +515,11 @@ export const CircuitFileSchema = Type.Object(
     /** The node every voltage is measured against: the battery's negative post. */
     reference: NodeId,
     places: Type.Array(PlaceSchema, { maxItems: 200 }),
-    nodes: Type.Array(NodeSchema, { minItems: 2, maxItems: 2000 }),
+    nodes: Type.Array(NodeSchema, { minItems: 2, maxItems: NODE_LIMIT }),
     conditions: Type.Array(ConditionSchema, { minItems: 1, maxItems: 100 }),
     functions: Type.Array(FunctionSchema, { maxItems: 200 }),
-    notes: Type.Optional(Type.String({ maxLength: 4000 })),
-    parts: Type.Array(PartSchema, { minItems: 1, maxItems: 1000 }),
+    notes: Type.Optional(text(4000)),
+    parts: Type.Array(PartSchema, { minItems: 1, maxItems: PART_LIMIT }),
   },
   { ...strict, $id: 'every-trace/circuit/1', title: 'Every Trace circuit file, version 1' },
 );

@@ -2,10 +2,24 @@
  * The job log and the job file, version 1. A job is its events in order; nothing else about it is stored.
  */
 import { type Static, Type } from 'typebox';
+import { BOUNDS, LARGEST_INTEGER } from './bounds';
 import { CircuitFileSchema } from './circuitSchema';
 import { FoundInSlot, PanelSetFileSchema, SlotStateName } from './panelSchema';
 import { FunctionState, LampState, ReadingValueSchema, TestRefSchema } from './readingsSchema';
-import { Day, Id, Instant, NominalVolts, oneOfKind, SomeText, strict, Text, Uuid } from './schemaParts';
+import {
+  Day,
+  Id,
+  Instant,
+  Name,
+  NominalVolts,
+  numberIn,
+  oneOfKind,
+  SomeText,
+  strict,
+  Text,
+  text,
+  Uuid,
+} from './schemaParts';
 
 /** Positions of key and engine, and what is switched on, in which feeds are told apart. */
 const FeedStateName = Type.Enum(['off', 'off-waited', 'accessory', 'run', 'crank', 'running', 'function-on']);
@@ -25,8 +39,8 @@ export const EventBodySchema = oneOfKind(
       appliance: Type.Optional(
         Type.Object(
           {
-            watts: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 20_000 })),
-            fusesTaken: Type.Integer({ minimum: 0, maximum: 20 }),
+            watts: Type.Optional(numberIn(BOUNDS.applianceWatts)),
+            fusesTaken: numberIn(BOUNDS.fusesTaken),
           },
           strict,
         ),
@@ -39,7 +53,7 @@ export const EventBodySchema = oneOfKind(
     {
       kind: Type.Literal('identity'),
       nominalVolts: Type.Optional(NominalVolts),
-      odometerKm: Type.Optional(Type.Integer({ minimum: 0, maximum: 5_000_000 })),
+      odometerKm: Type.Optional(numberIn(BOUNDS.odometerKm)),
       fuel: Type.Optional(Text),
       options: Type.Optional(Text),
       alterations: Type.Optional(Text),
@@ -61,7 +75,7 @@ export const EventBodySchema = oneOfKind(
       test: TestRefSchema,
       value: ReadingValueSchema,
       /** What was typed or tapped, to the letter. */
-      raw: Type.String({ maxLength: 60 }),
+      raw: text(60),
       /** Was the tester proved on a known live point and its earth before this reading? */
       testerProved: Type.Boolean(),
       /** False when key and switches were not seen to stand as the card says. */
@@ -132,7 +146,7 @@ export const EventBodySchema = oneOfKind(
           {
             x: Type.Number({ minimum: 0, maximum: 1 }),
             y: Type.Number({ minimum: 0, maximum: 1 }),
-            words: Type.String({ maxLength: 60 }),
+            words: text(60),
           },
           strict,
         ),
@@ -220,19 +234,31 @@ export const EventBodySchema = oneOfKind(
     {
       kind: Type.Literal('repair'),
       words: SomeText,
-      partsUsed: Type.Array(
-        Type.Object({ name: SomeText, count: Type.Number({ exclusiveMinimum: 0, maximum: 1000 }) }, strict),
-        { maxItems: 40 },
-      ),
-      minutes: Type.Number({ minimum: 0, maximum: 10000 }),
+      partsUsed: Type.Array(Type.Object({ name: SomeText, count: numberIn(BOUNDS.partCount) }, strict), {
+        maxItems: 40,
+      }),
+      /** Not said where nobody looked at a clock. */
+      minutes: Type.Optional(numberIn(BOUNDS.repairMinutes)),
       temporary: Type.Boolean(),
       due: Type.Optional(Day),
       undo: Type.Optional(Text),
     },
     strict,
   ),
-  Type.Object({ kind: Type.Literal('proof'), function: Id, condition: Id, state: FunctionState }, strict),
+  Type.Object(
+    {
+      kind: Type.Literal('proof'),
+      function: Id,
+      condition: Id,
+      state: FunctionState,
+      /** What it should do there, as the list of proofs said it. */
+      expected: Type.Optional(FunctionState),
+    },
+    strict,
+  ),
   Type.Object({ kind: Type.Literal('watch'), words: SomeText, due: Type.Optional(Day) }, strict),
+  /** A watch item is dealt with, and what was found then. */
+  Type.Object({ kind: Type.Literal('watch-done'), of: Uuid, words: SomeText }, strict),
   Type.Object({ kind: Type.Literal('note'), words: SomeText }, strict),
   Type.Object(
     {
@@ -251,25 +277,20 @@ export const JobEventSchema = Type.Object(
     jobId: Uuid,
     madeAt: Instant,
     /** Order in which the client made its events; the server's sequence is its own. */
-    clientOrder: Type.Integer({ minimum: 0 }),
+    clientOrder: Type.Integer({ minimum: 0, maximum: LARGEST_INTEGER }),
     body: EventBodySchema,
   },
-  strict,
-);
-
-export const EventBatchSchema = Type.Object(
-  { events: Type.Array(JobEventSchema, { minItems: 1, maxItems: 500 }) },
   strict,
 );
 
 export const StoredEventSchema = Type.Object(
   {
     id: Uuid,
-    seq: Type.Integer({ minimum: 1 }),
-    person: Type.String(),
+    seq: Type.Integer({ minimum: 1, maximum: LARGEST_INTEGER }),
+    person: Name,
     madeAt: Instant,
     arrivedAt: Instant,
-    clientOrder: Type.Integer({ minimum: 0 }),
+    clientOrder: Type.Integer({ minimum: 0, maximum: LARGEST_INTEGER }),
     body: EventBodySchema,
   },
   strict,
@@ -285,7 +306,7 @@ export const JobFileSchema = Type.Object(
         name: SomeText,
         make: Text,
         model: Text,
-        year: Type.Union([Type.Integer(), Type.Null()]),
+        year: Type.Union([numberIn(BOUNDS.modelYear), Type.Null()]),
         plate: Text,
       },
       strict,

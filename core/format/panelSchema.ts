@@ -1,6 +1,7 @@
 /** The panel-set file, version 1: every box of a vehicle with its slots, measured in millimetres. */
 import { type Static, Type } from 'typebox';
-import { Id, Name, strict } from './schemaParts';
+import { BOUNDS } from './bounds';
+import { Id, Name, numberIn, someText, strict, text } from './schemaParts';
 
 const Mm = Type.Number({ minimum: 0, maximum: 2000 });
 
@@ -34,9 +35,9 @@ export const SlotStateName = Type.Enum([
 
 export const FoundInSlot = Type.Object(
   {
-    ratingAmps: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1000 })),
+    ratingAmps: Type.Optional(numberIn(BOUNDS.foundAmps)),
     family: Type.Optional(SlotFamily),
-    colour: Type.Optional(Type.String({ maxLength: 30 })),
+    colour: Type.Optional(text(30)),
   },
   strict,
 );
@@ -46,11 +47,11 @@ export const SlotSchema = Type.Object(
     id: Id,
     /** Fuse 14, relay 14 and cavity 14 are three different things. */
     type: Type.Enum(['fuse', 'relay', 'cavity', 'stud']),
-    number: Type.String({ minLength: 1, maxLength: 12 }),
+    number: someText(12),
     /** As printed on the cover; empty where nothing is printed. */
-    label: Type.String({ maxLength: 80 }),
-    meaning: Type.Optional(Type.String({ maxLength: 200 })),
-    synonyms: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80 }), { maxItems: 20 })),
+    label: text(80),
+    meaning: Type.Optional(text(200)),
+    synonyms: Type.Optional(Type.Array(someText(80), { maxItems: 20 })),
     family: SlotFamily,
     ratingAmps: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 1000 })),
     /** Second element of a three-leg fuse: one slot, two elements, three test ends. */
@@ -64,7 +65,7 @@ export const SlotSchema = Type.Object(
       Type.Array(
         Type.Object(
           {
-            role: Type.String({ minLength: 1, maxLength: 6 }),
+            role: someText(6),
             x: Type.Number({ minimum: 0, maximum: 500 }),
             y: Type.Number({ minimum: 0, maximum: 500 }),
           },
@@ -74,7 +75,7 @@ export const SlotSchema = Type.Object(
       ),
     ),
     /** Printed colour of what is specified for the slot. */
-    colour: Type.Optional(Type.String({ maxLength: 30 })),
+    colour: Type.Optional(text(30)),
     state: SlotStateName,
     feed: Type.Optional(
       Type.Enum([
@@ -91,7 +92,7 @@ export const SlotSchema = Type.Object(
         'unknown',
       ]),
     ),
-    functions: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 120 }), { maxItems: 40 })),
+    functions: Type.Optional(Type.Array(someText(120), { maxItems: 40 })),
     /** Left upper corner and size, as seen with the cover text upright. */
     x: Mm,
     y: Mm,
@@ -101,14 +102,14 @@ export const SlotSchema = Type.Object(
     confirmed: Type.Optional(Type.Boolean()),
     confidence: Type.Optional(Type.Enum(['sure', 'likely', 'doubtful'])),
     /** For which build or year the fact holds. */
-    applies: Type.Optional(Type.String({ maxLength: 120 })),
+    applies: Type.Optional(text(120)),
     /** What another source says instead, kept until a measurement decides. */
     disputed: Type.Optional(
       Type.Array(
         Type.Object(
           {
-            source: Type.String({ minLength: 1, maxLength: 80 }),
-            says: Type.String({ minLength: 1, maxLength: 200 }),
+            source: someText(80),
+            says: someText(200),
           },
           strict,
         ),
@@ -127,17 +128,17 @@ export const PanelSchema = Type.Object(
     /** Where it stands in the circuit files, so that opening it is paid for once. */
     circuitPlace: Type.Optional(Id),
     minutesToOpen: Type.Number({ minimum: 0, maximum: 600 }),
-    opening: Type.Array(Type.String({ minLength: 1, maxLength: 300 }), { maxItems: 20 }),
+    opening: Type.Array(someText(300), { maxItems: 20 }),
     /** The way to it in steps, with what holds it and what breaks when forced. */
     steps: Type.Optional(
       Type.Array(
         Type.Object(
           {
-            words: Type.String({ minLength: 1, maxLength: 300 }),
-            fastener: Type.Optional(Type.String({ maxLength: 80 })),
-            tool: Type.Optional(Type.String({ maxLength: 80 })),
-            direction: Type.Optional(Type.String({ maxLength: 80 })),
-            breaks: Type.Optional(Type.String({ maxLength: 160 })),
+            words: someText(300),
+            fastener: Type.Optional(text(80)),
+            tool: Type.Optional(text(80)),
+            direction: Type.Optional(text(80)),
+            breaks: Type.Optional(text(160)),
             minutes: Type.Optional(Type.Number({ minimum: 0, maximum: 600 })),
           },
           strict,
@@ -154,7 +155,7 @@ export const PanelSchema = Type.Object(
           {
             id: Id,
             name: Name,
-            shape: Type.String({ minLength: 1, maxLength: 80 }),
+            shape: someText(80),
             cavities: Type.Integer({ minimum: 1, maximum: 200 }),
             /** Cavities mirror each other between the two faces. */
             face: Type.Enum(['mating', 'wire']),
@@ -164,8 +165,8 @@ export const PanelSchema = Type.Object(
         { maxItems: 40 },
       ),
     ),
-    isolateFirst: Type.Optional(Type.String({ maxLength: 300 })),
-    caution: Type.Optional(Type.String({ maxLength: 400 })),
+    isolateFirst: Type.Optional(text(300)),
+    caution: Type.Optional(text(400)),
     width: Type.Number({ exclusiveMinimum: 0, maximum: 2000 }),
     height: Type.Number({ exclusiveMinimum: 0, maximum: 2000 }),
     /** Something that cannot be mistaken, and the edge it stands at with the cover text upright. */

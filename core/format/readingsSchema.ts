@@ -1,6 +1,6 @@
 /** Tests, readings and the readings file, version 1: what was measured where, in which set-up. */
 import { type Static, Type } from 'typebox';
-import { Id, oneOfKind, strict } from './schemaParts';
+import { Id, oneOfKind, PinName, strict } from './schemaParts';
 
 export const LampState = Type.Enum(['lit', 'dim', 'off']);
 export const FunctionState = Type.Enum([
@@ -30,7 +30,7 @@ export const TestRefSchema = oneOfKind(
   Type.Object({ kind: Type.Literal('led'), node: Id, condition: Id }, strict),
   Type.Object({ kind: Type.Literal('function'), function: Id, condition: Id }, strict),
   /** Ohms of a part in the hand. */
-  Type.Object({ kind: Type.Literal('continuity'), part: Id, from: Type.String(), to: Type.String() }, strict),
+  Type.Object({ kind: Type.Literal('continuity'), part: Id, from: PinName, to: PinName }, strict),
   /** Ohms in place, the battery disconnected; parallel paths count. */
   Type.Object({ kind: Type.Literal('ohms'), node: Id, against: Id, condition: Id }, strict),
   Type.Object(

@@ -116,15 +116,19 @@ export function reachable(circuit: CircuitFile, base: CircuitFile | null): Circu
     const place = placeOf(part);
     return place === null ? part : { ...part, place };
   });
+  const leads = new Map<string, { place: string; lead: string }[]>();
+  for (const part of parts) {
+    if (part.place === undefined || UNREACHED.includes(part.kind)) continue;
+    for (const [pin, at] of Object.entries(part.pins)) {
+      const lead = { place: part.place, lead: `${part.name}, ${pinWords(part.kind, pin)}` };
+      const there = leads.get(at);
+      if (there) there.push(lead);
+      else leads.set(at, [lead]);
+    }
+  }
   const nodes = circuit.nodes.map((node) => {
     if (known.nodes.has(node.id)) return node;
-    const access = parts.flatMap((part) =>
-      part.place === undefined || UNREACHED.includes(part.kind)
-        ? []
-        : Object.entries(part.pins)
-            .filter(([, at]) => at === node.id)
-            .map(([pin]) => ({ place: part.place!, lead: `${part.name}, ${pinWords(part.kind, pin)}` })),
-    );
+    const access = leads.get(node.id) ?? [];
     return access.length > 0 ? { ...node, access: access.slice(0, 4) } : node;
   });
   return { ...circuit, places: [...places.values()], parts: parts as CircuitFile['parts'], nodes };

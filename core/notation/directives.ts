@@ -153,6 +153,13 @@ const READERS: Readonly<Record<Directive, Reader>> = {
   },
 };
 
+/** A record with one more entry, in place: a line may name thousands. */
+function put(record: Record<string, string> | undefined, key: string, value: string): Record<string, string> {
+  const kept = record ?? {};
+  Object.defineProperty(kept, key, { value, enumerable: true, configurable: true, writable: true });
+  return kept;
+}
+
 /** One state of a condition: "key run", "S7 on", "engine running", "X1 takes cooler", "after all-off", "5 s in". */
 function readState(
   condition: { -readonly [K in keyof Condition]: Condition[K] },
@@ -178,8 +185,8 @@ function readState(
     const seconds = amount(segment.tokens, 's');
     if (seconds === null) report(segment, 'Write seconds as “5 s in”.');
     else condition.secondsIn = seconds;
-  } else if (second === 'takes' && third) condition.pluggedIn = { ...condition.pluggedIn, [first]: third };
+  } else if (second === 'takes' && third) condition.pluggedIn = put(condition.pluggedIn, first, third);
   else if (second !== undefined && third === undefined) {
-    condition.switches = { ...condition.switches, [first]: second };
+    condition.switches = put(condition.switches, first, second);
   } else report(segment, 'Write a state as “key run”, “S7 on”, “engine running” or “X1 takes cooler”.');
 }

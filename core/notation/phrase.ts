@@ -43,7 +43,7 @@ export function readPhrase(
       );
     } else part.fields[field] = value;
   };
-  for (let at = 0; at < tokens.length; at++) {
+  for (let at = 0; at < tokens.length && !pieces.isTooMuch; at++) {
     const token = tokens[at]!;
     const next = tokens[at + 1];
     if (token.kind === 'point') continue;
@@ -90,7 +90,8 @@ export function readPhrase(
       const [pins = '', places = ''] = text.split(':');
       const [from = '', to = ''] = pins.split('>');
       const contacts = (part.fields.contacts as object[] | undefined) ?? [];
-      part.fields.contacts = [...contacts, { from, to, closedIn: places.split('|') }];
+      contacts.push({ from, to, closedIn: places.split('|') });
+      part.fields.contacts = contacts;
     } else if (part.kind === 'switch' && text.includes('|')) say(token, 'positions', text.split('|'));
     else if (part.kind === 'key-contact' && text.split('|').some((one) => isKeyPosition(one))) {
       const positions = text.split('|');

@@ -1,5 +1,8 @@
 /** What has been read so far: parts, the points where their pins meet, and what is said about them. */
+
+import { NODE_LIMIT, PART_LIMIT } from '../format/bounds';
 import type { CircuitFile, CircuitNode, CircuitPart, PartKind } from '../format/circuitSchema';
+import { PROBLEM_LIMIT } from '../format/problem';
 import type { TextProblem } from './tokens';
 import { type KindWord, nearestWord, type Way, wordsOfKind } from './words';
 
@@ -15,7 +18,12 @@ export interface ReadPart {
   readonly pins: Map<string, number>;
   /** Ways by which it was gone through, in this order. */
   readonly ways: Way[];
+  /** Of a splice: the leg that is looked at next when one without a name is needed. */
+  nextLeg: number;
 }
+
+/** For so many mistakes a nearer name is looked for; whoever has more begins with these. */
+const SUGGESTIONS = 20;
 
 /** The metal that earth points are bolted to, where nobody names it. */
 export const BODY = 'chassis';
@@ -44,24 +52,49 @@ export class Pieces {
   private readonly uses = new Map<string, Place>();
   private idOfPoint: ReadonlyMap<number, string> | null = null;
 
-  constructor(readonly base: CircuitFile | null) {}
+  /** Where the search for a free id goes on, by its letters. */
+  private readonly nextId = new Map<string, number>();
+  private readonly baseIds: ReadonlySet<string>;
+
+  constructor(readonly base: CircuitFile | null) {
+    this.baseIds = new Set(base?.parts.map((part) => part.id));
+  }
 
   readonly report = (problem: TextProblem): void => {
-    this.problems.push(problem);
+    if (this.problems.length < PROBLEM_LIMIT) this.problems.push(problem);
   };
+
+  /** More than a circuit can have, or more mistakes than anybody reads: there is no use in reading on. */
+  get isTooMuch(): boolean {
+    return (
+      this.parts.size > PART_LIMIT || this.named.size > NODE_LIMIT || this.problems.length >= PROBLEM_LIMIT
+    );
+  }
 
   add(kind: PartKind, id: string, line: number, place: { from: number; to: number }): ReadPart {
     // No prototype: what is typed as a field's name meets nothing that is there already.
     const fields = Object.create(null) as Record<string, unknown>;
-    const part = { id, kind, line, from: place.from, to: place.to, fields, pins: new Map(), ways: [] };
+    const part = {
+      id,
+      kind,
+      line,
+      from: place.from,
+      to: place.to,
+      fields,
+      pins: new Map(),
+      ways: [],
+      nextLeg: 1,
+    };
     this.parts.set(id, part);
     return part;
   }
 
   freeId(prefix: string): string {
-    for (let n = 1; ; n++) {
+    for (let n = this.nextId.get(prefix) ?? 1; ; n++) {
       const id = `${prefix}${n}`;
-      if (!this.parts.has(id) && !this.base?.parts.some((part) => part.id === id)) return id;
+      if (this.parts.has(id) || this.baseIds.has(id)) continue;
+      this.nextId.set(prefix, n + 1);
+      return id;
     }
   }
 
@@ -71,9 +104,15 @@ export class Pieces {
   }
 
   private root(point: number): number {
-    let at = point;
-    while (this.joined[at] !== at) at = this.joined[at]!;
-    return at;
+    let root = point;
+    while (this.joined[root] !== root) root = this.joined[root]!;
+    // What was walked leads straight to the root from here on.
+    for (let at = point; at !== root; ) {
+      const next = this.joined[at]!;
+      this.joined[at] = root;
+      at = next;
+    }
+    return root;
   }
 
   join(one: number, other: number): void {
@@ -300,26 +339,25 @@ export class Pieces {
       for (const point of part.pins.values())
         meets.set(this.root(point), (meets.get(this.root(point)) ?? 0) + 1);
     }
+    const namedRoots = new Set([...this.named.values()].map((point) => this.root(point)));
     for (const { point, part, place } of this.ends) {
       if ((meets.get(this.root(point)) ?? 0) > 1 || part.kind === 'battery') continue;
-      const named = [...this.named].some(([, one]) => this.root(one) === this.root(point));
-      if (named) continue;
+      if (namedRoots.has(this.root(point))) continue;
       this.report({
         ...place,
         message: `The line ends in the air behind ${part.id}. End it with “earth” or with “to …”; with “open” when it hangs free.`,
       });
     }
+    const names = [...this.named.keys(), ...this.parts.keys()];
     for (const [name, place] of this.uses) {
+      if (this.problems.length >= PROBLEM_LIMIT) return;
       const point = this.named.get(name);
       if (point === undefined || name === BODY) continue;
       if ((meets.get(this.root(point)) ?? 0) >= 2) continue;
-      const near = nearestWord(name, [
-        ...[...this.named.keys()].filter((one) => one !== name),
-        ...this.parts.keys(),
-      ]);
       // An open end may be meant: an unused wire ends at a point that is described.
       if (this.pointWords.has(name)) continue;
       if (this.base?.nodes.some((node) => node.id === name)) continue;
+      const near = this.problems.length < SUGGESTIONS ? nearestWord(name, names, name) : null;
       this.report({
         ...place,
         message: near
@@ -423,7 +461,8 @@ function entering(part: ReadPart): string | null {
 
 /** The next leg of a splice that nobody has named: 1, 2, 3 … */
 export function freeLeg(part: ReadPart): string {
-  for (let n = 1; ; n++) if (!part.pins.has(String(n))) return String(n);
+  while (part.pins.has(String(part.nextLeg))) part.nextLeg += 1;
+  return String(part.nextLeg);
 }
 
 /** What is wrong with a pin's name; null when the kind has it. */

@@ -3,6 +3,7 @@
  * mistake with its place and its remedy. What the text does not say (names of wires, places, leads of a probe) is
  * kept from the circuit it was made from, when one is given.
  */
+import { PART_LIMIT } from '../format/bounds';
 import { checkCircuit } from '../format/checkCircuit';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { Problem } from '../format/problem';
@@ -37,12 +38,24 @@ export function readNotation(text: string, base: CircuitFile | null = null): Rea
     });
     return { circuit: null, problems: pieces.problems };
   }
-  for (const [index, line] of text.split(/\r?\n/).entries()) readLine(pieces, line, index + 1);
+  for (const [index, line] of text.split(/\r?\n/).entries()) {
+    readLine(pieces, line, index + 1);
+    if (pieces.isTooMuch) return { circuit: null, problems: tooMuch(pieces, index + 1) };
+  }
   const circuit = pieces.problems.length === 0 ? assemble(pieces, text) : null;
   return {
     circuit: pieces.problems.length === 0 ? circuit : null,
     problems: pieces.problems,
   };
+}
+
+/** Where reading stopped, behind what was found up to there. */
+function tooMuch(pieces: Pieces, line: number): TextProblem[] {
+  const why =
+    pieces.parts.size > PART_LIMIT
+      ? `A circuit has at most ${PART_LIMIT} parts. Divide it: circuits of one vehicle are joined by the parts they share.`
+      : 'Reading stopped here: there are too many mistakes or names above. Mend those first.';
+  return [...pieces.problems, { line, from: 0, to: 1, message: why }];
 }
 
 function readLine(pieces: Pieces, text: string, line: number): void {
@@ -66,7 +79,7 @@ function readRun(pieces: Pieces, segments: readonly Segment[], line: number): vo
   const at = pieces.walk(line);
   segments.forEach((segment, index) => {
     const [head, ...rest] = segment.tokens;
-    if (!head) return;
+    if (!head || pieces.isTooMuch) return;
     const last = index === segments.length - 1;
     const word = head.kind === 'word' ? head.text.toLowerCase() : '';
     if (word === 'from' || word === 'to' || word === 'at') {
@@ -193,7 +206,8 @@ function assemble(pieces: Pieces, text: string): CircuitFile | null {
   } as CircuitFile;
   const circuit = pieces.saysAccess ? draft : reachable(withUsual(draft, base), base);
   const checked = checkCircuit(circuit);
-  for (const problem of checked.ok ? [] : checked.problems) pieces.report(placed(pieces, problem, text));
+  const lines = text.split(/\r?\n/);
+  for (const problem of checked.ok ? [] : checked.problems) pieces.report(placed(pieces, problem, lines));
   if (nominalVolts === undefined) {
     const to = Math.max(1, text.search(/\r?\n|$/));
     const message = 'Which nominal voltage? Begin with a line like: circuit step-lamp "Step lamp" 12 V';
@@ -227,11 +241,10 @@ function withUsual(circuit: CircuitFile, base: CircuitFile | null): CircuitFile 
 }
 
 /** A problem of the finished circuit, at the line of the part or condition it is about. */
-function placed(pieces: Pieces, problem: Problem, text: string): TextProblem {
+function placed(pieces: Pieces, problem: Problem, lines: readonly string[]): TextProblem {
   const [, list, id] = problem.path.split('/');
   const part = list === 'parts' && id ? pieces.parts.get(id) : undefined;
   if (part) return { line: part.line, from: part.from, to: part.to, message: problem.message };
-  const lines = text.split(/\r?\n/);
   const about = id ? lines.findIndex((line) => line.includes(id)) : -1;
   const line = Math.max(0, about);
   const message =

@@ -316,11 +316,14 @@ export function isColour(word: string): boolean {
 }
 
 /** The nearest of the known words, when it is near enough to be a slip of the finger. */
-export function nearestWord(word: string, known: Iterable<string>): string | null {
+export function nearestWord(word: string, known: Iterable<string>, except?: string): string | null {
   let best: string | null = null;
   let least = Math.max(1, Math.floor(word.length / 3)) + 1;
+  const wanted = word.toLowerCase();
   for (const one of known) {
-    const apart = distance(word.toLowerCase(), one.toLowerCase());
+    // What differs more in length alone is no nearer than what was found.
+    if (one === except || Math.abs(one.length - word.length) >= least) continue;
+    const apart = distance(wanted, one.toLowerCase());
     if (apart < least) {
       least = apart;
       best = one;

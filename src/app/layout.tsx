@@ -4,6 +4,7 @@ import type { ReactNode } from 'react';
 import { CommandPalette } from '@/features/commands';
 import { currentActor } from '@/features/shop/server';
 import { AppShell } from '@/ui/AppShell';
+import { workshopZone } from '@/ui/dates';
 import { readingFace, textFace } from '@/ui/fonts';
 import './globals.css';
 
@@ -22,6 +23,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html
       lang="en-GB"
       data-theme={theme ?? undefined}
+      data-zone={workshopZone()}
       className={`${textFace.variable} ${readingFace.variable}`}
     >
       <body className="font-sans antialiased">

@@ -1,23 +1,23 @@
 import Link from 'next/link';
-import { StageMark } from '@/features/jobs';
-import { closedJobs, followUps, type JobRow, openJobs } from '@/features/jobs/server';
+import { FollowUpList, StageMark } from '@/features/jobs';
+import { closedJobs, dueFollowUps, type JobRow, openJobs } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
 import { listVehicles } from '@/features/vehicles/server';
 import { ButtonLink } from '@/ui/controls';
+import { dateWords, dayOf } from '@/ui/dates';
 
 export const metadata = { title: 'Today' };
 
-const day = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+const day = (iso: string) => dateWords(iso, 'short');
 
 export default async function TodayPage() {
   const actor = await currentActor();
   const [open, closed, due, vehicles] = await Promise.all([
     openJobs(actor),
     closedJobs(actor, 5),
-    followUps(actor),
+    dueFollowUps(actor, dayOf(new Date())),
     listVehicles(actor),
   ]);
-  const today = new Date().toISOString().slice(0, 10);
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
       <div className="flex flex-wrap items-end justify-between gap-3">
@@ -50,21 +50,25 @@ export default async function TodayPage() {
             <h2 id="follow-ups" className="border-b-2 border-line pb-2 text-xl">
               Follow-ups
             </h2>
-            {due.length === 0 ? <p className="py-3 text-soft">Nothing is due.</p> : null}
-            <ul>
-              {due.map((one) => (
-                <li key={one.jobId} className="border-b border-line">
-                  <Link href={`/jobs/${one.jobId}#prove`} className="block py-3 hover:bg-sunk">
-                    <span className={`reading font-bold ${one.due < today ? 'text-bad' : 'text-copper'}`}>
-                      {day(one.due)}
-                      {one.due < today ? ' — overdue' : ''}
-                    </span>
-                    <span className="block">{one.words}</span>
-                    <span className="block text-sm text-soft">{one.vehicleName}</span>
-                  </Link>
-                </li>
-              ))}
-            </ul>
+            {due.overdue.count + due.ahead.count === 0 ? (
+              <p className="py-3 text-soft">Nothing is due.</p>
+            ) : null}
+            {due.overdue.count > 0 ? (
+              <h3 className="mt-2 font-bold text-bad" data-testid="overdue">
+                Overdue {due.overdue.count}
+              </h3>
+            ) : null}
+            <FollowUpList items={due.overdue.shown} overdue />
+            {due.ahead.count > 0 ? <h3 className="mt-2 font-bold">Ahead {due.ahead.count}</h3> : null}
+            <FollowUpList items={due.ahead.shown} />
+            {due.overdue.count + due.ahead.count > due.overdue.shown.length + due.ahead.shown.length ? (
+              <Link
+                href="/follow-ups"
+                className="flex min-h-11 items-center font-semibold underline underline-offset-4"
+              >
+                All {due.overdue.count + due.ahead.count} of them
+              </Link>
+            ) : null}
           </section>
           <section aria-labelledby="vehicles">
             <h2 id="vehicles" className="border-b-2 border-line pb-2 text-xl">

@@ -1,6 +1,7 @@
 /** The tables. Every row belongs to a shop; composite keys keep one shop's rows from pointing into another's. */
 import { sql } from 'drizzle-orm';
 import {
+  boolean,
   check,
   customType,
   date,
@@ -261,6 +262,8 @@ export const photos = pgTable(
     personId: uuid('person_id').notNull(),
     kind: text('kind').notNull(),
     bytes: bytea('bytes').notNull(),
+    /** SHA-256 of what was sent, in hex: the same picture again is a repeat, another under its id is not. */
+    sentSha256: text('sent_sha256'),
     madeAt: instant('made_at').notNull().defaultNow(),
   },
   (table) => [
@@ -308,18 +311,66 @@ export const jobSummaries = pgTable(
     complaint: text('complaint').notNull(),
     found: text('found'),
     readings: integer('readings').notNull(),
-    watchDue: date('watch_due', { mode: 'string' }),
-    watchWords: text('watch_words'),
     lastSeq: integer('last_seq').notNull(),
     lastAt: instant('last_at').notNull(),
   },
   (table) => [
     index('job_summaries_by_stage').on(table.shopId, table.stage, table.lastAt),
-    index('job_summaries_by_due').on(table.shopId, table.watchDue),
     foreignKey({
       name: 'job_summaries_job',
       columns: [table.jobId, table.shopId],
       foreignColumns: [jobs.id, jobs.shopId],
+    }),
+  ],
+);
+
+/**
+ * Watch items of jobs, as lists read them: one row for each that stands in the log, dealt with or not. Written in the
+ * transaction that writes the events.
+ */
+export const followUps = pgTable(
+  'follow_ups',
+  {
+    /** The entry that set it. */
+    eventId: uuid('event_id').primaryKey(),
+    shopId: shopId(),
+    jobId: uuid('job_id').notNull(),
+    words: text('words').notNull(),
+    /** Not said where it is only to be kept in mind. */
+    due: date('due', { mode: 'string' }),
+    done: boolean('done').notNull(),
+  },
+  (table) => [
+    index('follow_ups_open').on(table.shopId, table.due, table.eventId).where(sql`not ${table.done}`),
+    index('follow_ups_by_job').on(table.jobId),
+    foreignKey({
+      name: 'follow_ups_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+  ],
+);
+
+/**
+ * Requests that make something, by the id that the client gave them: a repeat gets the answer of the first and makes
+ * nothing. A request that was refused leaves no row.
+ */
+export const requests = pgTable(
+  'requests',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId(),
+    personId: uuid('person_id').notNull(),
+    kind: text('kind').notNull(),
+    /** Null only inside the transaction that makes it. */
+    answer: json('answer'),
+    madeAt: instant('made_at').notNull().defaultNow(),
+  },
+  (table) => [
+    foreignKey({
+      name: 'requests_person',
+      columns: [table.personId, table.shopId],
+      foreignColumns: [people.id, people.shopId],
     }),
   ],
 );

@@ -4,7 +4,14 @@ import { useState } from 'react';
 import { Button, INPUT } from './controls';
 
 /** Goes on although something stands against it: only with a reason, which is kept. */
-export function Override({ word, onOverride }: { word: string; onOverride: (reason: string) => void }) {
+export function Override({
+  word,
+  onOverride,
+}: {
+  word: string;
+  /** Gives whether the reason was kept; where not, it stays to be mended. */
+  onOverride: (reason: string) => { readonly ok: boolean };
+}) {
   const [reason, setReason] = useState('');
   return (
     <div className="flex flex-wrap items-end gap-2">
@@ -15,8 +22,7 @@ export function Override({ word, onOverride }: { word: string; onOverride: (reas
       <Button
         disabled={reason.trim() === ''}
         onClick={() => {
-          onOverride(reason.trim());
-          setReason('');
+          if (onOverride(reason.trim()).ok) setReason('');
         }}
       >
         {word}

@@ -1,5 +1,5 @@
 /** Hands something that was made on the page to the browser as a download. */
-export function saveFile(name: string, type: string, content: string): void {
+export function saveFile(name: string, type: string, content: string | Blob): void {
   const url = URL.createObjectURL(new Blob([content], { type }));
   const link = document.createElement('a');
   link.href = url;

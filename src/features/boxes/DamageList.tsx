@@ -15,10 +15,10 @@ export function DamageList({ panel }: { panel: Panel }) {
     const form = new FormData(event.currentTarget);
     const words = String(form.get('words') ?? '').trim();
     if (words === '') return setProblem('Say what is damaged.');
-    setProblem(null);
     const when = form.get('when') === 'by-us' ? 'by-us' : 'as-found';
-    record({ kind: 'damage', panel: panel.id, words, when });
-    event.currentTarget.reset();
+    const recorded = record({ kind: 'damage', panel: panel.id, words, when });
+    setProblem(recorded.ok ? null : recorded.message);
+    if (recorded.ok) event.currentTarget.reset();
   };
   const list = (when: 'as-found' | 'by-us', title: string) => {
     const items = here.filter((one) => one.when === when);

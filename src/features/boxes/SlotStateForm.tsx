@@ -1,6 +1,7 @@
 'use client';
 
 import { type FormEvent, useState } from 'react';
+import { BOUNDS } from '#core/format/bounds';
 import type { Panel, Slot } from '#core/format/panelSchema';
 import { readNumber } from '#core/instruments/quantity';
 import { auditSlot } from '#core/panel/audit';
@@ -30,16 +31,14 @@ export function SlotStateForm({
     const state = SLOT_STATES.find((one) => one === text('state')) ?? 'unknown';
     const wrong = stateProblem(state, text('evidence'));
     if (wrong) return setProblem(wrong);
-    const rating =
-      text('rating') === '' ? null : readNumber(text('rating'), { above: 0, most: 1000, unit: 'A' });
+    const rating = text('rating') === '' ? null : readNumber(text('rating'), BOUNDS.foundAmps);
     if (rating && !rating.ok) return setProblem(`The rating that was found: ${rating.message}`);
     const family = SLOT_FAMILIES.find((one) => one === text('family'));
     const found = {
       ...(rating ? { ratingAmps: rating.value } : {}),
       ...(family && family !== slot.family ? { family } : {}),
     };
-    setProblem(null);
-    record({
+    const recorded = record({
       kind: 'slot-state',
       panel: panel.id,
       slot: slot.id,
@@ -47,7 +46,8 @@ export function SlotStateForm({
       ...(Object.keys(found).length > 0 ? { found } : {}),
       evidence: text('evidence'),
     });
-    event.currentTarget.reset();
+    setProblem(recorded.ok ? null : recorded.message);
+    if (recorded.ok) event.currentTarget.reset();
   };
   return (
     <details className="mt-4">

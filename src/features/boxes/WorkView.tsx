@@ -141,8 +141,9 @@ function Plugs({ panel }: { panel: Panel }) {
     event.preventDefault();
     const tag = String(new FormData(event.currentTarget).get('tag') ?? '').trim();
     const wrong = tagProblem(plugs, tags, plug, tag);
-    setProblem(wrong);
-    if (!wrong) record({ kind: 'plug-tag', panel: panel.id, plug, tag });
+    if (wrong) return setProblem(wrong);
+    const recorded = record({ kind: 'plug-tag', panel: panel.id, plug, tag });
+    setProblem(recorded.ok ? null : recorded.message);
   };
   return (
     <section aria-labelledby="plugs-title" data-testid="plugs">

@@ -5,20 +5,22 @@
 import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
+import { sql } from 'drizzle-orm';
 import { mergeCircuits } from '#core/circuit/merge';
 import { readingOf } from '#core/diagnosis/playback';
 import { DiagnosisSession } from '#core/diagnosis/session';
 import { breakCircuit } from '#core/faults/broken';
 import { parseFault } from '#core/faults/faults';
 import { checkCircuitText } from '#core/format/checkCircuit';
+import { checkPanelSetText } from '#core/format/checkPanelSet';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { BodyOf, EventBody, JobEvent } from '#core/format/jobSchema';
 import type { ReadingValue } from '#core/format/readingsSchema';
-import { database } from '@/db/client';
+import { database, type Transaction } from '@/db/client';
 import { people, shops, vehicles } from '@/db/schema';
-import { appendEvents, openJob } from '@/features/jobs/server';
+import { appendIn, openJobIn } from '@/features/jobs/server';
 import type { Actor } from '@/features/shop/server';
-import { importFile } from '@/features/vehicles/server';
+import { importIn } from '@/features/vehicles/server';
 
 interface DemoJob {
   key: string;
@@ -51,12 +53,20 @@ export function demoId(name: string): string {
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 }
 
-/** Fills an empty database; leaves any other alone. Gives what was done, in a sentence. */
+/** Fills an empty database, all of it or nothing; leaves any other alone. Gives what was done, in a sentence. */
 export async function bringDemo(folder: string): Promise<string> {
-  const db = database();
-  const existing = await db.select({ id: shops.id }).from(shops).limit(1);
-  if (existing.length > 0) return 'The database holds a shop already; it was left as it is.';
   const workshop = JSON.parse(readFileSync(path.join(folder, 'workshop.json'), 'utf8')) as Workshop;
+  return database().transaction(async (tx) => {
+    // Two who bring it at once wait for each other here, and the later finds it done.
+    await tx.execute(sql`lock table ${shops} in exclusive mode`);
+    const existing = await tx.select({ id: shops.id }).from(shops).limit(1);
+    if (existing.length > 0) return 'The database holds a shop already; it was left as it is.';
+    await bringShop(tx, folder, workshop);
+    return `The demo workshop is in: ${workshop.vehicles.length} vehicles, ${workshop.jobs.length} jobs.`;
+  });
+}
+
+async function bringShop(tx: Transaction, folder: string, workshop: Workshop): Promise<void> {
   const shopId = demoId('shop');
   const first = workshop.people[0]!;
   const actor: Actor = {
@@ -66,40 +76,39 @@ export async function bringDemo(folder: string): Promise<string> {
     shopName: workshop.shop.name,
     town: workshop.shop.town,
   };
-  await db.transaction(async (tx) => {
-    await tx.insert(shops).values({ id: shopId, ...workshop.shop });
-    await tx
-      .insert(people)
-      .values(workshop.people.map(({ key, ...person }) => ({ ...person, id: demoId(key), shopId })));
-    await tx.insert(vehicles).values(
-      workshop.vehicles.map(({ key, files: _files, ...vehicle }) => ({
-        ...vehicle,
-        id: demoId(key),
-        shopId,
-      })),
-    );
-  });
+  await tx.insert(shops).values({ id: shopId, ...workshop.shop });
+  await tx
+    .insert(people)
+    .values(workshop.people.map(({ key, ...person }) => ({ ...person, id: demoId(key), shopId })));
+  await tx.insert(vehicles).values(
+    workshop.vehicles.map(({ key, files: _files, ...vehicle }) => ({
+      ...vehicle,
+      id: demoId(key),
+      shopId,
+    })),
+  );
   const circuitOf = new Map<string, CircuitFile>();
   for (const vehicle of workshop.vehicles) {
     for (const file of vehicle.files) {
       const text = readFileSync(path.join(folder, file), 'utf8');
-      const result = await importFile(actor, demoId(vehicle.key), text);
-      if (!result.ok) throw new Error(`${file}: ${result.problems.map((one) => one.message).join(' ')}`);
       const circuit = checkCircuitText(text);
+      const checked = file.includes('panel-set') ? checkPanelSetText(text) : circuit;
+      const result = checked.ok ? await importIn(tx, actor, demoId(vehicle.key), checked.value) : checked;
+      if (!result.ok) throw new Error(`${file}: ${result.problems.map((one) => one.message).join(' ')}`);
       if (circuit.ok) circuitOf.set(circuit.value.id, circuit.value);
     }
   }
-  for (const job of workshop.jobs) await bringJob(actor, job, circuitOf);
-  return `The demo workshop is in: ${workshop.vehicles.length} vehicles, ${workshop.jobs.length} jobs.`;
+  for (const job of workshop.jobs) await bringJob(tx, actor, job, circuitOf);
 }
 
 async function bringJob(
+  tx: Transaction,
   actor: Actor,
   job: DemoJob,
   circuitOf: ReadonlyMap<string, CircuitFile>,
 ): Promise<void> {
   const id = demoId(`job ${job.key}`);
-  const opened = await openJob(actor, {
+  const opened = await openJobIn(tx, actor, {
     id,
     vehicleId: demoId(job.vehicle),
     title: job.title,
@@ -120,7 +129,7 @@ async function bringJob(
       body,
     };
   });
-  const stored = await appendEvents(actor, events);
+  const stored = await appendIn(tx, actor, events);
   if (!stored.ok) throw new Error(`${job.title}: ${stored.message}`);
 }
 
@@ -189,7 +198,7 @@ function demoBodies(job: DemoJob, circuit: CircuitFile): EventBody[] {
   for (const [functionId, conditionId] of job.proofs ?? []) {
     const one = session.model.function(functionId);
     const state = session.model.outcome(one, session.model.sound(conditionId));
-    bodies.push({ kind: 'proof', function: functionId, condition: conditionId, state });
+    bodies.push({ kind: 'proof', function: functionId, condition: conditionId, state, expected: state });
   }
   if (job.watch) bodies.push({ kind: 'watch', ...job.watch });
   if (job.closed) bodies.push({ kind: 'state', state: 'closed' });

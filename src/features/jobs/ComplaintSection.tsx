@@ -2,6 +2,7 @@
 
 import { type FormEvent, type ReactNode, useState } from 'react';
 import { NOMINAL_VOLTS } from '#core/circuit/defaults';
+import { BOUNDS } from '#core/format/bounds';
 import { readNumber } from '#core/instruments/quantity';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { FunctionGrid } from './FunctionGrid';
@@ -89,20 +90,18 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       return;
     }
     const watts =
-      hadAppliance && text('watts') !== ''
-        ? readNumber(text('watts'), { above: 0, most: 100_000, unit: 'W' })
-        : null;
+      hadAppliance && text('watts') !== '' ? readNumber(text('watts'), BOUNDS.applianceWatts) : null;
     if (watts && !watts.ok) {
       setProblem(`The watts of the appliance: ${watts.message} They may stay empty.`);
       return;
     }
-    const fusesTaken = readNumber(text('fusesTaken') || '0', { least: 0, most: 20, whole: true });
+    const fusesTaken = readNumber(text('fusesTaken') || '0', BOUNDS.fusesTaken);
     if (!fusesTaken.ok) {
       setProblem(`How many fuses blew with it: ${fusesTaken.message}`);
       return;
     }
     const optional = (name: string) => (text(name) === '' ? {} : { [name]: text(name) });
-    record({
+    const recorded = record({
       kind: 'complaint',
       words,
       ...(failing && text('condition')
@@ -119,7 +118,8 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       ...optional('sound'),
       ...optional('changedBefore'),
     });
-    onDone();
+    if (recorded.ok) onDone();
+    else setProblem(recorded.message);
   };
   return (
     <form onSubmit={save} className="mb-5 grid max-w-3xl gap-4 sm:grid-cols-2">
@@ -246,20 +246,21 @@ function IdentityLine() {
   const [text, setText] = useState('');
   const [conflict, setConflict] = useState<string | null>(null);
   const save = (force: boolean) => {
-    const km = Number(text.replace(/[\s.,]/g, ''));
-    if (text.trim() === '' || !Number.isInteger(km) || km < 0) {
-      setConflict('Write the odometer as a whole number of kilometres.');
+    const read = readNumber(text.replace(/\s/g, ''), BOUNDS.odometerKm);
+    if (!read.ok) {
+      setConflict(`The odometer: ${read.message}`);
       return;
     }
+    const km = read.value;
     if (!force && known !== null && km !== known && (km < known || job.identity.odometerKm !== null)) {
       setConflict(
         `${known} km stand recorded${job.identity.odometerKm === null ? ' from an earlier visit' : ' on this job'}, and now ${km} km. Which is right?`,
       );
       return;
     }
-    record({ kind: 'identity', odometerKm: km });
-    setText('');
-    setConflict(null);
+    const recorded = record({ kind: 'identity', odometerKm: km });
+    setConflict(recorded.ok ? null : recorded.message);
+    if (recorded.ok) setText('');
   };
   return (
     <div className="space-y-3">

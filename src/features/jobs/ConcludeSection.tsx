@@ -41,12 +41,10 @@ export function ConcludeSection() {
     if (!cause) return setProblem('Say how sure the cause is: proved, suspected or unknown.');
     if (cause !== 'unknown' && causeWords === '')
       return setProblem('Say what caused it, or choose “Unknown”.');
-    setProblem(null);
-    setEditing(false);
     const likeliest = lead?.forms[0]?.fault;
     const kind = circuit?.parts.find((part) => part.id === likeliest?.part)?.kind;
     const faultForm = likeliest && kind ? { part: likeliest.part, kind, mode: likeliest.mode } : null;
-    record({
+    const recorded = record({
       kind: 'found',
       parts: lead?.parts.length ? [...lead.parts] : [String(form.get('part') || 'unknown-part')],
       fault,
@@ -56,6 +54,8 @@ export function ConcludeSection() {
       causeWords,
       evidence: lead ? [...(assessment?.verdict.evidence ?? [])] : [],
     });
+    setProblem(recorded.ok ? null : recorded.message);
+    if (recorded.ok) setEditing(false);
   };
   return (
     <Section id="conclude" number={4} title="Conclude" done={found !== null}>

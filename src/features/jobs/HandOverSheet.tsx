@@ -2,6 +2,7 @@
 
 import type { ReactNode } from 'react';
 import { Button } from '@/ui/controls';
+import { dateWords } from '@/ui/dates';
 import { BoxesOnSheet } from './BoxesOnSheet';
 import { useJob } from './JobProvider';
 import { missingProofs } from './missing';
@@ -23,11 +24,10 @@ export function HandOverSheet() {
   const begun = standing.filter(({ body }) => DONE_TO_IT.includes(body.kind));
   const overridden = standing.filter(({ body }) => body.kind === 'task-begun' && body.override);
   const temporary = job.repairs.filter((repair) => repair.temporary);
+  const open = job.watches.filter((watch) => watch.done === null);
   const undo = job.repairs.filter((repair) => repair.undo);
   const readings = job.readings.filter((entry) => !entry.struck);
-  const minutes = job.repairs.reduce((sum, repair) => sum + repair.minutes, 0);
-  const date = (iso: string) =>
-    new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+  const minutes = job.repairs.reduce((sum, repair) => sum + (repair.minutes ?? 0), 0);
   return (
     <div className="mx-auto max-w-3xl px-4 py-6 print:max-w-none print:p-0">
       <div className="no-print mb-6 flex flex-wrap gap-2">
@@ -50,8 +50,8 @@ export function HandOverSheet() {
             {data.vehicle.name} · {data.vehicle.make} {data.vehicle.model} {data.vehicle.year} ·{' '}
             {data.vehicle.plate}
           </p>
-          <p className="text-soft" suppressHydrationWarning>
-            Opened {date(data.openedAt)} · reference {data.id.slice(0, 8)} ·{' '}
+          <p className="text-soft">
+            Opened {dateWords(data.openedAt, 'long')} · reference {data.id.slice(0, 8)} ·{' '}
             {job.state === 'closed' ? 'closed' : 'not closed'}
           </p>
         </header>
@@ -132,6 +132,13 @@ export function HandOverSheet() {
             </p>
           ))}
           {minutes > 0 ? <p>{minutes} minutes of work.</p> : null}
+          {job.watches
+            .filter((watch) => watch.done !== null)
+            .map((watch) => (
+              <p key={watch.eventId}>
+                Watched: {watch.words}. Found: {watch.done?.words}
+              </p>
+            ))}
           {begun.map((event) => (
             <p key={event.id}>{eventWords(circuit, event.body)}.</p>
           ))}
@@ -161,7 +168,7 @@ export function HandOverSheet() {
           ))}
         </Part>
         <Part title="Not tested, and what is left">
-          {notSeen.length + refused.length + overridden.length + job.watches.length === 0 && !job.override ? (
+          {notSeen.length + refused.length + overridden.length + open.length === 0 && !job.override ? (
             <p>Nothing known.</p>
           ) : null}
           <ul>
@@ -179,8 +186,8 @@ export function HandOverSheet() {
                 Although it was blocked, by {event.person}: {eventWords(circuit, event.body)}
               </li>
             ))}
-            {job.watches.map((watch) => (
-              <li key={watch.words}>
+            {open.map((watch) => (
+              <li key={watch.eventId}>
                 Watch: {watch.words}
                 {watch.due ? `, due ${watch.due}` : ''}
               </li>

@@ -4,6 +4,7 @@ import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { useJob } from './JobProvider';
+import { Refusals } from './Refusals';
 import { StageMark } from './StageMark';
 import type { JobState } from './state';
 
@@ -13,7 +14,7 @@ const STEPS = [
   { name: 'Trace', path: '/trace', done: (job: JobState) => job.found !== null },
   { name: 'Conclude', path: '#conclude', done: (job: JobState) => job.found !== null },
   { name: 'Repair', path: '#repair', done: (job: JobState) => job.repairs.length > 0 },
-  { name: 'Prove', path: '#prove', done: (job: JobState) => job.proofs.size > 0 },
+  { name: 'Prove', path: '#prove', done: (job: JobState) => job.proved },
   { name: 'Hand over', path: '/sheet', done: (job: JobState) => job.state === 'closed' },
 ] as const;
 
@@ -45,7 +46,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
             <StageMark stage={job.stage} />
           </div>
         </div>
-        <nav aria-label="Steps of the job" className="-mx-1 mt-1 flex overflow-x-auto">
+        <nav aria-label="Steps of the job" className="relative -mx-1 mt-1 flex overflow-x-auto">
           {STEPS.map((step, index) => {
             const href = `/jobs/${data.id}${step.path}`;
             const here = step.path.startsWith('/') && path.endsWith(step.path);
@@ -54,7 +55,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
                 key={step.name}
                 href={href}
                 aria-current={here ? 'step' : undefined}
-                className={`flex min-h-11 shrink-0 items-center gap-1.5 border-b-4 px-2.5 text-[0.95rem] ${
+                className={`relative flex min-h-11 shrink-0 items-center gap-1.5 border-b-4 px-2.5 text-[0.95rem] ${
                   here ? 'border-copper font-bold' : 'border-transparent hover:border-line'
                 }`}
               >
@@ -68,6 +69,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
           })}
         </nav>
       </header>
+      <Refusals />
       {children}
     </>
   );

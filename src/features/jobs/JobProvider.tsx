@@ -27,7 +27,7 @@ import type { PanelSetFile } from '#core/format/panelSchema';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
 import type { JobState, LogEvent } from './state';
 import { takenReadings } from './state';
-import { jobStore, type Sending } from './store';
+import { jobStore, type Recorded, type Refusal, type Sending } from './store';
 
 export interface JobData {
   readonly id: string;
@@ -88,7 +88,14 @@ interface JobContextValue {
   readonly circuit: CircuitFile | null;
   readonly job: JobState;
   readonly sending: Sending;
-  readonly record: (...bodies: readonly EventBody[]) => readonly string[];
+  /** Puts entries into the log, or says why they cannot be; what was typed stays where it is then. */
+  readonly record: (...bodies: readonly EventBody[]) => Recorded;
+  /** Why the last entry was not recorded; null where it was. */
+  readonly rejection: string | null;
+  /** What the server will not take. */
+  readonly refusals: readonly Refusal[];
+  readonly giveUp: (id: string) => Promise<void>;
+  readonly tryAgain: () => void;
   /** Keeps a picture until the server has it. */
   readonly keepPicture: (id: string, blob: Blob) => Promise<void>;
   /** Pictures that are still only in this browser. */
@@ -120,7 +127,8 @@ export function JobProvider({
   const [store] = useState(() => jobStore(data.id, personName, data.events));
   useEffect(() => store.start(), [store]);
   useEffect(() => store.takeIn(data.events), [store, data.events]);
-  const { job, sending, pictures } = useSyncExternalStore(store.subscribe, store.read, store.read);
+  const [rejection, setRejection] = useState<string | null>(null);
+  const { job, sending, pictures, refusals } = useSyncExternalStore(store.subscribe, store.read, store.read);
   const circuit = useMemo(
     () => (data.circuits.length > 0 ? mergeCircuits(data.circuits).circuit : null),
     [data.circuits],
@@ -138,14 +146,22 @@ export function JobProvider({
       circuit,
       job,
       sending,
-      record: (...bodies) => store.record(...bodies),
+      record: (...bodies) => {
+        const recorded = store.record(...bodies);
+        setRejection(recorded.ok ? null : recorded.message);
+        return recorded;
+      },
+      rejection,
+      refusals,
+      giveUp: (id) => store.giveUp(id),
+      tryAgain: () => store.tryAgain(),
       keepPicture: (id, blob) => store.keepPicture(id, blob),
       pictures,
       diagnosis,
       appliance,
       nominalVolts,
     }),
-    [data, circuit, job, sending, pictures, store, diagnosis, appliance, nominalVolts],
+    [data, circuit, job, sending, pictures, refusals, rejection, store, diagnosis, appliance, nominalVolts],
   );
   return <JobContext value={value}>{children}</JobContext>;
 }

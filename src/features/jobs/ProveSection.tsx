@@ -5,7 +5,7 @@ import type { FunctionStateName } from '#core/format/readingsSchema';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { useJob } from './JobProvider';
 import { missingProofs } from './missing';
-import { cellKey } from './state';
+import { cellKey, type Watch } from './state';
 import { conditionName, functionName, STATE_WORDS } from './words';
 
 const SEEN: readonly FunctionStateName[] = ['works', 'weak', 'dead'];
@@ -62,7 +62,13 @@ export function ProveSection() {
                       aria-pressed={cell?.state === state}
                       aria-label={`${functionName(circuit, proof.function)}, ${conditionName(circuit, proof.condition)}: ${state === 'dead' && should === 'off' ? 'off' : state}`}
                       onClick={() =>
-                        record({ kind: 'proof', function: proof.function, condition: proof.condition, state })
+                        record({
+                          kind: 'proof',
+                          function: proof.function,
+                          condition: proof.condition,
+                          state,
+                          expected: proof.expected,
+                        })
                       }
                     >
                       {state === 'dead' && should === 'off'
@@ -107,23 +113,23 @@ export function ProveSection() {
 
 function WatchForm() {
   const { job, record } = useJob();
+  const [problem, setProblem] = useState<string | null>(null);
   const save = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     const words = String(form.get('words') ?? '').trim();
     const due = String(form.get('due') ?? '');
-    if (words === '') return;
-    record({ kind: 'watch', words, ...(due ? { due } : {}) });
-    event.currentTarget.reset();
+    if (words === '') return setProblem('Say what is to be watched.');
+    const recorded = record({ kind: 'watch', words, ...(due ? { due } : {}) });
+    setProblem(recorded.ok ? null : recorded.message);
+    if (recorded.ok) event.currentTarget.reset();
   };
   return (
     <div className="mt-6 max-w-3xl">
       <h3 className="font-bold">To keep an eye on</h3>
       <ul>
         {job.watches.map((watch) => (
-          <li key={watch.words}>
-            · {watch.words} {watch.due ? <span className="text-soft">(due {watch.due})</span> : null}
-          </li>
+          <WatchLine key={watch.eventId} watch={watch} />
         ))}
       </ul>
       <form onSubmit={save} className="mt-2 grid gap-2 sm:grid-cols-[1fr_11rem_auto] sm:items-end">
@@ -135,7 +141,51 @@ function WatchForm() {
         </Field>
         <Button type="submit">Add</Button>
       </form>
+      {problem ? <Problem>{problem}</Problem> : null}
     </div>
+  );
+}
+
+/** A watch item: open until somebody says what was found. */
+function WatchLine({ watch }: { watch: Watch }) {
+  const { record } = useJob();
+  const [ending, setEnding] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const save = (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const words = String(new FormData(event.currentTarget).get('finding') ?? '').trim();
+    if (words === '') return setProblem('Say what was found, “checked, dry and tight” will do.');
+    const recorded = record({ kind: 'watch-done', of: watch.eventId, words });
+    setProblem(recorded.ok ? null : recorded.message);
+    if (recorded.ok) setEnding(false);
+  };
+  return (
+    <li className="border-b border-line py-2" data-testid="watch">
+      <div className="flex flex-wrap items-center justify-between gap-2">
+        <p className={watch.done ? 'text-soft' : ''}>
+          {watch.done ? '✓ ' : ''}
+          {watch.words} {watch.due ? <span className="text-soft">(due {watch.due})</span> : null}
+          {watch.done ? (
+            <span className="block">
+              Dealt with by {watch.done.person}: {watch.done.words}
+            </span>
+          ) : null}
+        </p>
+        {watch.done || ending ? null : <Button onClick={() => setEnding(true)}>Dealt with</Button>}
+      </div>
+      {ending ? (
+        <form onSubmit={save} className="mt-2 grid gap-2 sm:grid-cols-[1fr_auto_auto] sm:items-end">
+          <Field label="What was found">
+            <input name="finding" className={INPUT} />
+          </Field>
+          <Button look="primary" type="submit">
+            Record
+          </Button>
+          <Button onClick={() => setEnding(false)}>Not yet</Button>
+        </form>
+      ) : null}
+      {problem ? <Problem>{problem}</Problem> : null}
+    </li>
   );
 }
 
@@ -160,7 +210,12 @@ function CloseForm({ missing }: { missing: readonly string[] }) {
       );
       return;
     }
-    record({ kind: 'state', state: 'closed', ...(missing.length > 0 ? { override: reason.trim() } : {}) });
+    const recorded = record({
+      kind: 'state',
+      state: 'closed',
+      ...(missing.length > 0 ? { override: reason.trim() } : {}),
+    });
+    if (!recorded.ok) setProblem(recorded.message);
   };
   return (
     <div className="mt-6 max-w-3xl">

@@ -1,6 +1,8 @@
 'use client';
 
 import { type FormEvent, useState } from 'react';
+import { BOUNDS } from '#core/format/bounds';
+import type { BodyOf } from '#core/format/jobSchema';
 import { readNumber } from '#core/instruments/quantity';
 import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { useJob } from './JobProvider';
@@ -16,30 +18,35 @@ export function RepairSection() {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
     const text = (name: string) => String(form.get(name) ?? '').trim();
-    const minutes = readNumber(text('minutes'), { least: 0, most: 100_000, unit: 'min' });
+    const minutes = text('minutes') === '' ? null : readNumber(text('minutes'), BOUNDS.repairMinutes);
     if (text('words') === '') return setProblem('Say what was done.');
-    if (!minutes.ok) return setProblem(`The minutes it took: ${minutes.message}`);
+    if (minutes && !minutes.ok)
+      return setProblem(`The minutes it took: ${minutes.message} They may stay empty.`);
     if (temporary && text('due') === '')
       return setProblem('A temporary repair needs a day by which it is put right.');
     const partsUsed: { name: string; count: number }[] = [];
     for (let row = 0; row < rows; row++) {
       const name = text(`part-${row}`);
       if (name === '') continue;
-      const count = readNumber(text(`count-${row}`), { above: 0, most: 100_000 });
+      const count = readNumber(text(`count-${row}`), BOUNDS.partCount);
       if (!count.ok) return setProblem(`How many of “${name}”? ${count.message}`);
       partsUsed.push({ name, count: count.value });
     }
-    setProblem(null);
-    record({
+    const repair: BodyOf<'repair'> = {
       kind: 'repair',
       words: text('words'),
       partsUsed,
-      minutes: minutes.value,
+      ...(minutes ? { minutes: minutes.value } : {}),
       temporary,
       ...(temporary ? { due: text('due') } : {}),
       ...(text('undo') === '' ? {} : { undo: text('undo') }),
-    });
-    if (temporary) record({ kind: 'watch', words: `Temporary repair: ${text('words')}`, due: text('due') });
+    };
+    const watch: BodyOf<'watch'>[] = temporary
+      ? [{ kind: 'watch', words: `Temporary repair: ${text('words')}`, due: text('due') }]
+      : [];
+    const recorded = record(repair, ...watch);
+    setProblem(recorded.ok ? null : recorded.message);
+    if (!recorded.ok) return;
     setAdding(false);
     setRows(1);
     setTemporary(false);
@@ -54,8 +61,9 @@ export function RepairSection() {
           </p>
           <p className="text-soft">
             {repair.partsUsed.map((part) => `${part.count} × ${part.name}`).join(', ')}
-            {repair.partsUsed.length > 0 ? ' · ' : ''}
-            {repair.minutes} min
+            {repair.minutes === undefined
+              ? ''
+              : `${repair.partsUsed.length > 0 ? ' · ' : ''}${repair.minutes} min`}
           </p>
         </div>
       ))}
@@ -94,7 +102,7 @@ export function RepairSection() {
             ))}
             <Button onClick={() => setRows(rows + 1)}>One more part</Button>
           </fieldset>
-          <Field label="Minutes">
+          <Field label="Minutes" hint="May stay empty">
             <input name="minutes" inputMode="decimal" className={INPUT} />
           </Field>
           <Field label="How to undo it" hint="For the person after you; may stay empty">

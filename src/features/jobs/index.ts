@@ -1,3 +1,4 @@
+export { FollowUpList } from './FollowUpList';
 export { HandOverSheet } from './HandOverSheet';
 export { IsolationSteps } from './IsolationSteps';
 export { JobFrame } from './JobFrame';

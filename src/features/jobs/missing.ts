@@ -30,7 +30,7 @@ export function missingProofs(job: JobState, proofs: readonly RequiredProof[]): 
     missing.push('a function of an exchanged relay has not been seen to work since it was put back');
   }
   // A fuse does not blow for nothing: while the cause is open, somebody has to keep an eye on it.
-  if (job.found?.cause === 'unknown' && job.watches.length === 0) {
+  if (job.found?.cause === 'unknown' && job.watches.every((watch) => watch.done !== null)) {
     missing.push('the cause is unknown and no watch item is set');
   }
   return missing;

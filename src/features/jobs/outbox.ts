@@ -6,10 +6,15 @@ export interface WaitingPicture {
   readonly id: string;
   readonly jobId: string;
   readonly blob: Blob;
+  /** Why the server would not take it, when it was last asked. */
+  readonly refused?: string;
 }
 
+/** An entry that waits; with the reason where the server would not take it. */
+export type WaitingEvent = JobEvent & { readonly refused?: string };
+
 interface OutboxSchema extends DBSchema {
-  outbox: { key: string; value: JobEvent; indexes: { byJob: string } };
+  outbox: { key: string; value: WaitingEvent; indexes: { byJob: string } };
   /** Pictures that the server does not have yet. */
   pictures: { key: string; value: WaitingPicture; indexes: { byJob: string } };
 }
@@ -18,6 +23,14 @@ let opening: Promise<IDBPDatabase<OutboxSchema>> | null = null;
 
 function outbox(): Promise<IDBPDatabase<OutboxSchema>> {
   opening ??= openDB<OutboxSchema>('every-trace', 2, {
+    // A later version in another tab is not kept waiting by this one; what is done here next opens it anew.
+    blocking(_now, _wanted, event) {
+      (event.target as IDBDatabase).close();
+      opening = null;
+    },
+    terminated() {
+      opening = null;
+    },
     upgrade(db, from) {
       if (from < 1) db.createObjectStore('outbox', { keyPath: 'id' }).createIndex('byJob', 'jobId');
       if (from < 2) db.createObjectStore('pictures', { keyPath: 'id' }).createIndex('byJob', 'jobId');
@@ -73,13 +86,21 @@ export async function takeFromOutbox(ids: readonly string[]): Promise<void> {
   await Promise.all([...ids.map((id) => transaction.store.delete(id)), transaction.done]);
 }
 
-export async function waitingInOutbox(jobId: string): Promise<JobEvent[]> {
+export async function waitingInOutbox(jobId: string): Promise<WaitingEvent[]> {
   const ahead = writtenAhead().flatMap(({ events }) => events.filter((event) => event.jobId === jobId));
   const kept = await outbox()
     .then((db) => db.getAllFromIndex('outbox', 'byJob', jobId))
-    .catch((): JobEvent[] => []);
-  const events = new Map([...ahead, ...kept].map((event) => [event.id, event]));
+    .catch((): WaitingEvent[] => []);
+  const events = new Map([...ahead, ...kept].map((event): [string, WaitingEvent] => [event.id, event]));
   return [...events.values()].sort((one, other) => one.clientOrder - other.clientOrder);
+}
+
+/** Writes down why the server would not take an entry. It stays until it is taken, or given up by name. */
+export async function markRefused(id: string, refused: string): Promise<void> {
+  const transaction = (await outbox()).transaction('outbox', 'readwrite');
+  const event = await transaction.store.get(id);
+  if (event) await transaction.store.put({ ...event, refused });
+  await transaction.done;
 }
 
 export async function putPicture(picture: WaitingPicture): Promise<void> {

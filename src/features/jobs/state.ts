@@ -31,6 +31,18 @@ export interface CheckCell {
   readonly state: FunctionStateName;
 }
 
+/** What was seen of a function after a repair. */
+export interface ProofCell extends CheckCell {
+  /** Whether it is what it should be. */
+  readonly right: boolean;
+}
+
+/** Something to be watched, and what was found when it was dealt with. */
+export type Watch = BodyOf<'watch'> & {
+  readonly eventId: string;
+  readonly done: { readonly words: string; readonly at: string; readonly person: string } | null;
+};
+
 export type JobPhoto = BodyOf<'photo'> & {
   readonly eventId: string;
   readonly marks: BodyOf<'photo-marks'>['marks'];
@@ -72,11 +84,14 @@ export interface JobState {
   readonly opened: readonly string[];
   readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;
   readonly repairs: readonly BodyOf<'repair'>[];
-  readonly proofs: ReadonlyMap<string, CheckCell>;
-  readonly watches: readonly BodyOf<'watch'>[];
+  /** What was seen since the last repair; what was seen before it says nothing about it. */
+  readonly proofs: ReadonlyMap<string, ProofCell>;
+  readonly watches: readonly Watch[];
   readonly notes: readonly BodyOf<'note'>[];
   readonly state: 'open' | 'waiting' | 'closed';
   readonly override: string | null;
+  /** Something was seen since the repair, none of it wrong, and what failed is among it. */
+  readonly proved: boolean;
   readonly stage: Stage;
 }
 
@@ -113,7 +128,7 @@ export function jobState(events: readonly LogEvent[]): JobState {
     alterations: '',
   };
   const checks = new Map<string, CheckCell>();
-  const proofs = new Map<string, CheckCell>();
+  const proofs = new Map<string, ProofCell>();
   const readings: (LogEntry & { body: BodyOf<'reading'> })[] = [];
   const slotReadings: SlotReading[] = [];
   const slotStates: SlotStateEntry[] = [];
@@ -129,7 +144,7 @@ export function jobState(events: readonly LogEvent[]): JobState {
   const refused = new Set<string>();
   const opened = new Set<string>();
   const repairs: BodyOf<'repair'>[] = [];
-  const watches: BodyOf<'watch'>[] = [];
+  const watches = new Map<string, Watch>();
   const notes: BodyOf<'note'>[] = [];
   let complaint: JobState['complaint'] = null;
   let found: JobState['found'] = null;
@@ -223,15 +238,26 @@ export function jobState(events: readonly LogEvent[]): JobState {
         break;
       case 'repair':
         repairs.push(body);
+        proofs.clear();
         break;
       case 'proof':
-        proofs.set(cellKey(body.function, body.condition), { eventId: id, state: body.state });
+        proofs.set(cellKey(body.function, body.condition), {
+          eventId: id,
+          state: body.state,
+          right: body.state === (body.expected ?? expectedOf(complaint, body)),
+        });
         if (body.state === 'works' && afterSwap.get(body.function) === 'restored')
           afterSwap.delete(body.function);
         break;
       case 'watch':
-        watches.push(body);
+        watches.set(id, { ...body, eventId: id, done: null });
         break;
+      case 'watch-done': {
+        const watch = watches.get(body.of);
+        const done = { words: body.words, at: entry.event.madeAt, person: entry.event.person };
+        if (watch) watches.set(body.of, { ...watch, done });
+        break;
+      }
       case 'note':
         notes.push(body);
         break;
@@ -244,11 +270,12 @@ export function jobState(events: readonly LogEvent[]): JobState {
         break;
     }
   }
+  const proved = repairs.length > 0 && isProved(complaint, proofs);
   const stage: Stage =
     state !== 'open'
       ? state
       : repairs.length > 0
-        ? proofs.size > 0
+        ? proved
           ? 'proved'
           : 'repaired'
         : found
@@ -280,12 +307,30 @@ export function jobState(events: readonly LogEvent[]): JobState {
     found,
     repairs,
     proofs,
-    watches,
+    watches: [...watches.values()],
     notes,
     state,
     override,
+    proved,
     stage,
   };
+}
+
+/** What a function should do after a repair, where the entry does not say it: entries of an earlier version. */
+function expectedOf(
+  complaint: JobState['complaint'],
+  proof: { readonly function: string; readonly condition: string },
+): FunctionStateName {
+  const asks = complaint?.function === proof.function && complaint.condition === proof.condition;
+  return asks && complaint.state === 'on-when-off' ? 'dead' : 'works';
+}
+
+/** Something was seen since the repair, nothing of it was wrong, and what failed is among it. */
+function isProved(complaint: JobState['complaint'], proofs: ReadonlyMap<string, ProofCell>): boolean {
+  const asked =
+    complaint?.function && complaint.condition ? cellKey(complaint.function, complaint.condition) : null;
+  if (proofs.size === 0 || (asked !== null && !proofs.has(asked))) return false;
+  return [...proofs.values()].every((one) => one.right);
 }
 
 /**
@@ -381,8 +426,6 @@ export interface JobSummary {
   readonly complaint: string;
   readonly found: string | null;
   readonly readings: number;
-  readonly watchDue: string | null;
-  readonly watchWords: string | null;
   readonly lastSeq: number;
   readonly lastAt: string;
 }
@@ -390,17 +433,12 @@ export interface JobSummary {
 /** The row that lists read; written beside the events and rebuilt by a test. Expects confirmed events. */
 export function summarise(events: readonly LogEvent[], openedAt: string): JobSummary {
   const job = jobState(events);
-  const due = job.watches
-    .filter((watch) => watch.due !== undefined)
-    .sort((one, other) => ((one.due ?? '') < (other.due ?? '') ? -1 : 1))[0];
   const last = job.entries[job.entries.length - 1]?.event;
   return {
     stage: job.stage,
     complaint: job.complaint?.words ?? '',
     found: job.found?.fault ?? null,
     readings: job.readings.filter((entry) => !entry.struck).length,
-    watchDue: due?.due ?? null,
-    watchWords: due?.words ?? null,
     lastSeq: last?.seq ?? 0,
     lastAt: last?.madeAt ?? openedAt,
   };

@@ -1,11 +1,21 @@
 /** What the page says about sending, with a server and a browser store that are slow, away, or full. */
+import { BATCH_LIMIT_BYTES } from '#core/format/checkEvent';
 import type { JobEvent } from '#core/format/jobSchema';
-import { takeFromOutbox, waitingInOutbox, waitingPictures } from './outbox';
+import {
+  takeFromOutbox,
+  type WaitingEvent,
+  type WaitingPicture,
+  waitingInOutbox,
+  waitingPictures,
+} from './outbox';
 import type { LogEvent } from './state';
 import { JobStore, jobStore } from './store';
 
-const kept = new Map<string, JobEvent>();
-const photos = new Map<string, Blob>();
+const JOB = '0a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c';
+const OTHER_JOB = '1a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c';
+/** What the browser keeps: entries and pictures, with the reason where one was refused. */
+const kept = new Map<string, WaitingEvent>();
+const photos = new Map<string, WaitingPicture>();
 let storage: 'sound' | 'full' = 'sound';
 
 jest.mock('./outbox', () => ({
@@ -18,9 +28,13 @@ jest.mock('./outbox', () => ({
     for (const id of ids) kept.delete(id);
   }),
   waitingInOutbox: jest.fn(async () => [...kept.values()]),
-  putPicture: async ({ id, blob }: { id: string; blob: Blob }) => photos.set(id, blob),
+  markRefused: async (id: string, refused: string) => {
+    const event = kept.get(id);
+    if (event) kept.set(id, { ...event, refused });
+  },
+  putPicture: async (picture: WaitingPicture) => photos.set(picture.id, picture),
   dropPicture: async (id: string) => photos.delete(id),
-  waitingPictures: jest.fn(async () => [...photos].map(([id, blob]) => ({ id, jobId: 'job', blob }))),
+  waitingPictures: jest.fn(async () => [...photos.values()]),
 }));
 
 /** A server that answers when it is told to. */
@@ -30,7 +44,9 @@ class Server {
   others: readonly LogEvent[] = [];
   readonly asked: string[] = [];
   private readonly open: (() => void)[] = [];
-  answer: 'yes' | 'away' | 'broken' | 'garbled' | 'no' = 'yes';
+  answer: 'yes' | 'away' | 'broken' | 'garbled' | 'no' | 'no-picture' = 'yes';
+  /** Letters of each batch that came. */
+  readonly sizes: number[] = [];
   slow = false;
 
   readonly fetch = async (url: string, init?: { body: string | Blob }): Promise<Response> => {
@@ -45,16 +61,17 @@ class Server {
     if (this.answer === 'garbled') return new Response('<p>Log in to this network</p>');
     if (this.answer === 'broken') return new Response('', { status: 503 });
     if (url.startsWith('/api/photos')) {
-      return this.answer === 'no'
+      return this.answer === 'no-picture'
         ? Response.json({ message: 'This is no picture.' }, { status: 415 })
         : Response.json({});
     }
     if (this.answer === 'no') {
-      return Response.json({ problems: [{ message: 'The job is closed.' }] }, { status: 409 });
+      return Response.json({ message: 'The job is closed.', problems: [] }, { status: 409 });
     }
+    this.sizes.push((init.body as string).length);
     const { events } = JSON.parse(init.body as string) as { events: JobEvent[] };
     if (events.some(({ body }) => body.kind === 'note' && body.words === 'garbled')) {
-      return Response.json({ problems: [{ message: 'An entry cannot be read.' }] }, { status: 400 });
+      return Response.json({ message: 'An entry cannot be read.', problems: [] }, { status: 400 });
     }
     for (const { id } of events) if (!this.stored.includes(id)) this.stored.push(id);
     const stored = events.map(({ id }) => ({ id, seq: this.stored.indexOf(id) + 1, person: 'Imre Pellow' }));
@@ -89,7 +106,7 @@ const settle = () => new Promise((resolve) => setTimeout(resolve, 5));
 const note = (words: string) => ({ kind: 'note', words }) as const;
 
 async function opened(): Promise<JobStore> {
-  const store = new JobStore('job', 'Imre Pellow', []);
+  const store = new JobStore(JOB, 'Imre Pellow', []);
   stop = store.start();
   await settle();
   return store;
@@ -185,46 +202,118 @@ test('a refusal is said in its words, and nothing is thrown away', async () => {
   expect(kept.size).toBe(1);
 });
 
-test('a picture goes before the entry that names it; one that is refused is said until the next is taken', async () => {
+test('a picture goes before the entry that names it; one that is refused is kept with the reason until it is given up', async () => {
   const store = await opened();
   await store.keepPicture('p1', new Blob(['x']));
   expect(store.read().sending).toEqual({ kind: 'sending', count: 1 });
   store.record(note('with a picture'));
   await settle();
-  expect(server.asked).toEqual(['/api/photos?job=job&id=p1', '/api/events']);
+  expect(server.asked).toEqual([`/api/photos?job=${JOB}&id=p1`, '/api/events']);
   expect(store.read().pictures.size).toBe(0);
-  server.answer = 'no';
-  await store.keepPicture('p2', new Blob(['x']));
+  server.answer = 'no-picture';
+  const picture = new Blob(['x']);
+  await store.keepPicture('p2', picture);
   store.record(note('with another'));
   await settle();
-  server.answer = 'yes';
-  store.record(note('later'));
-  await settle();
-  expect(store.read().sending).toMatchObject({ kind: 'refused', message: 'This is no picture.' });
-  await store.keepPicture('p3', new Blob(['x']));
-  store.record(note('a third'));
-  await settle();
+  // The entry is not kept back, and nothing else is said to wait.
   expect(store.read().sending).toEqual({ kind: 'idle' });
+  expect(store.read().refusals).toEqual([{ id: 'p2', message: 'This is no picture.', what: { picture } }]);
+  expect(photos.get('p2')?.blob).toBe(picture);
+  stop();
+  // The next visit has it, with the reason, also before the server was asked.
+  server.answer = 'away';
+  const next = await opened();
+  expect(next.read().refusals).toMatchObject([{ id: 'p2', message: 'This is no picture.' }]);
+  await next.giveUp('p2');
+  expect(next.read().refusals).toEqual([]);
+  expect(photos.size).toBe(0);
 });
 
-test('an entry that the server cannot read keeps no other back, and is kept itself', async () => {
+test('an entry that the server will never take keeps no other back, stays with its reason, and goes by name only', async () => {
   const store = await opened();
   store.record(note('one'), note('garbled'), note('three'));
   await settle();
   store.record(note('four'));
   await settle();
   expect(store.read().events.map((event) => event.seq)).toEqual([1, null, 2, 3]);
-  expect(store.read().sending).toEqual({ kind: 'refused', count: 1, message: 'An entry cannot be read.' });
-  expect([...kept.values()].map((event) => event.body)).toEqual([note('garbled')]);
+  expect(store.read().sending).toEqual({ kind: 'idle' });
+  const [refusal] = store.read().refusals;
+  expect(refusal).toMatchObject({
+    message: 'An entry cannot be read.',
+    what: { entry: { body: note('garbled') } },
+  });
+  expect([...kept.values()].map(({ body, refused }) => [body, refused])).toEqual([
+    [note('garbled'), 'An entry cannot be read.'],
+  ]);
+  const asked = server.asked.length;
+  store.record(note('five'));
+  await settle();
+  // It is not asked again by itself during this visit.
+  expect(server.asked.length).toBe(asked + 1);
+  await store.giveUp(refusal!.id);
+  expect(store.read().refusals).toEqual([]);
+  expect(store.read().events.map((event) => event.body)).toEqual(
+    ['one', 'three', 'four', 'five'].map((words) => note(words)),
+  );
+  expect(kept.size).toBe(0);
+});
+
+test('an entry that could never be kept is not made, and nothing with it', async () => {
+  const store = await opened();
+  const recorded = store.record(note('fine'), note('x'.repeat(2001)));
+  expect(recorded).toEqual({ ok: false, message: 'words: Must have at most 2000 characters.' });
+  expect(store.record(note('fan\u0000')).ok).toBe(false);
+  await settle();
+  expect(store.read().events).toEqual([]);
+  expect(kept.size).toBe(0);
+  expect(server.asked).toEqual([]);
+});
+
+test('much that waits is sent in batches that the server takes', async () => {
+  const store = await opened();
+  server.answer = 'away';
+  store.record(...Array.from({ length: 300 }, () => note('x'.repeat(2000))));
+  await settle();
+  server.answer = 'yes';
+  window.dispatchEvent(new Event('online'));
+  await settle();
+  await settle();
+  expect(server.stored).toHaveLength(300);
+  expect(Math.max(...server.sizes)).toBeLessThan(BATCH_LIMIT_BYTES / 2);
+});
+
+test('what others record is seen within five seconds, without a reload', async () => {
+  jest.useFakeTimers();
+  try {
+    const store = new JobStore(JOB, 'Imre Pellow', []);
+    stop = store.start();
+    await jest.advanceTimersByTimeAsync(100);
+    server.others = [
+      {
+        id: 'theirs',
+        seq: 1,
+        person: 'Tess Wray',
+        madeAt: new Date(0).toISOString(),
+        clientOrder: 0,
+        body: note('theirs'),
+      },
+    ];
+    await jest.advanceTimersByTimeAsync(5000);
+    expect(store.read().events.map((event) => event.id)).toEqual(['theirs']);
+  } finally {
+    stop();
+    stop = () => {};
+    jest.useRealTimers();
+  }
 });
 
 test('a job left and opened again is the same, and takes in what others have recorded since', async () => {
-  const store = jobStore('kept', 'Imre Pellow', []);
+  const store = jobStore(OTHER_JOB, 'Imre Pellow', []);
   stop = store.start();
   store.record(note('mine'));
   await settle();
   stop();
-  const again = jobStore('kept', 'Imre Pellow', []);
+  const again = jobStore(OTHER_JOB, 'Imre Pellow', []);
   expect(again.read().events.map((event) => event.body)).toEqual([note('mine')]);
   const [mine] = again.read().events;
   const other = { ...mine!, id: 'theirs', seq: 2, person: 'Tess Wray', body: note('theirs') };
@@ -255,7 +344,7 @@ test('what was still on its way while the page was made, and what others record,
     body: note(`entry ${seq}`),
   });
   server.others = [event(1), event(2)];
-  const store = new JobStore('job', 'Imre Pellow', [event(1)]);
+  const store = new JobStore(JOB, 'Imre Pellow', [event(1)]);
   stop = store.start();
   await settle();
   expect(store.read().events.map((one) => one.id)).toEqual(['e1', 'e2']);
@@ -302,7 +391,7 @@ test('what the page was made with is not kept a second time in the browser', asy
   expect(kept.size).toBe(1);
   // The next page was made after the server had it.
   server.slow = false;
-  const next = new JobStore('job', 'Imre Pellow', store.read().events);
+  const next = new JobStore(JOB, 'Imre Pellow', store.read().events);
   stop = next.start();
   await settle();
   expect(kept.size).toBe(0);

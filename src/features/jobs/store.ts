@@ -1,8 +1,12 @@
 /** The job page's own copy of the log: shows an event at once, sends it when it can, sends it once. */
+import { LARGEST_INTEGER } from '#core/format/bounds';
+import { checkEvent } from '#core/format/checkEvent';
 import type { EventBody, JobEvent } from '#core/format/jobSchema';
+import type { Problem } from '#core/format/problem';
 import { newId } from '@/ui/newId';
 import {
   dropPicture,
+  markRefused,
   putInOutbox,
   putPicture,
   takeFromOutbox,
@@ -15,7 +19,16 @@ export type Sending =
   | { readonly kind: 'idle' }
   | { readonly kind: 'sending'; readonly count: number }
   | { readonly kind: 'waiting'; readonly count: number }
+  /** The server takes nothing of this job as it is. */
   | { readonly kind: 'refused'; readonly count: number; readonly message: string };
+
+/** Something a person made that the server will not take as it is. It is kept here until it is given up by name. */
+export interface Refusal {
+  readonly id: string;
+  readonly message: string;
+  /** What it is; a picture is found under its id. */
+  readonly what: { readonly entry: JobEvent } | { readonly picture: Blob };
+}
 
 export interface JobSnapshot {
   readonly events: readonly LogEvent[];
@@ -23,13 +36,27 @@ export interface JobSnapshot {
   readonly sending: Sending;
   /** Pictures that are still only in this browser. */
   readonly pictures: ReadonlyMap<string, Blob>;
+  readonly refusals: readonly Refusal[];
 }
 
+/** What became of an entry: in the log, or not made at all and why. */
+export type Recorded =
+  | { readonly ok: true; readonly ids: readonly string[] }
+  | { readonly ok: false; readonly message: string };
+
+/** Most entries, and bytes of them, that are sent at once; a batch of any entries stays far below what is taken. */
 const BATCH = 200;
+const BATCH_BYTES = 256 * 1024;
 const FIRST_RETRY_MS = 1000;
 const LONGEST_RETRY_MS = 15_000;
+/** Others' entries are asked for this often while the page is looked at. */
+const LOOK_EVERY_MS = 4000;
 /** Who is still here so long after leaving began has stayed. */
 const STAYED_MS = 10_000;
+/** Answers that say of what was sent that it will never be taken, however often it comes. */
+const NEVER: readonly number[] = [400, 413, 415, 422];
+/** Answers of a server that cannot at the moment, besides those of 500 and above. */
+const LATER: readonly number[] = [408, 425, 429];
 
 /** Why sending stands still. */
 type Trouble = Exclude<Sending, { readonly kind: 'idle' | 'sending' }>;
@@ -38,13 +65,14 @@ export class JobStore {
   private snapshot: JobSnapshot;
   private readonly listeners = new Set<() => void>();
   private flushing = false;
+  private looking = false;
   /** The page is about to be left. */
   private leaving = false;
   private trouble: Trouble | null = null;
-  /** The last photo or entry that was refused for what it is; the others go on. */
-  private refusal: Trouble | null = null;
-  /** Entries that the server could not read; kept, shown, and tried again at the next visit. */
-  private readonly unreadable = new Set<string>();
+  /** Reasons of the server, by the id of the entry or picture; tried again at the next visit. */
+  private readonly reasons = new Map<string, string>();
+  /** What this visit has asked the server to take already, without success. */
+  private readonly tried = new Set<string>();
   private retryMs = FIRST_RETRY_MS;
   private timer: ReturnType<typeof setTimeout> | null = null;
 
@@ -53,7 +81,13 @@ export class JobStore {
     private readonly personName: string,
     events: readonly LogEvent[],
   ) {
-    this.snapshot = { events, job: jobState(events), sending: { kind: 'idle' }, pictures: new Map() };
+    this.snapshot = {
+      events,
+      job: jobState(events),
+      sending: { kind: 'idle' },
+      pictures: new Map(),
+      refusals: [],
+    };
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -80,11 +114,15 @@ export class JobStore {
         this.leaving = false;
       }, STAYED_MS);
     };
+    const look = setInterval(() => {
+      if (document.visibilityState === 'visible') void this.catchUp();
+    }, LOOK_EVERY_MS);
     window.addEventListener('online', retry);
     window.addEventListener('beforeunload', leave);
     document.addEventListener('visibilitychange', seen);
     void Promise.all([waitingPictures(this.jobId), waitingInOutbox(this.jobId)])
       .then(([pictures, entries]) => {
+        for (const { id, refused } of [...pictures, ...entries]) if (refused) this.reasons.set(id, refused);
         this.showPictures(
           new Map([...pictures.map((one) => [one.id, one.blob] as const), ...this.snapshot.pictures]),
         );
@@ -100,6 +138,7 @@ export class JobStore {
       window.removeEventListener('beforeunload', leave);
       document.removeEventListener('visibilitychange', seen);
       if (this.timer) clearTimeout(this.timer);
+      clearInterval(look);
       clearTimeout(stayed);
       this.leaving = false;
     };
@@ -110,6 +149,8 @@ export class JobStore {
    * entries were still on their way while this page was made.
    */
   private async catchUp(): Promise<void> {
+    if (this.looking) return;
+    this.looking = true;
     const known = new Set(this.snapshot.events.map((event) => event.seq));
     let after = 0;
     while (known.has(after + 1)) after += 1;
@@ -117,29 +158,57 @@ export class JobStore {
       const response = await fetch(`/api/events?job=${this.jobId}&after=${after}`);
       if (response.ok) this.takeIn(((await response.json()) as { events: LogEvent[] }).events);
     } catch {
-      // Away; asked again when the page is looked at or the network is back.
+      // Away; asked again in a moment, and when the page is looked at or the network is back.
+    } finally {
+      this.looking = false;
     }
   }
 
-  /** Records events, in this order; they are in the log before this returns. */
-  record(...bodies: readonly EventBody[]): readonly string[] {
+  /**
+   * Records events, in this order; they are in the log before this returns, all of them or, where one could never be
+   * kept, none and the reason.
+   */
+  record(...bodies: readonly EventBody[]): Recorded {
     let order = Math.max(-1, ...this.snapshot.events.map((event) => event.clientOrder));
     const made = bodies.map((body): JobEvent => {
-      order += 1;
+      order = Math.min(order + 1, LARGEST_INTEGER);
       return { id: newId(), jobId: this.jobId, madeAt: new Date().toISOString(), clientOrder: order, body };
     });
+    for (const event of made) {
+      const checked = checkEvent(event);
+      if (!checked.ok) return { ok: false, message: problemWords(checked.problems) };
+    }
     this.takeIn(made.map((event) => this.unsent(event)));
     // Sent also where the browser keeps nothing.
     void putInOutbox(made)
       .catch(noOutbox)
       .then(() => this.flush());
-    return made.map((event) => event.id);
+    return { ok: true, ids: made.map((event) => event.id) };
+  }
+
+  /** Takes back what the server refused: the entry or picture is gone from here on. Only by a person, and by name. */
+  async giveUp(id: string): Promise<void> {
+    this.reasons.delete(id);
+    const pictures = new Map(this.snapshot.pictures);
+    if (pictures.delete(id)) {
+      await dropPicture(id).catch(noOutbox);
+      this.change({ pictures });
+      return;
+    }
+    await takeFromOutbox([id]).catch(noOutbox);
+    this.change({ events: this.snapshot.events.filter((event) => event.id !== id || event.seq !== null) });
+  }
+
+  /** Asks the server once more for what it has refused. */
+  tryAgain(): void {
+    this.tried.clear();
+    this.trouble = null;
+    void this.flush();
   }
 
   /** Keeps a picture here until the server has it; it is sent before the entries that name it. */
   async keepPicture(id: string, blob: Blob): Promise<void> {
     await putPicture({ id, jobId: this.jobId, blob }).catch(noOutbox);
-    if (this.unreadable.size === 0) this.refusal = null;
     this.showPictures(new Map([...this.snapshot.pictures, [id, blob]]));
   }
 
@@ -167,15 +236,29 @@ export class JobStore {
   private change(made: Partial<Pick<JobSnapshot, 'events' | 'pictures'>>): void {
     const { events, pictures } = { ...this.snapshot, ...made };
     const job = events === this.snapshot.events ? this.snapshot.job : jobState(events);
-    this.snapshot = { events, pictures, job, sending: this.snapshot.sending };
-    const count = this.waiting.length + pictures.size;
+    const refusals = this.refusalsIn(events, pictures);
+    const count = events.filter((event) => event.seq === null).length + pictures.size - refusals.length;
     // Nothing stands still where nothing waits, whoever has sent it.
-    const unsent: Sending = count > 0 ? (this.trouble ?? { kind: 'sending', count }) : { kind: 'idle' };
-    this.snapshot = {
-      ...this.snapshot,
-      sending: unsent.kind === 'waiting' ? unsent : (this.refusal ?? unsent),
-    };
+    const sending: Sending = count > 0 ? (this.trouble ?? { kind: 'sending', count }) : { kind: 'idle' };
+    this.snapshot = { events, pictures, job, sending, refusals };
     for (const listener of this.listeners) listener();
+  }
+
+  private refusalsIn(events: readonly LogEvent[], pictures: ReadonlyMap<string, Blob>): readonly Refusal[] {
+    const made: Refusal[] = [];
+    for (const event of events) {
+      const message = event.seq === null ? this.reasons.get(event.id) : undefined;
+      if (message !== undefined) made.push({ id: event.id, message, what: { entry: this.entry(event) } });
+    }
+    for (const [id, picture] of pictures) {
+      const message = this.reasons.get(id);
+      if (message !== undefined) made.push({ id, message, what: { picture } });
+    }
+    return made;
+  }
+
+  private entry({ id, madeAt, clientOrder, body }: LogEvent): JobEvent {
+    return { id, jobId: this.jobId, madeAt, clientOrder, body };
   }
 
   /** Entries that the server has not confirmed, as far as this page knows. */
@@ -194,10 +277,7 @@ export class JobStore {
     try {
       for (;;) {
         if (!(await this.sendPictures())) return;
-        const waiting = this.waiting
-          .filter((event) => !this.unreadable.has(event.id))
-          .sort((one, other) => one.clientOrder - other.clientOrder)
-          .slice(0, BATCH);
+        const waiting = this.nextBatch();
         if (waiting.length === 0 || !(await this.send(waiting))) return;
       }
     } finally {
@@ -205,15 +285,35 @@ export class JobStore {
     }
   }
 
+  private nextBatch(): readonly JobEvent[] {
+    const batch: JobEvent[] = [];
+    let bytes = 0;
+    const inOrder = this.waiting
+      .filter((event) => !this.tried.has(event.id))
+      .sort((one, other) => one.clientOrder - other.clientOrder);
+    for (const event of inOrder.slice(0, BATCH)) {
+      const entry = this.entry(event);
+      bytes += JSON.stringify(entry).length;
+      if (batch.length > 0 && bytes > BATCH_BYTES) break;
+      batch.push(entry);
+    }
+    return batch;
+  }
+
   /** Sends the pictures that wait, one after another; false when sending has to stop for now. */
   private async sendPictures(): Promise<boolean> {
     for (const [id, blob] of this.snapshot.pictures) {
-      const response = await this.post<{ message?: string }>(`/api/photos?job=${this.jobId}&id=${id}`, blob);
+      if (this.tried.has(id)) continue;
+      const response = await this.post(`/api/photos?job=${this.jobId}&id=${id}`, blob);
       if (!response) return false;
       if (!response.ok) {
-        const { message } = response.answer;
-        this.refusal = { kind: 'refused', count: 1, message: message ?? 'The server refused a photo.' };
+        const message = response.answer.message ?? 'The server refused this photo.';
+        this.refused(id, message);
+        await putPicture({ id, jobId: this.jobId, blob, refused: message }).catch(noOutbox);
+        this.change({});
+        continue;
       }
+      this.reasons.delete(id);
       await dropPicture(id).catch(noOutbox);
       const pictures = new Map(this.snapshot.pictures);
       pictures.delete(id);
@@ -222,37 +322,42 @@ export class JobStore {
     return true;
   }
 
+  private refused(id: string, message: string): void {
+    this.tried.add(id);
+    this.reasons.set(id, message);
+  }
+
   /** Sends one batch; false when sending has to stop for now. */
-  private async send(waiting: readonly LogEvent[]): Promise<boolean> {
-    const events = waiting.map(
-      ({ id, madeAt, clientOrder, body }): JobEvent => ({ id, jobId: this.jobId, madeAt, clientOrder, body }),
-    );
-    const response = await this.post<{
-      stored?: { id: string; seq: number; person: string }[];
-      problems?: { message: string }[];
-    }>('/api/events', JSON.stringify({ events }));
+  private async send(events: readonly JobEvent[]): Promise<boolean> {
+    const response = await this.post('/api/events', JSON.stringify({ events }));
     if (!response) return false;
-    const { answer } = response;
+    const { answer, status } = response;
     if (!response.ok || !answer.stored?.length) {
-      // One entry that cannot be read keeps no other back.
-      if (response.status === 400 && waiting.length > 1) {
-        for (const one of waiting) if (!(await this.send([one]))) return false;
-        return true;
+      const named = refusedIn(events, answer.problems ?? []);
+      if (named.size === 0 && NEVER.includes(status)) {
+        // Somewhere in it; one entry that is refused keeps no other back.
+        if (events.length > 1) {
+          for (const one of events) if (!(await this.send([one]))) return false;
+          return true;
+        }
+        named.set(events[0]!.id, answer.message ?? 'The server refused this entry.');
       }
-      const message =
-        answer.problems?.map((one) => one.message).join(' ') ?? 'The server refused the entries.';
-      if (response.status !== 400) {
-        this.stand({ kind: 'refused', count: waiting.length, message });
+      if (named.size === 0) {
+        const message = answer.message ?? 'The server refused the entries.';
+        this.stand({ kind: 'refused', count: events.length, message });
         return false;
       }
-      this.unreadable.add(waiting[0]!.id);
-      this.refusal = { kind: 'refused', count: this.unreadable.size, message };
+      for (const [id, message] of named) {
+        this.refused(id, message);
+        await markRefused(id, message).catch(noOutbox);
+      }
       this.change({});
       return true;
     }
     this.retryMs = FIRST_RETRY_MS;
     this.trouble = null;
     const receipts = new Map(answer.stored.map((one) => [one.id, one]));
+    for (const id of receipts.keys()) this.reasons.delete(id);
     this.change({
       events: this.snapshot.events.map((event) => {
         const receipt = receipts.get(event.id);
@@ -264,24 +369,55 @@ export class JobStore {
   }
 
   /** What the server answers; null when it is away or answers nothing that can be read, and sending goes on later. */
-  private async post<T>(
-    url: string,
-    body: BodyInit,
-  ): Promise<{ readonly ok: boolean; readonly status: number; readonly answer: T } | null> {
-    const headers = typeof body === 'string' ? { 'Content-Type': 'application/json' } : undefined;
+  private async post(url: string, body: string | Blob): Promise<Answered | null> {
+    const headers = {
+      'Content-Type': typeof body === 'string' ? 'application/json' : body.type || 'image/jpeg',
+    };
     try {
-      const response = await fetch(url, { method: 'POST', body, ...(headers ? { headers } : {}) });
+      const response = await fetch(url, { method: 'POST', body, headers });
       const { ok, status } = response;
-      if (status < 500) return { ok, status, answer: (await response.json()) as T };
+      if (status < 500 && !LATER.includes(status)) {
+        return { ok, status, answer: (await response.json()) as Answered['answer'] };
+      }
     } catch {
       // Away, like a server that cannot answer.
     }
-    this.stand({ kind: 'waiting', count: this.waiting.length + this.snapshot.pictures.size });
+    const count = this.waiting.length + this.snapshot.pictures.size - this.snapshot.refusals.length;
+    this.stand({ kind: 'waiting', count });
     if (this.timer) clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.flush(), this.retryMs);
     this.retryMs = Math.min(this.retryMs * 2, LONGEST_RETRY_MS);
     return null;
   }
+}
+
+interface Answered {
+  readonly ok: boolean;
+  readonly status: number;
+  readonly answer: {
+    readonly stored?: readonly { readonly id: string; readonly seq: number; readonly person: string }[];
+    readonly problems?: readonly Problem[];
+    readonly message?: string;
+  };
+}
+
+/** The entries that an answer names, each with its reasons. */
+function refusedIn(events: readonly JobEvent[], problems: readonly Problem[]): Map<string, string> {
+  const named = new Map<string, string>();
+  for (const { id } of events) {
+    const own = problems.filter(({ path }) => path === `/events/${id}` || path.startsWith(`/events/${id}/`));
+    if (own.length > 0) named.set(id, own.map((one) => one.message).join(' '));
+  }
+  return named;
+}
+
+/** Where in an entry, and what: "words: Must have at most 2000 characters." */
+function problemWords(problems: readonly Problem[]): string {
+  return problems
+    .slice(0, 3)
+    .map(({ path, message }) => [path.replace(/^\/(body\/)?/, '').replace(/\//g, ', '), message])
+    .map(([where, message]) => (where ? `${where}: ${message}` : message))
+    .join(' ');
 }
 
 const open = new Map<string, JobStore>();

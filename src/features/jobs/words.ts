@@ -112,6 +112,8 @@ export function eventWords(circuit: CircuitFile | null, body: EventBody): string
       return `Seen after repair: ${functionName(circuit, body.function)} ${STATE_WORDS[body.state]} (${conditionName(circuit, body.condition)})`;
     case 'watch':
       return `Watch: ${body.words}${body.due ? `, due ${body.due}` : ''}`;
+    case 'watch-done':
+      return `Watch item dealt with: ${body.words}`;
     case 'note':
       return `Note: ${body.words}`;
     case 'state':

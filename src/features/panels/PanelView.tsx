@@ -9,6 +9,7 @@ import { slotSentence } from '#core/panel/sentence';
 import { type SlotStateEntry, withStates } from '#core/panel/slotStates';
 import { type Edge, type Turns, turnPanel, turnsForLandmark } from '#core/panel/turn';
 import { Button, ButtonLink, Caution } from '@/ui/controls';
+import { dateWords } from '@/ui/dates';
 import { type Ask, useCircuitWorker } from '@/workers/useCircuitWorker';
 import { AuditList } from './AuditList';
 import { PanelDrawing } from './PanelDrawing';
@@ -183,13 +184,7 @@ function SlotHistory({ entries }: { entries: readonly SlotStateEntry[] }) {
           .reverse()
           .map((one) => (
             <li key={one.id}>
-              {new Date(one.at).toLocaleDateString('en-GB', {
-                day: 'numeric',
-                month: 'short',
-                year: 'numeric',
-                timeZone: 'UTC',
-              })}
-              : {one.state.replace('-', ' ')}
+              {dateWords(one.at, 'year')}: {one.state.replace('-', ' ')}
               {one.found?.ratingAmps === undefined ? '' : `, ${formatNumber(one.found.ratingAmps)} A found`} (
               {one.evidence}, {one.person})
             </li>

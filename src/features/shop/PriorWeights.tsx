@@ -3,7 +3,9 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import { type LearnedWeight, TABLE_COUNTS_AS } from '#core/diagnosis/priors';
+import { postJson } from '@/sync/post';
 import { Button, Problem } from '@/ui/controls';
+import { dateWords } from '@/ui/dates';
 import { newId } from '@/ui/newId';
 
 function words(id: string): string {
@@ -38,18 +40,12 @@ export function PriorWeights({
   );
   const widest = Math.max(...weights.map((one) => one.blended / blendTotal));
   const startAnew = async () => {
+    const posted = await postJson<{ message?: string }>('/api/shop/learning', { id: newId() });
+    if (posted.kind === 'away') return setProblem(posted.message);
+    if (!posted.ok) return setProblem(posted.answer.message ?? 'It was not taken.');
     setProblem(null);
-    try {
-      const response = await fetch('/api/shop/learning', {
-        method: 'POST',
-        body: JSON.stringify({ id: newId() }),
-      });
-      if (!response.ok) throw new Error();
-      setAsking(false);
-      router.refresh();
-    } catch {
-      setProblem('The server did not answer. Nothing was changed; try again.');
-    }
+    setAsking(false);
+    router.refresh();
   };
   return (
     <section aria-labelledby="weights" className="mt-8">
@@ -83,10 +79,7 @@ export function PriorWeights({
       </div>
       <p className="mt-2 font-semibold" data-testid="learned-jobs">
         {jobs === 1 ? '1 proved job counts' : `${jobs} proved jobs count`}
-        {reset
-          ? `, since ${reset.by} started anew on ${new Date(reset.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })}`
-          : ''}
-        .
+        {reset ? `, since ${reset.by} started anew on ${dateWords(reset.at, 'long')}` : ''}.
       </p>
       <div className="mt-4 overflow-x-auto">
         <table className="w-full min-w-[34rem] text-left" data-testid="weights">

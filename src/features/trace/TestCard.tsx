@@ -16,7 +16,7 @@ export interface CardGate {
   /** Goes to the reading that would open it; null where there is no such reading. */
   readonly onRead: (() => void) | null;
   /** Opens it all the same, for a reason that is kept. */
-  readonly onOverride: (reason: string) => void;
+  readonly onOverride: (reason: string) => { readonly ok: boolean };
 }
 
 /** One test at a time: set, touch, read, record. */

@@ -5,6 +5,7 @@ import type { ReadingEffect } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import { conditionName, eventWords, type LogEntry } from '@/features/jobs';
 import { Button } from '@/ui/controls';
+import { dateWords } from '@/ui/dates';
 
 /** The log, newest first; struck entries stay, crossed out. */
 export const TraceLog = memo(function TraceLog({
@@ -29,12 +30,8 @@ export const TraceLog = memo(function TraceLog({
           <li key={event.id} className="flex items-start justify-between gap-3 py-2">
             <div className="min-w-0">
               <p className={struck ? 'text-soft line-through' : ''}>
-                <time
-                  dateTime={event.madeAt}
-                  className="reading mr-2 text-sm text-soft"
-                  suppressHydrationWarning
-                >
-                  {new Date(event.madeAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}
+                <time dateTime={event.madeAt} className="reading mr-2 text-sm text-soft">
+                  {dateWords(event.madeAt, 'time')}
                 </time>
                 <strong>{eventWords(circuit, body)}</strong>
                 {body.kind === 'reading' && 'condition' in body.test ? (

@@ -219,8 +219,6 @@ export function TraceView() {
     });
   const answer = ({ value, raw, setUpSeen }: Answer) => {
     if (!card) return;
-    writeDraft(data.id, card.id, '');
-    setDraft('');
     const reading = {
       kind: 'reading',
       test: card.ref,
@@ -230,8 +228,12 @@ export function TraceView() {
       ...(setUpSeen === false ? { setUpSeen } : {}),
       ...(card.place ? { place: card.place } : {}),
     } as const;
-    if (correcting) record({ kind: 'correction', of: correcting.event.id, reason: 'entered again' }, reading);
-    else record(reading);
+    const recorded = correcting
+      ? record({ kind: 'correction', of: correcting.event.id, reason: 'entered again' }, reading)
+      : record(reading);
+    if (!recorded.ok) return;
+    writeDraft(data.id, card.id, '');
+    setDraft('');
     setCorrecting(null);
     choose(null);
   };

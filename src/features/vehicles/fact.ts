@@ -1,26 +1,33 @@
-/** What was learned of one part, as it comes in. */
-import { type Checked, fail, readJson } from '#core/format/problem';
+/** What was learned of one part, put into it. */
+import type { PartFact } from '#core/format/requestSchemas';
 
-export interface PartFact {
-  readonly part: string;
-  /** Fields of the circuit file, as they are now known; null for what is no longer said. */
-  readonly fields: Readonly<Record<string, unknown>>;
-}
+type Fields = Readonly<Record<string, unknown>>;
 
-/** A fact from the body of a request; which fields may be learned is for `learnFact` to say. */
-export function readFact(text: string): Checked<PartFact> {
-  const json = readJson(text);
-  if (!json.ok) return json;
-  const { part, fields } = (json.value ?? {}) as Record<string, unknown>;
-  const named = typeof part === 'string' && fields !== null && typeof fields === 'object';
-  if (!named || Object.keys(fields).length === 0) {
-    return fail('no-fact', '', 'Say which part, and what is known of it now.');
-  }
-  return { ok: true, value: { part, fields: fields as Record<string, unknown> } };
-}
-
-/** A part with what was learned of it. */
+/** A part with what was learned of it; null takes a field away. */
 export function withFact<P extends { readonly id: string }>(part: P, { fields }: PartFact): P {
   const kept = Object.entries({ ...part, ...fields }).filter(([, value]) => value !== null);
   return Object.fromEntries(kept) as unknown as P;
 }
+
+/**
+ * Whether somebody else has changed a field of this fact since its page was made, in words with both values; null where
+ * nobody has, or to the same. Other fields of the same part join by themselves.
+ */
+export function changedMeanwhile(
+  part: { readonly id: string; readonly name: string },
+  fact: PartFact,
+): string | null {
+  const now = part as unknown as Fields;
+  const { was } = fact;
+  if (!was) return null;
+  for (const [field, value] of Object.entries(fact.fields)) {
+    const moved = !same(now[field], was[field]) && !same(now[field], value);
+    if (moved) {
+      return `The ${field} of ${part.name} was changed by somebody else to ${words(now[field])}; you have ${words(value)}. Nothing was overwritten.`;
+    }
+  }
+  return null;
+}
+
+const same = (one: unknown, other: unknown) => JSON.stringify(one ?? null) === JSON.stringify(other ?? null);
+const words = (value: unknown) => (value === undefined || value === null ? 'nothing' : JSON.stringify(value));

@@ -9,16 +9,18 @@ import { checkCircuit } from '#core/format/checkCircuit';
 import { checkPanelSet } from '#core/format/checkPanelSet';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
-import { type Checked, type Problem, readJson } from '#core/format/problem';
+import type { Problem } from '#core/format/problem';
+import type { ImportRequest, PartFact } from '#core/format/requestSchemas';
 import { isUuid } from '#core/format/uuid';
-import { circuitOfPattern, isNotation, type LoadWord, type Pattern, readCircuitText } from '#core/notation';
+import { circuitOfPattern, type LoadWord, type Pattern } from '#core/notation';
+import { mergePanelSets } from '#core/panel/mergeSets';
 import { forSister } from '#core/panel/sister';
 import { database, type Transaction } from '@/db/client';
+import { all, once } from '@/db/once';
 import { circuits, circuitVersions, panelSets, panelSetVersions, vehicles } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';
-import { type PartFact, withFact } from './fact';
-
-export { type PartFact, readFact } from './fact';
+import { readMap } from '@/workers/mapReader';
+import { changedMeanwhile, withFact } from './fact';
 
 export type Vehicle = typeof vehicles.$inferSelect;
 
@@ -123,6 +125,7 @@ async function newestPanelSet(db: Pick<Transaction, 'select'>, vehicleId: string
 
 /** A vehicle that nobody has recorded yet: a name is enough, the rest can come later. */
 export async function addVehicle(
+  tx: Transaction,
   actor: Actor,
   input: {
     readonly id: string;
@@ -131,13 +134,13 @@ export async function addVehicle(
     readonly nominalVolts: number;
   },
 ): Promise<{ ok: true } | { ok: false; message: string }> {
-  const plate = input.plate === '' ? `no plate (${input.id.slice(0, 4)})` : input.plate;
-  const rows = await database()
+  const plate = input.plate.trim() === '' ? `no plate (${input.id.slice(0, 4)})` : input.plate.trim();
+  const rows = await tx
     .insert(vehicles)
     .values({
       id: input.id,
       shopId: actor.shopId,
-      name: input.name,
+      name: input.name.trim(),
       make: '',
       model: '',
       plate,
@@ -146,11 +149,11 @@ export async function addVehicle(
     .onConflictDoNothing()
     .returning({ id: vehicles.id });
   if (rows.length > 0) return { ok: true };
-  const [same] = await database()
+  const [same] = await tx
     .select({ id: vehicles.id })
     .from(vehicles)
     .where(and(eq(vehicles.id, input.id), eq(vehicles.shopId, actor.shopId)));
-  // The same request once more: the vehicle is there already.
+  // The vehicle of an earlier try is there already.
   return same
     ? { ok: true }
     : { ok: false, message: `A vehicle with the plate ${plate} is recorded already.` };
@@ -158,6 +161,7 @@ export async function addVehicle(
 
 /** Puts the circuit of a pattern on a vehicle, beside those that it has; gives its file id and what fails in it. */
 export async function addPattern(
+  tx: Transaction,
   actor: Actor,
   vehicleId: string,
   pattern: Pattern,
@@ -170,18 +174,18 @@ export async function addPattern(
 ): Promise<
   { ok: true; fileId: string; function: string; condition: string } | { ok: false; message: string }
 > {
-  const maps = await loadVehicle(actor, vehicleId);
-  if (!maps) return { ok: false, message: 'There is no such vehicle in this shop.' };
-  const { nominalVolts } = maps.vehicle;
+  const vehicle = await lockedVehicle(tx, actor, vehicleId);
+  if (!vehicle) return { ok: false, message: NO_SUCH_VEHICLE };
+  const { nominalVolts } = vehicle;
   if (nominalVolts === null) {
     return { ok: false, message: 'Say the nominal voltage first: no verdict is given without it.' };
   }
   const made = circuitOfPattern(pattern, { ...input, nominalVolts });
-  const circuit = fitCircuit(
-    made.circuit,
-    maps.circuits.map((one) => one.file),
-  );
-  const result = await importFile(actor, vehicleId, JSON.stringify(circuit));
+  const known = (await newestCircuits(tx, [vehicleId])).map((one) => one.file);
+  const circuit = fitCircuit(made.circuit, known);
+  const checked = checkCircuit(circuit);
+  if (!checked.ok) return { ok: false, message: checked.problems.map((one) => one.message).join(' ') };
+  const result = await importIn(tx, actor, vehicleId, checked.value);
   if (!result.ok) return { ok: false, message: result.problems.map((one) => one.message).join(' ') };
   const condition = input.unbidden ? made.restCondition : made.condition;
   const at = made.circuit.conditions.findIndex((one) => one.id === condition);
@@ -194,85 +198,139 @@ export async function addPattern(
   };
 }
 
-export async function setNominalVolts(actor: Actor, vehicleId: string, nominalVolts: number): Promise<void> {
-  await database()
+export async function setNominalVolts(
+  tx: Transaction,
+  actor: Actor,
+  vehicleId: string,
+  nominalVolts: number,
+): Promise<void> {
+  await tx
     .update(vehicles)
     .set({ nominalVolts })
     .where(and(eq(vehicles.id, vehicleId), eq(vehicles.shopId, actor.shopId), isNull(vehicles.nominalVolts)));
 }
 
-export type ImportResult =
-  | { readonly ok: true; readonly sentence: string; readonly version: number }
-  | { readonly ok: false; readonly problems: readonly Problem[] };
+const NO_SUCH_VEHICLE = 'There is no such vehicle in this shop.';
 
-/** A circuit as JSON or as text, or a panel set. */
-function readMap(text: string): Checked<CircuitFile | PanelSetFile> {
-  if (isNotation(text)) return readCircuitText(text);
-  const json = readJson(text);
-  if (!json.ok) return json;
-  const format = (json.value as { format?: unknown } | null)?.format;
-  return format === 'every-trace/panel-set' ? checkPanelSet(json.value) : checkCircuit(json.value);
+/** The vehicle row, locked, so that two who change its maps do it one after the other; null where there is none. */
+async function lockedVehicle(tx: Transaction, actor: Actor, vehicleId: string): Promise<Vehicle | null> {
+  if (!isUuid(vehicleId)) return null;
+  const [vehicle] = await tx
+    .select()
+    .from(vehicles)
+    .where(and(eq(vehicles.id, vehicleId), eq(vehicles.shopId, actor.shopId)))
+    .for('update');
+  return vehicle ?? null;
+}
+
+export type ImportResult =
+  | {
+      readonly ok: true;
+      readonly sentence: string;
+      readonly version: number;
+      /** The set as it is now, where it was joined with what somebody saved meanwhile. */
+      readonly joined?: PanelSetFile;
+    }
+  | {
+      readonly ok: false;
+      readonly problems: readonly Problem[];
+      /** The newest version, where that is what stands against it. */
+      readonly newest?: { readonly version: number; readonly joined?: PanelSetFile };
+    };
+
+function refused(code: string, message: string, path = ''): Extract<ImportResult, { ok: false }> {
+  return { ok: false, problems: [{ code, path, message }] };
 }
 
 /**
  * Brings a circuit or panel-set file to a vehicle as a new version. Nothing is written when the file has
- * any problem, or when it disagrees with the vehicle's other circuits about a part they share; nor when it was
- * edited from another version (`base`, 0 for none) than the newest, for that would undo what somebody saved meanwhile.
+ * any problem, or when it disagrees with the vehicle's other circuits about a part they share. What was edited from
+ * another version (`base`, 0 for none) than the newest is joined with it where it is boxes, and refused where it is a
+ * circuit or where both changed the same field, for that would undo what somebody saved meanwhile. The same request
+ * again answers what the first made.
  */
 export async function importFile(
   actor: Actor,
   vehicleId: string,
-  text: string,
+  { id, text, base }: ImportRequest,
+): Promise<ImportResult> {
+  const checked = await readMap(text);
+  if (!checked.ok) return checked;
+  const made = await once<ImportResult>(actor, { id, kind: `import ${vehicleId}` }, (tx) =>
+    importIn(tx, actor, vehicleId, checked.value, base ?? null),
+  );
+  return 'message' in made ? refused('id-taken', made.message) : made;
+}
+
+/** The same inside a transaction of somebody else, of a file that was checked. */
+export async function importIn(
+  tx: Transaction,
+  actor: Actor,
+  vehicleId: string,
+  file: CircuitFile | PanelSetFile,
   base: number | null = null,
 ): Promise<ImportResult> {
-  const checked = readMap(text);
-  if (!checked.ok) return checked;
-  return database().transaction(async (tx) => {
-    // The vehicle row is locked, so that two imports give two versions one after the other.
-    const [vehicle] = await tx
-      .select()
-      .from(vehicles)
-      .where(and(eq(vehicles.id, vehicleId), eq(vehicles.shopId, actor.shopId)))
-      .for('update');
-    if (!vehicle) {
-      return {
-        ok: false as const,
-        problems: [{ code: 'unknown-vehicle', path: '', message: 'There is no such vehicle in this shop.' }],
-      };
-    }
-    const file = checked.value;
-    const late = (newest: { readonly version: number } | null | undefined) => {
-      const version = newest?.version ?? 0;
-      if (base === null || base === version) return null;
-      const message = `${file.name} was saved by somebody else meanwhile, as version ${version}. Nothing was overwritten.`;
-      return { ok: false as const, problems: [{ code: 'changed-meanwhile', path: '', message }] };
-    };
-    if ('panels' in file) {
-      const refused = base === null ? null : late(await newestPanelSet(tx, vehicleId));
-      return refused ?? importPanelSet(tx, actor, vehicleId, file);
-    }
-    const maps = await newestCircuits(tx, [vehicleId]);
-    const refused = late(maps.find((one) => one.file.id === file.id));
-    if (refused) return refused;
-    const others = maps.map((one) => one.file).filter((one) => one.id !== file.id);
-    const { problems } = mergeCircuits([...others, file]);
-    if (problems.length > 0) return { ok: false as const, problems };
-    if (vehicle.nominalVolts === null) {
-      await tx.update(vehicles).set({ nominalVolts: file.nominalVolts }).where(eq(vehicles.id, vehicleId));
-    } else if (vehicle.nominalVolts !== file.nominalVolts) {
-      return {
-        ok: false as const,
-        problems: [
-          {
-            code: 'other-voltage',
-            path: '/nominalVolts',
-            message: `The file is for a ${file.nominalVolts} V system; this vehicle is recorded as ${vehicle.nominalVolts} V.`,
-          },
-        ],
-      };
-    }
-    return importCircuit(tx, actor, vehicleId, file);
-  });
+  const vehicle = await lockedVehicle(tx, actor, vehicleId);
+  if (!vehicle) return refused('unknown-vehicle', NO_SUCH_VEHICLE);
+  if ('panels' in file) return importBoxes(tx, actor, vehicleId, file, base);
+  const maps = await newestCircuits(tx, [vehicleId]);
+  const newest = maps.find((one) => one.file.id === file.id)?.version ?? 0;
+  if (base !== null && base !== newest) {
+    return { ...savedMeanwhile(file.name, newest), newest: { version: newest } };
+  }
+  const others = maps.map((one) => one.file).filter((one) => one.id !== file.id);
+  const { problems } = mergeCircuits([...others, file]);
+  if (problems.length > 0) return { ok: false, problems };
+  if (vehicle.nominalVolts === null) {
+    await tx.update(vehicles).set({ nominalVolts: file.nominalVolts }).where(eq(vehicles.id, vehicleId));
+  } else if (vehicle.nominalVolts !== file.nominalVolts) {
+    return refused(
+      'other-voltage',
+      `The file is for a ${file.nominalVolts} V system; this vehicle is recorded as ${vehicle.nominalVolts} V.`,
+      '/nominalVolts',
+    );
+  }
+  return importCircuit(tx, actor, vehicleId, file);
+}
+
+function savedMeanwhile(name: string, version: number) {
+  return refused(
+    'changed-meanwhile',
+    `${name} was saved by somebody else meanwhile, as version ${version}. Nothing was overwritten.`,
+  );
+}
+
+async function importBoxes(
+  tx: Transaction,
+  actor: Actor,
+  vehicleId: string,
+  file: PanelSetFile,
+  base: number | null,
+): Promise<ImportResult> {
+  const newest = await newestPanelSet(tx, vehicleId);
+  if (base === null || base === (newest?.version ?? 0) || !newest) {
+    return importPanelSet(tx, actor, vehicleId, file);
+  }
+  const [began] = await tx
+    .select({ file: panelSetVersions.file })
+    .from(panelSetVersions)
+    .where(and(eq(panelSetVersions.panelSetId, newest.id), eq(panelSetVersions.version, base)));
+  const { set, conflicts } = mergePanelSets(began?.file ?? null, newest.file, file);
+  const checked = checkPanelSet(set);
+  const problems: Problem[] = [
+    ...conflicts.map(({ path, what, theirs, mine }) => ({
+      code: 'changed-meanwhile',
+      path: `/${path}`,
+      message: `${what} was changed by somebody else to ${theirs}; you have ${mine}.`,
+    })),
+    ...(checked.ok ? [] : checked.problems),
+  ];
+  if (problems.length > 0) {
+    const [first] = savedMeanwhile(file.name, newest.version).problems;
+    return { ok: false, problems: [first!, ...problems], newest: { version: newest.version, joined: set } };
+  }
+  const made = await importPanelSet(tx, actor, vehicleId, set);
+  return { ...made, joined: set };
 }
 
 /** Fields that a technician learns on the way; the rest is edited as a circuit. */
@@ -296,13 +354,21 @@ const LEARNED = [
 export type Learned = { ok: true; versions: ReadonlyMap<string, string> } | { ok: false; message: string };
 
 /** What was learned of a part of a vehicle, as `learnIn` keeps it. */
-export async function learnFact(actor: Actor, vehicleId: string, fact: PartFact): Promise<Learned> {
-  return database().transaction((tx) => learnIn(tx, actor, vehicleId, fact));
+export async function learnFact(
+  actor: Actor,
+  vehicleId: string,
+  fact: PartFact,
+): Promise<{ ok: true } | { ok: false; message: string }> {
+  return once(actor, { id: fact.id, kind: `fact ${vehicleId}` }, async (tx) => {
+    const learned = await learnIn(tx, actor, vehicleId, fact);
+    return learned.ok ? { ok: true } : learned;
+  });
 }
 
 /**
  * What was learned of a part, put into every circuit of the vehicle that has it, each as a new version. Gives the new
- * versions by circuit; writes nothing when the result would not be sound.
+ * versions by circuit; writes nothing when the result would not be sound, or when somebody else changed the same field
+ * since the page was made.
  */
 export async function learnIn(
   tx: Transaction,
@@ -310,28 +376,25 @@ export async function learnIn(
   vehicleId: string,
   fact: PartFact,
 ): Promise<Learned> {
-  if (!isUuid(vehicleId)) {
-    return { ok: false, message: 'There is no such vehicle in this shop.' };
-  }
   const foreign = Object.keys(fact.fields).find((field) => !LEARNED.includes(field));
   if (foreign) return { ok: false, message: `“${foreign}” is not learned here; edit the circuit for it.` };
-  const [vehicle] = await tx
-    .select({ id: vehicles.id })
-    .from(vehicles)
-    .where(and(eq(vehicles.id, vehicleId), eq(vehicles.shopId, actor.shopId)))
-    .for('update');
-  if (!vehicle) return { ok: false, message: 'There is no such vehicle in this shop.' };
+  const vehicle = await lockedVehicle(tx, actor, vehicleId);
+  if (!vehicle) return { ok: false, message: NO_SUCH_VEHICLE };
   const maps = await newestCircuits(tx, [vehicleId]);
-  const changed = maps
-    .filter((map) => map.file.parts.some((part) => part.id === fact.part))
-    .map(({ id, file }) => ({
-      id,
-      file: {
-        ...file,
-        parts: file.parts.map((part) => (part.id === fact.part ? withFact(part, fact) : part)),
-      },
-    }));
-  if (changed.length === 0) return { ok: false, message: `No circuit here has a part ${fact.part}.` };
+  const having = maps.filter((map) => map.file.parts.some((part) => part.id === fact.part));
+  if (having.length === 0) return { ok: false, message: `No circuit here has a part ${fact.part}.` };
+  const clash = having
+    .flatMap((map) => map.file.parts.filter((part) => part.id === fact.part))
+    .map((part) => changedMeanwhile(part, fact))
+    .find((one) => one !== null);
+  if (clash) return { ok: false, message: clash };
+  const changed = having.map(({ id, file }) => ({
+    id,
+    file: {
+      ...file,
+      parts: file.parts.map((part) => (part.id === fact.part ? withFact(part, fact) : part)),
+    },
+  }));
   for (const { file } of changed) {
     const checked = checkCircuit(file);
     if (!checked.ok) return { ok: false, message: checked.problems.map((one) => one.message).join(' ') };
@@ -382,7 +445,7 @@ async function importPanelSet(
   actor: Actor,
   vehicleId: string,
   file: PanelSetFile,
-): Promise<ImportResult> {
+): Promise<Extract<ImportResult, { ok: true }>> {
   const row = { id: randomUUID(), shopId: actor.shopId, vehicleId, fileId: file.id, name: file.name };
   const [set] = await tx
     .insert(panelSets)
@@ -424,5 +487,9 @@ export async function copyToSister(actor: Actor, fromId: string, toId: string): 
     const message = 'This vehicle has boxes of its own already. Nothing was changed.';
     return { ok: false, problems: [{ code: 'has-boxes', path: '', message }] };
   }
-  return importFile(actor, toId, JSON.stringify(forSister(from.panelSet.file, from.vehicle.name)));
+  const copy = forSister(from.panelSet.file, from.vehicle.name);
+  if (to?.panelSet && JSON.stringify(to.panelSet.file) === JSON.stringify(copy)) {
+    return { ok: true, version: to.panelSet.version, sentence: `${copy.name} is here already.` };
+  }
+  return all((tx) => importIn(tx, actor, toId, copy));
 }

@@ -1,33 +1,38 @@
-import validateEventBatch from '#core/format/generated/eventBatch';
-import type { JobEvent } from '#core/format/jobSchema';
-import { readJson, validateWith } from '#core/format/problem';
+import { LARGEST_INTEGER } from '#core/format/bounds';
+import { BATCH_LIMIT_BYTES, checkBatch } from '#core/format/checkEvent';
 import { isUuid } from '#core/format/uuid';
 import { appendEvents, eventsAfter } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
+import { answering, readJsonBody, refuse, refuseWith } from '@/http/answers';
+
+const STATUS = { 'unknown-job': 404, 'id-taken': 409, 'refused-by-database': 400 } as const;
 
 /** Takes a batch of events; sending the same batch again changes nothing. */
-export async function POST(request: Request) {
-  const json = readJson(await request.text());
-  if (!json.ok) return Response.json({ problems: json.problems }, { status: 400 });
-  const checked = validateWith<{ events: JobEvent[] }>(validateEventBatch, json.value);
-  if (!checked.ok) return Response.json({ problems: checked.problems }, { status: 400 });
-  const result = await appendEvents(await currentActor(), checked.value.events);
-  if (!result.ok) {
-    const problems = [{ code: result.code, path: '', message: result.message }];
-    return Response.json({ problems }, { status: result.code === 'unknown-job' ? 404 : 409 });
-  }
-  return Response.json({ stored: result.stored });
+export function POST(request: Request) {
+  return answering(async () => {
+    const body = await readJsonBody(request, BATCH_LIMIT_BYTES);
+    if (!body.ok) return body.answer;
+    const checked = checkBatch(body.value);
+    if (!checked.ok) return refuse(400, checked.problems);
+    const result = await appendEvents(await currentActor(), checked.value);
+    if (result.ok) return Response.json({ stored: result.stored });
+    const path = result.event ? `/events/${result.event}` : '';
+    return refuse(STATUS[result.code], [{ code: result.code, path, message: result.message }]);
+  });
 }
 
 /** Entries of `job` with a sequence above `after`: what a page that holds the log so far has not seen. */
-export async function GET(request: Request) {
-  const query = new URL(request.url).searchParams;
-  const job = query.get('job') ?? '';
-  const after = Number(query.get('after') ?? 0);
-  if (!isUuid(job) || !Number.isInteger(after) || after < 0) {
-    return Response.json({ message: 'Say the job, and after which entry.' }, { status: 400 });
-  }
-  const events = await eventsAfter(await currentActor(), job, after);
-  if (!events) return Response.json({ message: 'There is no such job in this shop.' }, { status: 404 });
-  return Response.json({ events });
+export function GET(request: Request) {
+  return answering(async () => {
+    const query = new URL(request.url).searchParams;
+    const job = query.get('job') ?? '';
+    const said = query.get('after') ?? '0';
+    const after = Number(said);
+    if (!isUuid(job) || !/^\d+$/.test(said) || after > LARGEST_INTEGER) {
+      return refuseWith(400, 'no-place', 'Say the job, and after which entry.');
+    }
+    const events = await eventsAfter(await currentActor(), job, after);
+    if (!events) return refuseWith(404, 'unknown-job', 'There is no such job in this shop.');
+    return Response.json({ events });
+  });
 }

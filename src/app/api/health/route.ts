@@ -1,5 +1,16 @@
+import { sql } from 'drizzle-orm';
+import { database } from '@/db/client';
+
 export const dynamic = 'force-dynamic';
 
-export function GET() {
-  return Response.json({ name: 'every-trace', build: process.env.EVERY_TRACE_BUILD ?? null });
+/** Whether the program can work: it asks the database, not itself. */
+export async function GET() {
+  const about = { name: 'every-trace', build: process.env.EVERY_TRACE_BUILD ?? null };
+  try {
+    await database().execute(sql`select 1`);
+    return Response.json({ ...about, database: 'up' });
+  } catch {
+    const message = 'The database does not answer.';
+    return Response.json({ ...about, database: 'down', message }, { status: 503 });
+  }
 }

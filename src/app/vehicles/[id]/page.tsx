@@ -6,6 +6,7 @@ import { currentActor } from '@/features/shop/server';
 import { ImportBox } from '@/features/vehicles';
 import { listVehicles, loadVehicle } from '@/features/vehicles/server';
 import { ButtonLink, buttonClass, INPUT, Problem } from '@/ui/controls';
+import { dateWords } from '@/ui/dates';
 
 export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
   const maps = await loadVehicle(await currentActor(), (await params).id);
@@ -26,8 +27,7 @@ export default async function VehiclePage({
   const { vehicle, circuits, panelSet } = maps;
   const [jobs, all] = await Promise.all([jobsOfVehicle(actor, vehicle.id), listVehicles(actor)]);
   const others = all.filter((one) => one.id !== vehicle.id);
-  const day = (iso: string) =>
-    new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+  const day = (iso: string) => dateWords(iso, 'year');
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
       <div className="flex flex-wrap items-end justify-between gap-3">

@@ -1,11 +1,15 @@
+import validateFact from '#core/format/generated/fact';
+import type { PartFact } from '#core/format/requestSchemas';
 import { learnOnJob } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
-import { readFact } from '@/features/vehicles/server';
+import { answering, readRequest, refuseWith } from '@/http/answers';
 
 /** Takes what was learned of one part while tracing. */
-export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const fact = readFact(await request.text());
-  if (!fact.ok) return Response.json({ message: fact.problems[0]?.message }, { status: 400 });
-  const result = await learnOnJob(await currentActor(), (await params).id, fact.value);
-  return Response.json(result, { status: result.ok ? 200 : 400 });
+export function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
+  return answering(async () => {
+    const fact = await readRequest<PartFact>(request, validateFact);
+    if (!fact.ok) return fact.answer;
+    const result = await learnOnJob(await currentActor(), (await params).id, fact.value);
+    return result.ok ? Response.json(result) : refuseWith(400, 'not-learned', result.message);
+  });
 }

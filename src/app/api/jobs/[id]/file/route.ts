@@ -1,9 +1,12 @@
 import { jobFile, loadJob } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
+import { answering, refuseWith } from '@/http/answers';
 import { fileResponse } from '@/ui/fileResponse';
 
-export async function GET(_request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const job = await loadJob(await currentActor(), (await params).id);
-  if (!job) return Response.json({ message: 'There is no such job in this shop.' }, { status: 404 });
-  return fileResponse(jobFile(job), `job-${job.title}`);
+export function GET(_request: Request, { params }: { params: Promise<{ id: string }> }) {
+  return answering(async () => {
+    const job = await loadJob(await currentActor(), (await params).id);
+    if (!job) return refuseWith(404, 'not-found', 'There is no such job in this shop.');
+    return fileResponse(jobFile(job), `job-${job.title}`);
+  });
 }

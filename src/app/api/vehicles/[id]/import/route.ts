@@ -1,20 +1,21 @@
+import validateImport from '#core/format/generated/importRequest';
 import { FILE_LIMIT_BYTES } from '#core/format/problem';
+import type { ImportRequest } from '#core/format/requestSchemas';
 import { currentActor } from '@/features/shop/server';
 import { importFile } from '@/features/vehicles/server';
+import { answering, readRequest } from '@/http/answers';
 
 /**
- * Takes one circuit or panel-set file; answers with a sentence, or with every problem at once. With `base` it is
- * refused when that is not the newest version any more.
+ * Takes one circuit or panel-set file, or a circuit as text; answers with a sentence, or with every problem at once.
+ * With `base` it is joined with what was saved since, or refused where that cannot be done.
  */
-export async function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  const length = Number(request.headers.get('content-length') ?? 0);
-  if (length > FILE_LIMIT_BYTES) {
-    const message = `The file has ${(length / 1024 / 1024).toFixed(1)} MB; at most ${FILE_LIMIT_BYTES / 1024 / 1024} MB are read.`;
-    return Response.json({ problems: [{ code: 'too-large', path: '', message }] }, { status: 413 });
-  }
-  const said = new URL(request.url).searchParams.get('base');
-  const base = said !== null && /^\d{1,9}$/.test(said) ? Number(said) : null;
-  const result = await importFile(await currentActor(), (await params).id, await request.text(), base);
-  const changed = !result.ok && result.problems[0]?.code === 'changed-meanwhile';
-  return Response.json(result, { status: result.ok ? 200 : changed ? 409 : 400 });
+export function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
+  return answering(async () => {
+    // The text of a file grows inside JSON, by its quotes and line ends at most.
+    const input = await readRequest<ImportRequest>(request, validateImport, 2 * FILE_LIMIT_BYTES);
+    if (!input.ok) return input.answer;
+    const result = await importFile(await currentActor(), (await params).id, input.value);
+    const changed = !result.ok && result.newest !== undefined;
+    return Response.json(result, { status: result.ok ? 200 : changed ? 409 : 400 });
+  });
 }

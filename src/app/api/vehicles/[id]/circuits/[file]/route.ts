@@ -1,22 +1,24 @@
 import { writeNotation } from '#core/notation';
 import { currentActor } from '@/features/shop/server';
 import { loadVehicle } from '@/features/vehicles/server';
+import { answering, refuseWith } from '@/http/answers';
 import { fileResponse } from '@/ui/fileResponse';
 
 /** One circuit as JSON, or as text. */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string; file: string }> }) {
-  const { id, file } = await params;
-  const maps = await loadVehicle(await currentActor(), id);
-  const circuit = maps?.circuits.find((one) => one.file.id === file);
-  if (!circuit)
-    return Response.json({ message: 'There is no such circuit on this vehicle.' }, { status: 404 });
-  if (new URL(request.url).searchParams.get('as') === 'text') {
-    return new Response(writeNotation(circuit.file, { everything: true }), {
-      headers: {
-        'Content-Type': 'text/plain; charset=utf-8',
-        'Content-Disposition': `attachment; filename="circuit-v${circuit.version}.txt"`,
-      },
-    });
-  }
-  return fileResponse(circuit.file, `${circuit.file.id}-v${circuit.version}`);
+export function GET(request: Request, { params }: { params: Promise<{ id: string; file: string }> }) {
+  return answering(async () => {
+    const { id, file } = await params;
+    const maps = await loadVehicle(await currentActor(), id);
+    const circuit = maps?.circuits.find((one) => one.file.id === file);
+    if (!circuit) return refuseWith(404, 'not-found', 'There is no such circuit on this vehicle.');
+    if (new URL(request.url).searchParams.get('as') === 'text') {
+      return new Response(writeNotation(circuit.file, { everything: true }), {
+        headers: {
+          'Content-Type': 'text/plain; charset=utf-8',
+          'Content-Disposition': `attachment; filename="circuit-v${circuit.version}.txt"`,
+        },
+      });
+    }
+    return fileResponse(circuit.file, `${circuit.file.id}-v${circuit.version}`);
+  });
 }

@@ -3,27 +3,30 @@ import { panelSvg } from '#core/panel/svg';
 import { type Turns, turnPanel } from '#core/panel/turn';
 import { currentActor } from '@/features/shop/server';
 import { loadVehicle } from '@/features/vehicles/server';
+import { answering, refuseWith } from '@/http/answers';
 
 /** One box as SVG, turned as asked, or its slots as CSV. */
-export async function GET(request: Request, { params }: { params: Promise<{ id: string; panel: string }> }) {
-  const { id, panel: panelId } = await params;
-  const maps = await loadVehicle(await currentActor(), id);
-  const panel = maps?.panelSet?.file.panels.find((one) => one.id === panelId);
-  if (!panel) return Response.json({ message: 'There is no such box.' }, { status: 404 });
-  const query = new URL(request.url).searchParams;
-  if (query.get('as') === 'csv') {
-    return new Response(slotsToCsv(panel.slots), {
+export function GET(request: Request, { params }: { params: Promise<{ id: string; panel: string }> }) {
+  return answering(async () => {
+    const { id, panel: panelId } = await params;
+    const maps = await loadVehicle(await currentActor(), id);
+    const panel = maps?.panelSet?.file.panels.find((one) => one.id === panelId);
+    if (!panel) return refuseWith(404, 'not-found', 'There is no such box.');
+    const query = new URL(request.url).searchParams;
+    if (query.get('as') === 'csv') {
+      return new Response(slotsToCsv(panel.slots), {
+        headers: {
+          'content-type': 'text/csv; charset=utf-8',
+          'content-disposition': `attachment; filename="${panel.id}.csv"`,
+        },
+      });
+    }
+    const turns = (Number(query.get('turns')) & 3) as Turns;
+    return new Response(panelSvg(turnPanel(panel, turns, query.get('mirrored') === 'yes')), {
       headers: {
-        'content-type': 'text/csv; charset=utf-8',
-        'content-disposition': `attachment; filename="${panel.id}.csv"`,
+        'content-type': 'image/svg+xml; charset=utf-8',
+        'content-disposition': `attachment; filename="${panel.id}.svg"`,
       },
     });
-  }
-  const turns = (Number(query.get('turns')) & 3) as Turns;
-  return new Response(panelSvg(turnPanel(panel, turns, query.get('mirrored') === 'yes')), {
-    headers: {
-      'content-type': 'image/svg+xml; charset=utf-8',
-      'content-disposition': `attachment; filename="${panel.id}.svg"`,
-    },
   });
 }

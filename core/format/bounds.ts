@@ -1,0 +1,27 @@
+/**
+ * The numbers that a job's entries may hold, once: the schema is made from them, and the forms read by them, so that
+ * nothing is taken in one place and refused in another.
+ */
+import type { NumberRange } from '../instruments/quantity';
+
+export const BOUNDS = {
+  /** Watts of a portable appliance. */
+  applianceWatts: { above: 0, most: 20_000, unit: 'W' },
+  /** Fuses that an appliance took with it. */
+  fusesTaken: { least: 0, most: 20, whole: true },
+  odometerKm: { least: 0, most: 5_000_000, whole: true, unit: 'km' },
+  /** Work on one repair: a week without a break is more than anybody does. */
+  repairMinutes: { least: 0, most: 10_000, unit: 'min' },
+  /** Pieces, metres or litres of one part or material. */
+  partCount: { above: 0, most: 1000 },
+  /** Rating of a fuse as found. */
+  foundAmps: { above: 0, most: 1000, unit: 'A' },
+  modelYear: { least: 1900, most: 2100, whole: true },
+} as const satisfies Readonly<Record<string, NumberRange>>;
+
+/** Most parts, and most points, of one circuit. */
+export const PART_LIMIT = 1000;
+export const NODE_LIMIT = 2000;
+
+/** Largest integer that the database keeps (PostgreSQL `integer`, 32 bits signed). */
+export const LARGEST_INTEGER = 2_147_483_647;

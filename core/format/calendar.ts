@@ -1,0 +1,10 @@
+/** Days and moments as files and entries write them (ISO 8601), by the Gregorian calendar, of the years 1900 to 2199. */
+
+/** Months of 31, of 30 and of 28 days; 29 February in the years that have it (1900 and 2100 do not). */
+const DAY =
+  '(?:(?:19|20|21)\\d{2}-(?:(?:0[13578]|1[02])-(?:0[1-9]|[12]\\d|3[01])|(?:0[469]|11)-(?:0[1-9]|[12]\\d|30)|02-(?:0[1-9]|1\\d|2[0-8]))|(?:(?:19|20|21)(?:0[48]|[2468][048]|[13579][26])|2000)-02-29)';
+
+/** A day: `2026-03-31`. */
+export const DAY_PATTERN = `^${DAY}$`;
+/** A moment with its zone, to the microsecond at most: `2026-03-31T14:05:00.250Z`. */
+export const INSTANT_PATTERN = `^${DAY}T(?:[01]\\d|2[0-3]):[0-5]\\d:[0-5]\\d(?:\\.\\d{1,6})?(?:Z|[+-](?:0\\d|1[0-4]):[0-5]\\d)$`;

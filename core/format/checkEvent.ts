@@ -1,0 +1,41 @@
+/** Entries of a job's log against the one schema: where they are made, and where they arrive. */
+import validateJobEvent from './generated/jobEvent';
+import type { JobEvent } from './jobSchema';
+import { type Checked, fail, ProblemList, validateWith } from './problem';
+
+/** Most entries that are taken at once. */
+export const BATCH_LIMIT = 500;
+/** Largest batch that is read at all, bytes. */
+export const BATCH_LIMIT_BYTES = 1024 * 1024;
+
+export function checkEvent(data: unknown): Checked<JobEvent> {
+  return validateWith<JobEvent>(validateJobEvent, data);
+}
+
+/**
+ * A batch as it arrives: `{ events: [...] }`. Entries are checked one by one, each problem under the entry's own id;
+ * where there are more problems than anyone reads, the rest is not looked at.
+ */
+export function checkBatch(data: unknown): Checked<readonly JobEvent[]> {
+  const { events, ...rest } = (data ?? {}) as { events?: unknown };
+  if (!Array.isArray(events) || Object.keys(rest).length > 0) {
+    return fail('no-batch', '', 'A batch is {"events": [...]} and nothing else.');
+  }
+  if (events.length === 0 || events.length > BATCH_LIMIT) {
+    return fail(
+      'batch-size',
+      '/events',
+      `A batch has 1 to ${BATCH_LIMIT} entries; this one has ${events.length}.`,
+    );
+  }
+  const problems = new ProblemList();
+  for (const [index, event] of events.entries()) {
+    const checked = checkEvent(event);
+    if (checked.ok) continue;
+    const id = (event as { id?: unknown } | null)?.id;
+    const name = typeof id === 'string' && id.length <= 80 ? id : String(index);
+    for (const one of checked.problems) problems.add(one.code, `/events/${name}${one.path}`, one.message);
+    if (problems.isFull) break;
+  }
+  return problems.isEmpty ? { ok: true, value: events as JobEvent[] } : { ok: false, problems: problems.all };
+}

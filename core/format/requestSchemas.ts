@@ -1,0 +1,57 @@
+/** What the pages ask the server to make, besides entries of the log. Each request has an id of its own, so that a repeat makes nothing twice. */
+import { type Static, Type } from 'typebox';
+import { LARGEST_INTEGER } from './bounds';
+import { Id, NominalVolts, someText, strict, text, Uuid } from './schemaParts';
+
+/** Opens a job; a vehicle that is not there yet, its voltage and the circuit of a pattern come with it. */
+export const NewJobSchema = Type.Object(
+  {
+    /** Of the request and of the job. */
+    id: Uuid,
+    /** What fails, in the words of the complaint. */
+    title: someText(160),
+    vehicleId: Uuid,
+    /** Given where the vehicle is new. */
+    vehicleName: Type.Optional(someText(80)),
+    plate: Type.Optional(text(20)),
+    nominalVolts: Type.Optional(NominalVolts),
+    pattern: Type.Optional(Id),
+    /** What the load of the pattern is, as a word of the notation. */
+    kind: Type.Optional(Id),
+    load: Type.Optional(text(60)),
+    state: Type.Optional(Type.Enum(['dead', 'weak', 'comes-and-goes', 'on-when-off'])),
+  },
+  strict,
+);
+
+/** Brings a circuit or a panel set in, as the text of its file or of the notation. */
+export const ImportSchema = Type.Object(
+  {
+    id: Uuid,
+    text: Type.String({ minLength: 1 }),
+    /** The version that it was edited from, 0 for none; not said where it is meant to replace. */
+    base: Type.Optional(Type.Integer({ minimum: 0, maximum: LARGEST_INTEGER })),
+  },
+  strict,
+);
+
+/** What was learned of one part. `was` holds the fields as the page showed them, so that two people undo nothing. */
+export const FactSchema = Type.Object(
+  {
+    id: Uuid,
+    part: Id,
+    fields: Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,40}$' }), Type.Unknown(), {
+      ...strict,
+      minProperties: 1,
+    }),
+    was: Type.Optional(Type.Record(Type.String({ pattern: '^[A-Za-z0-9]{1,40}$' }), Type.Unknown(), strict)),
+  },
+  strict,
+);
+
+/** Starts the counts of faults anew: the id says it all. */
+export const BareRequestSchema = Type.Object({ id: Uuid }, strict);
+
+export type NewJob = Static<typeof NewJobSchema>;
+export type ImportRequest = Static<typeof ImportSchema>;
+export type PartFact = Static<typeof FactSchema>;

@@ -1,0 +1,37 @@
+import { isUuid } from '#core/format/uuid';
+import { FollowUpList } from '@/features/jobs';
+import { allFollowUps, FOLLOW_UP_PAGE } from '@/features/jobs/server';
+import { currentActor } from '@/features/shop/server';
+import { ButtonLink } from '@/ui/controls';
+import { dayOf } from '@/ui/dates';
+
+export const metadata = { title: 'Follow-ups' };
+
+/** Every watch item that stands open, of open and of closed jobs. */
+export default async function FollowUpsPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ after?: string | string[] }>;
+}) {
+  const { after } = await searchParams;
+  const items = await allFollowUps(await currentActor(), isUuid(after) ? after : null);
+  const today = dayOf(new Date());
+  const overdue = items.filter((one) => one.due !== null && one.due < today);
+  const last = items.at(-1);
+  return (
+    <div className="mx-auto max-w-3xl px-4 py-6 lg:px-6">
+      <h1 className="text-3xl">Follow-ups</h1>
+      <p className="mt-2 max-w-prose text-soft">
+        They outlive their jobs. Open one and say what was found; it goes from this list then.
+      </p>
+      {items.length === 0 ? <p className="mt-4">Nothing is open.</p> : null}
+      <FollowUpList items={overdue} overdue />
+      <FollowUpList items={items.filter((one) => !overdue.includes(one))} />
+      {items.length === FOLLOW_UP_PAGE && last ? (
+        <ButtonLink href={`/follow-ups?after=${last.id}`} className="mt-4">
+          The next {FOLLOW_UP_PAGE}
+        </ButtonLink>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,79 @@
+/** What is still to be watched or put right, over all jobs of a shop, also after they are closed. */
+import { and, asc, count, desc, eq, gt, gte, isNull, lt, or, type SQL } from 'drizzle-orm';
+import { database } from '@/db/client';
+import { followUps, jobs, vehicles } from '@/db/schema';
+import type { Actor } from '@/features/shop/server';
+
+export interface FollowUp {
+  readonly id: string;
+  readonly jobId: string;
+  readonly title: string;
+  readonly vehicleName: string;
+  readonly words: string;
+  /** Null where no day was said. */
+  readonly due: string | null;
+}
+
+const open = (actor: Actor, ...more: (SQL | undefined)[]) =>
+  and(eq(followUps.shopId, actor.shopId), eq(followUps.done, false), ...more);
+
+function listed(where: SQL | undefined, limit: number, newest = false): Promise<FollowUp[]> {
+  const order = newest ? desc : asc;
+  return database()
+    .select({
+      id: followUps.eventId,
+      jobId: jobs.id,
+      title: jobs.title,
+      vehicleName: vehicles.name,
+      words: followUps.words,
+      due: followUps.due,
+    })
+    .from(followUps)
+    .innerJoin(jobs, eq(jobs.id, followUps.jobId))
+    .innerJoin(vehicles, eq(vehicles.id, jobs.vehicleId))
+    .where(where)
+    .orderBy(order(followUps.due), order(followUps.eventId))
+    .limit(limit);
+}
+
+/**
+ * What Today shows: of the overdue the latest, for the old ones have been seen often; of the others the next. The
+ * counts are of all there are.
+ */
+export async function dueFollowUps(actor: Actor, today: string, each = 5) {
+  const overdue = open(actor, lt(followUps.due, today));
+  const ahead = open(actor, or(gte(followUps.due, today), isNull(followUps.due)));
+  const counted = (where: SQL | undefined) => database().select({ of: count() }).from(followUps).where(where);
+  const [late, next, lateCount, nextCount] = await Promise.all([
+    listed(overdue, each, true),
+    listed(ahead, each),
+    counted(overdue),
+    counted(ahead),
+  ]);
+  return {
+    overdue: { shown: late, count: lateCount[0]?.of ?? 0 },
+    ahead: { shown: next, count: nextCount[0]?.of ?? 0 },
+  };
+}
+
+/** Most that one page of the list holds. */
+export const FOLLOW_UP_PAGE = 100;
+
+/** All that stand open, earliest due first and those without a day last, from behind the one a page ended with. */
+export async function allFollowUps(actor: Actor, after: string | null = null): Promise<FollowUp[]> {
+  const [last] =
+    after === null
+      ? []
+      : await database()
+          .select({ id: followUps.eventId, due: followUps.due })
+          .from(followUps)
+          .where(and(eq(followUps.eventId, after), eq(followUps.shopId, actor.shopId)));
+  return listed(open(actor, last ? behind(last.id, last.due) : undefined), FOLLOW_UP_PAGE);
+}
+
+/** Rows that come behind one in the order of the list, in which those without a day are last. */
+function behind(id: string, due: string | null): SQL | undefined {
+  const later = gt(followUps.eventId, id);
+  if (due === null) return and(isNull(followUps.due), later);
+  return or(isNull(followUps.due), gt(followUps.due, due), and(eq(followUps.due, due), later));
+}

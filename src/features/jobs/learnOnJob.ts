@@ -1,0 +1,73 @@
+/** What is learned of a vehicle while a job is traced on it. */
+import { and, desc, eq, inArray } from 'drizzle-orm';
+import type { CircuitFile } from '#core/format/circuitSchema';
+import type { PartFact } from '#core/format/requestSchemas';
+import { isUuid } from '#core/format/uuid';
+import { once } from '@/db/once';
+import { circuitVersions, jobCircuits, jobs } from '@/db/schema';
+import type { Actor } from '@/features/shop/server';
+import { learnIn } from '@/features/vehicles/server';
+
+export type LearnedOnJob =
+  | { readonly ok: true; readonly stays: string | null }
+  | { readonly ok: false; readonly message: string };
+
+/** Ids that a job's readings may name. */
+const namesIn = ({ parts, nodes }: CircuitFile): string[] => [...parts, ...nodes].map((one) => one.id);
+
+/**
+ * What was learned of a part while tracing: new versions of the vehicle's circuits. The job goes on with the newest of
+ * all its circuits together, since circuits share parts. Every reading stays; so a map that no longer has what the job
+ * was traced on is not taken, and `stays` says so: the fact is kept for the next job.
+ */
+export async function learnOnJob(actor: Actor, jobId: string, fact: PartFact): Promise<LearnedOnJob> {
+  if (!isUuid(jobId)) return { ok: false, message: 'There is no such job in this shop.' };
+  return once<LearnedOnJob>(actor, { id: fact.id, kind: `fact on job ${jobId}` }, async (tx) => {
+    const [job] = await tx
+      .select({ vehicleId: jobs.vehicleId })
+      .from(jobs)
+      .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)))
+      .for('update');
+    if (!job) return { ok: false as const, message: 'There is no such job in this shop.' };
+    const learned = await learnIn(tx, actor, job.vehicleId, fact);
+    if (!learned.ok) return learned;
+    const held = await tx
+      .select({
+        position: jobCircuits.position,
+        circuitId: circuitVersions.circuitId,
+        file: circuitVersions.file,
+      })
+      .from(jobCircuits)
+      .innerJoin(circuitVersions, eq(circuitVersions.id, jobCircuits.circuitVersionId))
+      .where(eq(jobCircuits.jobId, jobId));
+    const newest = await tx
+      .selectDistinctOn([circuitVersions.circuitId], {
+        id: circuitVersions.id,
+        circuitId: circuitVersions.circuitId,
+        file: circuitVersions.file,
+      })
+      .from(circuitVersions)
+      .where(
+        inArray(
+          circuitVersions.circuitId,
+          held.map((one) => one.circuitId),
+        ),
+      )
+      .orderBy(circuitVersions.circuitId, desc(circuitVersions.version));
+    const names = new Set(newest.flatMap((one) => namesIn(one.file)));
+    const lost = held.flatMap((one) => namesIn(one.file)).find((id) => !names.has(id));
+    if (lost !== undefined) {
+      return {
+        ok: true as const,
+        stays: `Kept for the next job. This one stays on the map it began with, for “${lost}” has been taken out of the circuit since.`,
+      };
+    }
+    for (const { position, circuitId } of held) {
+      await tx
+        .update(jobCircuits)
+        .set({ circuitVersionId: newest.find((one) => one.circuitId === circuitId)!.id })
+        .where(and(eq(jobCircuits.jobId, jobId), eq(jobCircuits.position, position)));
+    }
+    return { ok: true as const, stays: null };
+  });
+}

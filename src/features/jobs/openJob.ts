@@ -1,0 +1,145 @@
+/** Opening a job: the job alone, or with all that a new one needs, in one transaction. */
+import { randomUUID } from 'node:crypto';
+import { and, desc, eq } from 'drizzle-orm';
+import type { NewJob } from '#core/format/requestSchemas';
+import { LOAD_WORDS, PATTERNS } from '#core/notation';
+import type { Transaction } from '@/db/client';
+import { all, once } from '@/db/once';
+import {
+  circuits,
+  circuitVersions,
+  jobCircuits,
+  jobs,
+  panelSets,
+  panelSetVersions,
+  vehicles,
+} from '@/db/schema';
+import type { Actor } from '@/features/shop/server';
+import { addPattern, addVehicle, setNominalVolts } from '@/features/vehicles/server';
+import { appendIn, writeProjections } from './appendEvents';
+
+export interface JobInput {
+  readonly id: string;
+  readonly vehicleId: string;
+  readonly title: string;
+  readonly openedAt?: string;
+  readonly circuitFileIds?: readonly string[];
+}
+
+type Opened = { readonly ok: true } | { readonly ok: false; readonly message: string };
+
+/** Opens a job on the newest versions of a vehicle's circuits and panel set. */
+export function openJob(actor: Actor, input: JobInput): Promise<Opened> {
+  return all((tx) => openJobIn(tx, actor, input));
+}
+
+export async function openJobIn(tx: Transaction, actor: Actor, input: JobInput): Promise<Opened> {
+  const openedAt = input.openedAt ?? new Date().toISOString();
+  const [vehicle] = await tx
+    .select({ id: vehicles.id })
+    .from(vehicles)
+    .where(and(eq(vehicles.id, input.vehicleId), eq(vehicles.shopId, actor.shopId)));
+  if (!vehicle) return { ok: false, message: 'There is no such vehicle in this shop.' };
+  const maps = await tx
+    .selectDistinctOn([circuitVersions.circuitId], {
+      versionId: circuitVersions.id,
+      fileId: circuits.fileId,
+      name: circuits.name,
+    })
+    .from(circuitVersions)
+    .innerJoin(circuits, eq(circuits.id, circuitVersions.circuitId))
+    .where(eq(circuits.vehicleId, input.vehicleId))
+    .orderBy(circuitVersions.circuitId, desc(circuitVersions.version));
+  const wanted = input.circuitFileIds;
+  const chosen = wanted
+    ? wanted.flatMap((fileId) => maps.filter((map) => map.fileId === fileId))
+    : maps.sort((one, other) => (one.name < other.name ? -1 : 1));
+  const [panelSet] = await tx
+    .select({ id: panelSetVersions.id })
+    .from(panelSetVersions)
+    .innerJoin(panelSets, eq(panelSets.id, panelSetVersions.panelSetId))
+    .where(eq(panelSets.vehicleId, input.vehicleId))
+    .orderBy(desc(panelSetVersions.version))
+    .limit(1);
+  await tx.insert(jobs).values({
+    id: input.id,
+    shopId: actor.shopId,
+    vehicleId: input.vehicleId,
+    title: input.title,
+    openedBy: actor.personId,
+    openedAt,
+    panelSetVersionId: panelSet?.id ?? null,
+  });
+  if (chosen.length > 0) {
+    await tx.insert(jobCircuits).values(
+      chosen.map((map, position) => ({
+        jobId: input.id,
+        circuitVersionId: map.versionId,
+        shopId: actor.shopId,
+        position,
+      })),
+    );
+  }
+  await writeProjections(tx, actor.shopId, input.id, openedAt);
+  return { ok: true };
+}
+
+export type BegunJob =
+  | { readonly ok: true; readonly id: string; readonly traced: boolean }
+  | { readonly ok: false; readonly message: string };
+
+/**
+ * A job with its complaint; with a pattern its circuit is made first, on a vehicle that may be new itself. All of it is
+ * there, or nothing; asked again with the same id it answers what the first made.
+ */
+export function beginJob(actor: Actor, input: NewJob): Promise<BegunJob> {
+  return once<BegunJob>(actor, { id: input.id, kind: 'new-job' }, (tx) => begin(tx, actor, input));
+}
+
+async function begin(tx: Transaction, actor: Actor, input: NewJob): Promise<BegunJob> {
+  const { id, vehicleId, title, nominalVolts } = input;
+  if (input.vehicleName !== undefined) {
+    if (nominalVolts === undefined) {
+      return { ok: false, message: 'Say the nominal voltage: no verdict is given without it.' };
+    }
+    const { vehicleName: name, plate = '' } = input;
+    const added = await addVehicle(tx, actor, { id: vehicleId, name, plate, nominalVolts });
+    if (!added.ok) return added;
+  } else if (nominalVolts !== undefined) await setNominalVolts(tx, actor, vehicleId, nominalVolts);
+  const pattern = PATTERNS.find((one) => one.id === input.pattern);
+  const made = pattern
+    ? await addPattern(tx, actor, vehicleId, pattern, {
+        load: input.load?.trim() || loadOf(title),
+        kind: LOAD_WORDS.find(([one]) => one === input.kind)?.[0] ?? 'module',
+        unbidden: input.state === 'on-when-off',
+      })
+    : null;
+  if (made && !made.ok) return made;
+  const files = made ? { circuitFileIds: [made.fileId] } : {};
+  const opened = await openJobIn(tx, actor, { id, vehicleId, title, ...files });
+  if (!opened.ok) return opened;
+  const stored = await appendIn(tx, actor, [
+    {
+      id: randomUUID(),
+      jobId: id,
+      madeAt: new Date().toISOString(),
+      clientOrder: 0,
+      body: {
+        kind: 'complaint',
+        words: title,
+        ...(made ? { function: made.function, condition: made.condition, state: input.state ?? 'dead' } : {}),
+      },
+    },
+  ]);
+  return stored.ok ? { ok: true, id, traced: made !== null } : stored;
+}
+
+/** What fails, without how: "Warming jacket dead" is about the warming jacket. */
+function loadOf(title: string): string {
+  const [first = title] = title.split(/[,;:]/);
+  const name = first.replace(
+    /\s+(is |are |was |were |stays |remains )?(dead|weak|dim|off|out|on|not working|works? not|fails?|flickers?|comes and goes)$/i,
+    '',
+  );
+  return (name.trim() || title).slice(0, 60);
+}

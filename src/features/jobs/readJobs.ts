@@ -1,0 +1,189 @@
+/** Jobs as lists and pages read them. Every call names the actor, whose shop bounds what is seen. */
+import { and, asc, desc, eq, gt, ne } from 'drizzle-orm';
+import { cache } from 'react';
+import type { CircuitFile } from '#core/format/circuitSchema';
+import type { JobFile } from '#core/format/jobSchema';
+import type { PanelSetFile } from '#core/format/panelSchema';
+import { isUuid } from '#core/format/uuid';
+import { database, type Transaction } from '@/db/client';
+import {
+  circuitVersions,
+  jobCircuits,
+  jobEvents,
+  jobSummaries,
+  jobs,
+  panelSetVersions,
+  people,
+  vehicles,
+} from '@/db/schema';
+import type { Actor } from '@/features/shop/server';
+import type { LogEvent } from './state';
+
+export interface LoadedJob {
+  readonly id: string;
+  readonly title: string;
+  readonly openedAt: string;
+  readonly vehicle: typeof vehicles.$inferSelect;
+  readonly circuits: readonly CircuitFile[];
+  readonly panelSet: PanelSetFile | null;
+  readonly panelSetId: string | null;
+  readonly events: readonly (LogEvent & { readonly arrivedAt: string })[];
+}
+
+export interface JobRow {
+  readonly id: string;
+  readonly title: string;
+  readonly vehicleId: string;
+  readonly vehicleName: string;
+  readonly openedAt: string;
+  readonly stage: string;
+  readonly complaint: string;
+  readonly found: string | null;
+  readonly readings: number;
+  readonly lastAt: string;
+}
+
+/** A moment of the database as entries write it. */
+export const iso = (instant: string) => new Date(instant).toISOString();
+
+const jobRow = {
+  id: jobs.id,
+  title: jobs.title,
+  vehicleId: vehicles.id,
+  vehicleName: vehicles.name,
+  openedAt: jobs.openedAt,
+  stage: jobSummaries.stage,
+  complaint: jobSummaries.complaint,
+  found: jobSummaries.found,
+  readings: jobSummaries.readings,
+  lastAt: jobSummaries.lastAt,
+};
+
+/** Jobs that are not closed, the latest touched first. */
+export async function openJobs(actor: Actor): Promise<JobRow[]> {
+  return database()
+    .select(jobRow)
+    .from(jobSummaries)
+    .innerJoin(jobs, eq(jobs.id, jobSummaries.jobId))
+    .innerJoin(vehicles, eq(vehicles.id, jobs.vehicleId))
+    .where(and(eq(jobSummaries.shopId, actor.shopId), ne(jobSummaries.stage, 'closed')))
+    .orderBy(desc(jobSummaries.lastAt))
+    .limit(100);
+}
+
+export async function closedJobs(actor: Actor, limit = 10): Promise<JobRow[]> {
+  return database()
+    .select(jobRow)
+    .from(jobSummaries)
+    .innerJoin(jobs, eq(jobs.id, jobSummaries.jobId))
+    .innerJoin(vehicles, eq(vehicles.id, jobs.vehicleId))
+    .where(and(eq(jobSummaries.shopId, actor.shopId), eq(jobSummaries.stage, 'closed')))
+    .orderBy(desc(jobSummaries.lastAt))
+    .limit(limit);
+}
+
+export async function jobsOfVehicle(actor: Actor, vehicleId: string): Promise<JobRow[]> {
+  return database()
+    .select(jobRow)
+    .from(jobs)
+    .innerJoin(jobSummaries, eq(jobs.id, jobSummaries.jobId))
+    .innerJoin(vehicles, eq(vehicles.id, jobs.vehicleId))
+    .where(and(eq(jobs.shopId, actor.shopId), eq(jobs.vehicleId, vehicleId)))
+    .orderBy(desc(jobs.openedAt))
+    .limit(100);
+}
+
+/** A job with its vehicle, the versions it is traced on and its whole log; null when the shop has none such. */
+export const loadJob = cache(async (actor: Actor, jobId: string): Promise<LoadedJob | null> => {
+  if (!isUuid(jobId)) return null;
+  const db = database();
+  const [row] = await db
+    .select()
+    .from(jobs)
+    .innerJoin(vehicles, eq(vehicles.id, jobs.vehicleId))
+    .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)));
+  if (!row) return null;
+  const [maps, panelRows, events] = await Promise.all([
+    db
+      .select({ file: circuitVersions.file })
+      .from(jobCircuits)
+      .innerJoin(circuitVersions, eq(circuitVersions.id, jobCircuits.circuitVersionId))
+      .where(eq(jobCircuits.jobId, jobId))
+      .orderBy(asc(jobCircuits.position)),
+    row.jobs.panelSetVersionId
+      ? db
+          .select({ file: panelSetVersions.file, id: panelSetVersions.panelSetId })
+          .from(panelSetVersions)
+          .where(eq(panelSetVersions.id, row.jobs.panelSetVersionId))
+      : Promise.resolve([]),
+    eventsOf(db, jobId),
+  ]);
+  return {
+    id: jobId,
+    title: row.jobs.title,
+    openedAt: iso(row.jobs.openedAt),
+    vehicle: row.vehicles,
+    circuits: maps.map((one) => one.file),
+    panelSet: panelRows[0]?.file ?? null,
+    panelSetId: panelRows[0]?.id ?? null,
+    events,
+  };
+});
+
+/** Entries of a job behind a place in its sequence; null where this shop has no such job. */
+export async function eventsAfter(actor: Actor, jobId: string, seq: number): Promise<LogEvent[] | null> {
+  const [job] = await database()
+    .select({ id: jobs.id })
+    .from(jobs)
+    .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)));
+  return job ? eventsOf(database(), jobId, seq) : null;
+}
+
+export async function eventsOf(
+  db: Pick<Transaction, 'select'>,
+  jobId: string,
+  after = 0,
+): Promise<(LogEvent & { seq: number; arrivedAt: string })[]> {
+  const rows = await db
+    .select({ event: jobEvents, person: people.name })
+    .from(jobEvents)
+    .innerJoin(people, eq(people.id, jobEvents.personId))
+    .where(and(eq(jobEvents.jobId, jobId), gt(jobEvents.seq, after)))
+    .orderBy(asc(jobEvents.seq));
+  return rows.map(({ event, person }) => ({
+    id: event.id,
+    seq: event.seq,
+    person,
+    madeAt: iso(event.madeAt),
+    arrivedAt: iso(event.arrivedAt),
+    clientOrder: event.clientOrder,
+    body: event.body,
+  }));
+}
+
+/** The job as an open file: everything needed to read it elsewhere. */
+export function jobFile(job: LoadedJob): JobFile {
+  return {
+    format: 'every-trace/job',
+    version: 1,
+    job: { id: job.id, title: job.title, openedAt: job.openedAt },
+    vehicle: {
+      name: job.vehicle.name,
+      make: job.vehicle.make,
+      model: job.vehicle.model,
+      year: job.vehicle.year,
+      plate: job.vehicle.plate,
+    },
+    circuits: [...job.circuits],
+    panelSet: job.panelSet,
+    events: job.events.map((event) => ({
+      id: event.id,
+      seq: event.seq ?? 0,
+      person: event.person,
+      madeAt: event.madeAt,
+      arrivedAt: event.arrivedAt,
+      clientOrder: event.clientOrder,
+      body: event.body,
+    })),
+  };
+}

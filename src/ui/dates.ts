@@ -1,0 +1,38 @@
+/**
+ * Days and times as they are shown: always in the zone of the workshop, which is that of the machine the program runs
+ * on, whoever looks and from where. Entries carry moments (UTC); a due day is a day of the calendar and has no zone.
+ */
+
+/** The workshop's zone: told to the browser by the page (`data-zone`), so that server and page print the same. */
+export function workshopZone(): string {
+  const told = typeof document === 'undefined' ? undefined : document.documentElement.dataset.zone;
+  return told ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+}
+
+const FORMS = {
+  /** 3 Mar */
+  short: { day: 'numeric', month: 'short' },
+  /** 3 Mar 2026 */
+  year: { day: 'numeric', month: 'short', year: 'numeric' },
+  /** 3 March 2026 */
+  long: { day: 'numeric', month: 'long', year: 'numeric' },
+  /** 14:05 */
+  time: { hour: '2-digit', minute: '2-digit' },
+} as const satisfies Record<string, Intl.DateTimeFormatOptions>;
+
+/**
+ * A moment, or a day of the calendar, in words.
+ *
+ * @example dateWords('2026-03-03T23:30:00Z', 'short') // "4 Mar" in a workshop east of Greenwich
+ * @example dateWords('2026-03-03', 'short') // "3 Mar" everywhere
+ */
+export function dateWords(when: string, form: keyof typeof FORMS, zone = workshopZone()): string {
+  const timeZone = /^\d{4}-\d{2}-\d{2}$/.test(when) ? 'UTC' : zone;
+  return new Intl.DateTimeFormat('en-GB', { ...FORMS[form], timeZone }).format(new Date(when));
+}
+
+/** The workshop's day at a moment, as a due day is written. */
+export function dayOf(moment: Date, zone = workshopZone()): string {
+  // Swedish writes dates as ISO 8601 does.
+  return new Intl.DateTimeFormat('sv-SE', { timeZone: zone }).format(moment);
+}
