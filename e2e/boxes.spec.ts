@@ -404,9 +404,9 @@ test('a slot is found over all vehicles, and boxes are copied to a sister, every
   page,
 }) => {
   await page.goto(`${app.url}/vehicles`);
-  await page.getByLabel('Find a slot in any vehicle').fill('mirror heating');
+  await page.getByLabel('Find a vehicle, or a slot in any of them').fill('mirror heating');
   await page.getByRole('main').getByRole('button', { name: 'Find' }).click();
-  const found = page.getByRole('region', { name: 'Slots found' });
+  const found = page.getByRole('region', { name: 'Found' });
   await expect(found).toContainText('Bakery van');
   await expect(found).toContainText('row from the top');
   await page.getByRole('link', { name: /Beekeeper/ }).click();

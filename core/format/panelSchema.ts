@@ -77,6 +77,8 @@ export const SlotSchema = Type.Object(
     /** Printed colour of what is specified for the slot. */
     colour: Type.Optional(text(30)),
     state: SlotStateName,
+    /** How it is known that it was never ordered, or is abandoned: that the hole is empty shows neither. */
+    stateEvidence: Type.Optional(text(200)),
     feed: Type.Optional(
       Type.Enum([
         'constant',

@@ -50,6 +50,26 @@ describe('what a technician types', () => {
     );
   });
 
+  test('what is there is never printed as nothing, down to what no meter shows', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom('V', 'A', 'Ω' as const),
+        fc.double({ min: 1e-6, max: 900, noNaN: true }),
+        (unit, value) => {
+          const printed = formatQuantity(value, unit as 'V');
+          const again = parseReading(printed, unit as 'V');
+          const read = again.ok && 'value' in again ? again.value : 0;
+          expect(Math.abs(read - value) / value).toBeLessThan(0.5);
+        },
+      ),
+    );
+    expect(formatQuantity(0.004, 'A')).toBe('4 mA');
+    expect(formatQuantity(-0.0035, 'A')).toBe('-3.5 mA');
+    expect(formatQuantity(0.00025, 'V')).toBe('250 µV');
+    expect(formatQuantity(0.004, 'Ω')).toBe('4 mΩ');
+    expect(formatQuantity(0, 'A')).toBe('0.00 A');
+  });
+
   test('what is printed can be read again', () => {
     fc.assert(
       fc.property(fc.double({ min: -60, max: 60, noNaN: true }), (volts) => {

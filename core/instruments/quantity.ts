@@ -137,13 +137,28 @@ export function parseReading(text: string, cardUnit: Unit): ParsedReading {
 
 const UNIT_WORDS: Readonly<Record<Unit, string>> = { V: 'volts', Ω: 'ohms', A: 'amperes' };
 
-/** Prints a quantity with as many digits as a hand meter would show: `12.40 V`, `5.5 mV`, `0.30 Ω`. */
+/**
+ * Prints a quantity with as many digits as a hand meter would show; what is there is never printed as nothing.
+ *
+ * @example formatQuantity(12.4, 'V') // "12.40 V"
+ * @example formatQuantity(0.004, 'A') // "4 mA"
+ * @example formatQuantity(0.3, 'Ω') // "0.30 Ω"
+ */
 export function formatQuantity(value: number, unit: Unit): string {
   const size = Math.abs(value);
-  if (size !== 0 && size < 0.1 && unit === 'V') return `${trimZeros((value * 1000).toFixed(1))} mV`;
+  if (size >= LEAST && size < SMALL[unit]) {
+    // Rounded first: what rounds up to the next step is printed in it.
+    if (size >= 0.99995e-3) return `${trimZeros((value * 1e3).toFixed(1))} m${unit}`;
+    return `${trimZeros((value * 1e6).toFixed(1))} µ${unit}`;
+  }
   if (size >= 1000) return `${trimZeros((value / 1000).toFixed(2))} k${unit}`;
   return `${value.toFixed(size >= 100 ? 1 : 2)} ${unit}`;
 }
+
+/** A tenth of a millionth is nothing to any hand meter. */
+const LEAST = 1e-7;
+/** Below this a thousandth part is the unit: two decimals would leave too little, or nothing. */
+const SMALL: Readonly<Record<Unit, number>> = { V: 0.1, A: 0.1, Ω: 0.01 };
 
 function trimZeros(text: string): string {
   return text.includes('.') ? text.replace(/\.?0+$/, '') : text;

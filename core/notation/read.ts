@@ -3,6 +3,7 @@
  * mistake with its place and its remedy. What the text does not say (names of wires, places, leads of a probe) is
  * kept from the circuit it was made from, when one is given.
  */
+import { namesOfParts, renamedAfterParts } from '../circuit/rename';
 import { PART_LIMIT } from '../format/bounds';
 import { checkCircuit } from '../format/checkCircuit';
 import type { CircuitFile } from '../format/circuitSchema';
@@ -204,7 +205,8 @@ function assemble(pieces: Pieces, text: string): CircuitFile | null {
     ...(pieces.notes.length > 0 ? { notes: pieces.notes.join('\n') } : {}),
     parts,
   } as CircuitFile;
-  const circuit = pieces.saysAccess ? draft : reachable(withUsual(draft, base), base);
+  const made = pieces.saysAccess ? draft : reachable(withUsual(draft, base), base);
+  const circuit = base ? renamedAfterParts(made, namesOfParts(base)) : made;
   const checked = checkCircuit(circuit);
   const lines = text.split(/\r?\n/);
   for (const problem of checked.ok ? [] : checked.problems) pieces.report(placed(pieces, problem, lines));

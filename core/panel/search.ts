@@ -80,12 +80,21 @@ export function searchSlots(panels: readonly Panel[], text: string, limit = 20):
   return hits.sort((one, other) => other.score - one.score).slice(0, limit);
 }
 
+/** A number or plate without what separates its parts: "MB 41-4" and "mb414" are one. */
+export function plain(text: string): string {
+  return text.toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '');
+}
+
 /** How well a slot answers a search, and by what; null when it does not. */
 export function judgeSlot(
   slot: Slot,
   query: readonly string[],
   numbered: ReturnType<typeof numberQuery>,
 ): { because: string; score: number } | null {
+  // As it is printed, letters and all: "F14", "3A", "K2/1".
+  if (plain(slot.number) === plain(query.join(''))) {
+    return { because: `${slot.type} ${slot.number}`, score: 100 };
+  }
   if (numbered) {
     if (slot.number === numbered.number && (numbered.type === null || numbered.type === slot.type)) {
       return { because: `${slot.type} ${slot.number}`, score: 100 };

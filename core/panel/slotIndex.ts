@@ -1,6 +1,6 @@
 /** Slots of many vehicles found at once: an inverted index of their words, prefixes and families of words included. */
 import type { Panel, Slot } from '../format/panelSchema';
-import { judgeSlot, numberQuery, SAME_WORDS, wordsOf } from './search';
+import { judgeSlot, numberQuery, plain, SAME_WORDS, wordsOf } from './search';
 
 export interface IndexedSlot {
   readonly vehicle: string;
@@ -16,7 +16,7 @@ export interface SlotFound extends IndexedSlot {
 /** Words of a slot that a search may name. */
 function slotWords(slot: Slot): string[] {
   const rating = slot.ratingAmps === undefined ? '' : `${slot.ratingAmps} ${slot.ratingAmps}a a`;
-  return wordsOf(
+  const words = wordsOf(
     [
       slot.type,
       slot.number,
@@ -28,6 +28,7 @@ function slotWords(slot: Slot): string[] {
       ...(slot.functions ?? []),
     ].join(' '),
   );
+  return [...words, plain(slot.number)];
 }
 
 export class SlotIndex {
@@ -54,10 +55,12 @@ export class SlotIndex {
     const wanted = numbered ? [numbered.number] : query;
     const [first = '', ...others] = wanted;
     let left = this.meeting(first);
+    const printed = this.slotsOf.get(plain(text)) ?? [];
     for (const word of others) {
       const met = this.meeting(word);
       left = new Set([...left].filter((index) => met.has(index)));
     }
+    for (const index of printed) left.add(index);
     const hits: SlotFound[] = [];
     for (const index of left) {
       const entry = this.slots[index]!;

@@ -14,6 +14,10 @@ export interface SlotStateEntry {
 
 /** States that claim something nobody can see from the front, and so want a source or a trace. */
 const WANTS_PROOF: readonly Slot['state'][] = ['not-ordered', 'abandoned'];
+export function wantsProof(state: Slot['state']): boolean {
+  return WANTS_PROOF.includes(state);
+}
+
 /** Evidence that proves nothing about these: the hole being empty is what is to be explained. */
 const NO_PROOF = /^(it is |looks? |slot |hole |is )*(empty|nothing (there|in it)|none|-|\?)\.?$/i;
 

@@ -1,11 +1,19 @@
 'use client';
 
-import { type ReactNode, useId, useState } from 'react';
+import { type ReactNode, useEffect, useId, useRef, useState } from 'react';
 import { INPUT, Problem } from './controls';
 
+/** Where a field keeps what is typed in it and not taken yet. */
+export interface FieldDrafts {
+  read(field: string): string | null;
+  /** Null takes it away. */
+  write(field: string, text: string | null): void;
+}
+
 /**
- * A field that is read when it is left. What cannot be read stays in it, with the reason below, and changes nothing;
- * what changes elsewhere, as by an undo, shows in it.
+ * A field that is read when it is left, by whatever: another field, another thing chosen, the page gone. What cannot be
+ * read stays in it, with the reason below, and changes nothing; with `drafts` it is there again when the field is. What
+ * changes elsewhere, as by an undo, shows in it.
  */
 export function ReadField<T>({
   label,
@@ -15,9 +23,11 @@ export function ReadField<T>({
   onRead,
   rows,
   decimal,
+  drafts,
 }: {
-  label: ReactNode;
+  label: string;
   hint?: string;
+  drafts?: FieldDrafts;
   /** What stands in it while it is as it was. */
   text: string;
   read: (
@@ -30,16 +40,38 @@ export function ReadField<T>({
   decimal?: boolean;
 }) {
   const id = useId();
+  const [left] = useState(() => drafts?.read(label) ?? null);
   const [problem, setProblem] = useState<string | null>(null);
-  const leave = (typed: string) => {
-    if (typed.trim() === text.trim()) return setProblem(null);
-    const answer = read(typed);
-    setProblem(answer.ok ? null : answer.message);
-    if (answer.ok) onRead(answer.value);
+  const typed = useRef<string | null>(left);
+  /** Takes what was typed, or says why not and keeps it. */
+  const leave = () => {
+    const now = typed.current;
+    if (now === null) return;
+    const answer = now.trim() === text.trim() ? null : read(now);
+    if (answer && !answer.ok) {
+      setProblem(answer.message);
+      drafts?.write(label, now);
+      return;
+    }
+    typed.current = null;
+    setProblem(null);
+    drafts?.write(label, null);
+    if (answer) onRead(answer.value);
   };
+  const latest = useRef(leave);
+  latest.current = leave;
+  useEffect(() => {
+    // Typed before a reload and never left: it is taken now, or its reason is shown.
+    latest.current();
+    return () => latest.current();
+  }, []);
   const shared = {
-    defaultValue: text,
-    onBlur: (event: { target: { value: string } }) => leave(event.target.value),
+    defaultValue: typed.current ?? text,
+    onInput: (event: { currentTarget: { value: string } }) => {
+      typed.current = event.currentTarget.value;
+      drafts?.write(label, typed.current);
+    },
+    onBlur: leave,
     'aria-invalid': problem !== null,
     ...(problem === null ? {} : { 'aria-describedby': id }),
     className: INPUT,

@@ -5,9 +5,16 @@ import { buttonClass, INPUT } from '@/ui/controls';
 
 export const metadata = { title: 'Vehicles' };
 
-export default async function VehiclesPage({ searchParams }: { searchParams: Promise<{ slot?: string }> }) {
+const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`;
+
+export default async function VehiclesPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ slot?: string | string[] }>;
+}) {
   const actor = await currentActor();
-  const text = ((await searchParams).slot ?? '').slice(0, 80);
+  const { slot = '' } = await searchParams;
+  const text = String(slot).slice(0, 80);
   const [vehicles, found] = await Promise.all([
     listVehicles(actor),
     text.trim() === '' ? null : searchShop(actor, text),
@@ -17,7 +24,7 @@ export default async function VehiclesPage({ searchParams }: { searchParams: Pro
       <h1 className="mb-4 text-3xl">Vehicles</h1>
       <form className="mb-5 max-w-xl">
         <label htmlFor="slot-search" className="mb-1 block font-semibold">
-          Find a slot in any vehicle
+          Find a vehicle, or a slot in any of them
         </label>
         <div className="flex gap-2">
           <input
@@ -25,7 +32,7 @@ export default async function VehiclesPage({ searchParams }: { searchParams: Pro
             name="slot"
             type="search"
             defaultValue={text}
-            placeholder="fuse 14, mirror heating, yellow 20 …"
+            placeholder="plate, name, fuse 14, mirror heating, yellow 20 …"
             className={INPUT}
           />
           <button type="submit" className={buttonClass('plain')}>
@@ -34,14 +41,34 @@ export default async function VehiclesPage({ searchParams }: { searchParams: Pro
         </div>
       </form>
       {found ? (
-        <section aria-label="Slots found" className="mb-8">
+        <section aria-label="Found" className="mb-8">
           <p className="font-semibold" role="status">
-            {found.length === 0
-              ? `No slot of any vehicle answers to “${text.trim()}”.`
-              : `${found.length} ${found.length === 1 ? 'slot' : 'slots'}`}
+            {found.slots.length + found.vehicles.length === 0
+              ? `No vehicle and no slot answers to “${text.trim()}”.`
+              : [
+                  found.vehicles.length > 0 ? counted(found.vehicles.length, 'vehicle') : '',
+                  found.slots.length > 0 ? counted(found.slots.length, 'slot') : '',
+                ]
+                  .filter((one) => one !== '')
+                  .join(', ')}
           </p>
-          <ul className="mt-1 border-t border-line">
-            {found.map((one) => (
+          {found.vehicles.length > 0 ? (
+            <ul className="mt-1 border-t border-line" aria-label="Vehicles found">
+              {found.vehicles.map((one) => (
+                <li key={one.id} className="border-b border-line">
+                  <Link
+                    href={`/vehicles/${one.id}`}
+                    className="flex min-h-11 items-center justify-between gap-3 hover:bg-sunk"
+                  >
+                    <span className="font-semibold">{one.name}</span>
+                    <span className="reading">{one.plate}</span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          ) : null}
+          <ul className="mt-1 border-t border-line" aria-label="Slots found">
+            {found.slots.map((one) => (
               <li key={`${one.vehicleId} ${one.panelId} ${one.slotId}`} className="border-b border-line">
                 <Link
                   href={`/vehicles/${one.vehicleId}/panels?box=${one.panelId}&slot=${one.slotId}`}

@@ -138,8 +138,8 @@ export interface BoxViewProps {
 }
 
 export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProps) {
-  const { job, record } = useJob();
-  const [turns] = useTurns(panel.id);
+  const { data, job, record } = useJob();
+  const [turns] = useTurns(data.vehicle.id, panel.id);
   const order = useMemo(() => triageOrder(panel.slots), [panel]);
   const results = useMemo(
     () =>

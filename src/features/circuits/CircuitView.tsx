@@ -1,16 +1,19 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { useEffect, useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { diagramSvg } from '#core/diagram/svg';
 import { faultWords } from '#core/faults/faults';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { Panel } from '#core/format/panelSchema';
 import type { LiveSetting } from '#core/live/setting';
-import { circuitOfPattern, PATTERNS, readNotation, writeNotation } from '#core/notation';
+import { circuitOfPattern, PATTERNS, type ReadText, writeNotation } from '#core/notation';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
+import { readDraft, writeDraft } from '@/sync/drafts';
+import { postJson } from '@/sync/post';
 import { Choice } from '@/ui/Choice';
 import { Button, INPUT, Problem } from '@/ui/controls';
+import { newId } from '@/ui/newId';
 import { saveFile } from '@/ui/saveFile';
 import { useAnswer, useCircuitWorker } from '@/workers/useCircuitWorker';
 import { CircuitDrawing, liveMarks, voltsText } from './CircuitDrawing';
@@ -19,6 +22,7 @@ import { Alarms, type DialPositions, Dials, dialled, Functions, PartPanel, posit
 import { NotationEditor } from './NotationEditor';
 import { StateTableView } from './StateTableView';
 import { useDiagram } from './useDiagram';
+import { useReadText } from './useReadText';
 import { WireForm } from './WireForm';
 
 const VIEWS = [
@@ -57,14 +61,13 @@ export function CircuitView({
     [saved, nominalVolts],
   );
   const [text, setText] = useState(first);
-  // A version that was saved meanwhile is what is edited from now on.
-  const [base, setBase] = useState(first);
-  const draftKey = `every-trace circuit ${vehicleId} ${saved?.id ?? 'new'}`;
+  // What is edited from. A version that somebody saves meanwhile takes its place only where nothing was typed.
+  const [basis, setBasis] = useState({ first, version });
+  const draftKey = `circuit ${vehicleId} ${saved?.id ?? 'new'}`;
   const [draft, setDraft] = useState<string | null>(null);
-  if (first !== base) {
-    // What was typed and not saved is offered again, not dropped.
-    if (text !== base && text !== first) setDraft(text);
-    setBase(first);
+  const moved = basis.version !== version || basis.first !== first;
+  if (moved && text === basis.first) {
+    setBasis({ first, version });
     setText(first);
   }
   const [view, setView] = useState<View>(saved ? 'drawing' : 'text');
@@ -73,49 +76,50 @@ export function CircuitView({
     busy: false,
     problem: null,
   });
-  const read = useMemo(() => readNotation(text, saved), [text, saved]);
+  const read = useReadText(text, saved);
   // The last circuit that could be read stays on the page while a line is being typed.
   const [circuit, setCircuit] = useState<CircuitFile | null>(saved);
-  const changed = text !== first;
+  const changed = text !== basis.first;
   useEffect(() => {
     if (!changed) setCircuit(saved ?? read.circuit);
     else if (read.circuit) setCircuit(read.circuit);
   }, [changed, read, saved]);
 
-  useEffect(() => setDraft(localStorage.getItem(draftKey)), [draftKey]);
+  useEffect(() => setDraft(readDraft(draftKey)), [draftKey]);
   const type = (next: string) => {
     setText(next);
-    if (next === first) localStorage.removeItem(draftKey);
-    else localStorage.setItem(draftKey, next);
+    writeDraft(draftKey, next === basis.first ? null : next);
     setDraft(null);
   };
+  /** The request that an unchanged try goes on with. */
+  const request = useRef<{ readonly id: string; readonly of: string } | null>(null);
   const save = async () => {
-    if (!read.circuit) return;
+    if (!read.circuit || read.of !== text) return;
     setSaving({ busy: true, problem: null });
-    try {
-      const from = saved?.id === read.circuit.id ? version : 0;
-      const response = await fetch(`/api/vehicles/${vehicleId}/import?base=${from}`, {
-        method: 'POST',
-        body: JSON.stringify(read.circuit),
-      });
-      const answer = (await response.json()) as { problems?: { message: string }[] };
-      // Theirs is shown, and the text that was typed is offered again.
-      if (response.status === 409) router.refresh();
-      if (!response.ok) throw new Error(answer.problems?.map((one) => one.message).join(' '));
-      localStorage.removeItem(draftKey);
-      if (saved?.id === read.circuit.id) {
-        setText(writeNotation(read.circuit, { everything: false }));
-        router.refresh();
-      } else router.push(`/vehicles/${vehicleId}/circuits/${encodeURIComponent(read.circuit.id)}`);
-      setSaving({ busy: false, problem: null });
-    } catch (error) {
-      const words = error instanceof Error && error.message !== '' ? error.message : '';
-      const away = words === '' || words.includes('fetch');
-      setSaving({
-        busy: false,
-        problem: away ? 'The server did not answer. The text is kept here; try again.' : words,
-      });
+    const same = saved?.id === read.circuit.id;
+    const body = { text: JSON.stringify(read.circuit), base: same ? basis.version : 0 };
+    const of = JSON.stringify(body);
+    if (request.current?.of !== of) request.current = { id: newId(), of };
+    const posted = await postJson<{ problems?: { message: string }[]; message?: string; version?: number }>(
+      `/api/vehicles/${vehicleId}/import`,
+      { id: request.current.id, ...body },
+    );
+    if (posted.kind === 'away') return setSaving({ busy: false, problem: posted.message });
+    if (!posted.ok) {
+      const said = posted.answer.problems?.map((one) => one.message).join(' ') ?? posted.answer.message;
+      setSaving({ busy: false, problem: said || 'It was not taken. The text is kept here.' });
+      // Theirs is fetched to be looked at; what was typed stays where it is.
+      if (posted.status === 409) router.refresh();
+      return;
     }
+    writeDraft(draftKey, null);
+    setSaving({ busy: false, problem: null });
+    if (same) {
+      const kept = writeNotation(read.circuit, { everything: false });
+      setText(kept);
+      setBasis({ first: kept, version: posted.answer.version ?? basis.version + 1 });
+      router.refresh();
+    } else router.push(`/vehicles/${vehicleId}/circuits/${encodeURIComponent(read.circuit.id)}`);
   };
 
   return (
@@ -137,7 +141,7 @@ export function CircuitView({
           <Button onClick={() => type(draft)}>Go on with it</Button>
           <Button
             onClick={() => {
-              localStorage.removeItem(draftKey);
+              writeDraft(draftKey, null);
               setDraft(null);
             }}
           >
@@ -145,11 +149,34 @@ export function CircuitView({
           </Button>
         </p>
       ) : null}
+      {moved && changed ? (
+        <div
+          className="mt-3 flex flex-wrap items-center gap-3 border-l-4 border-caution bg-caution-wash px-3 py-2"
+          data-testid="saved-meanwhile"
+        >
+          <p>
+            Somebody else saved this circuit meanwhile, as version {version}. Your text is as you typed it,
+            and nothing of theirs is overwritten.
+          </p>
+          <Button onClick={() => setBasis({ first, version })}>Put mine in its place</Button>
+          <Button
+            onClick={() => {
+              // Theirs is shown; what was typed is offered again above.
+              setDraft(text);
+              setBasis({ first, version });
+              setText(first);
+            }}
+          >
+            Look at theirs
+          </Button>
+        </div>
+      ) : null}
       {view === 'text' ? (
         <TextPane
           text={text}
           changed={changed}
           read={read}
+          reading={read.of !== text}
           saved={saved}
           panels={panels}
           others={others}
@@ -179,6 +206,7 @@ function TextPane({
   text,
   changed,
   read,
+  reading,
   saved,
   panels,
   others,
@@ -190,7 +218,9 @@ function TextPane({
 }: {
   text: string;
   changed: boolean;
-  read: ReturnType<typeof readNotation>;
+  read: ReadText;
+  /** The reading of what stands here now is not there yet. */
+  reading: boolean;
   saved: CircuitFile | null;
   panels: readonly Panel[];
   others: readonly CircuitFile[];
@@ -238,7 +268,7 @@ function TextPane({
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <Button
           look="primary"
-          disabled={!read.circuit || busy || (saved !== null && !changed)}
+          disabled={!read.circuit || reading || busy || (saved !== null && !changed)}
           onClick={onSave}
         >
           {saved ? 'Save as a new version' : 'Save the circuit'}
@@ -442,7 +472,7 @@ function Live({
         {part ? (
           <>
             <PartPanel circuit={circuit} part={part} state={state} setting={setting} onSetting={setHands} />
-            {part.slot ? <InPanel panels={panels} slot={part.slot} /> : null}
+            {part.slot ? <InPanel vehicleId={vehicleId} panels={panels} slot={part.slot} /> : null}
           </>
         ) : (
           <p className="text-soft">Choose a part in the drawing for its volts, to pull it or to break it.</p>
@@ -462,9 +492,17 @@ function Live({
 }
 
 /** Where the chosen part sits in its box. */
-function InPanel({ panels, slot }: { panels: readonly Panel[]; slot: { panel: string; slot: string } }) {
+function InPanel({
+  vehicleId,
+  panels,
+  slot,
+}: {
+  vehicleId: string;
+  panels: readonly Panel[];
+  slot: { panel: string; slot: string };
+}) {
   const panel = panels.find((one) => one.id === slot.panel);
-  const [turns] = useTurns(slot.panel);
+  const [turns] = useTurns(vehicleId, slot.panel);
   if (!panel) return null;
   return (
     <section aria-labelledby="in-panel">

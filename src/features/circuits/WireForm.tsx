@@ -5,7 +5,10 @@ import { type FormEvent, useState } from 'react';
 import type { PartOf } from '#core/format/circuitSchema';
 import { readNumber } from '#core/instruments/quantity';
 import { spokenWord } from '#core/panel/slotWords';
+import { wasOf } from '@/features/vehicles';
+import { postJson } from '@/sync/post';
 import { Button, INPUT, Problem } from '@/ui/controls';
+import { newId } from '@/ui/newId';
 
 const STATES: readonly NonNullable<PartOf<'wire'>['state']>[] = [
   'in-use',
@@ -55,23 +58,17 @@ export function WireForm({ vehicleId, wire }: { vehicleId: string; wire: PartOf<
       setSaid('Nothing was changed.');
       return;
     }
-    try {
-      const response = await fetch(`/api/vehicles/${vehicleId}/facts`, {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ part: wire.id, fields }),
-      });
-      const answer = (await response.json()) as { message?: string };
-      if (!response.ok) {
-        setProblem(answer.message ?? 'It was not taken.');
-        return;
-      }
-      setProblem(null);
-      setSaid('✓ Kept as a new version.');
-      router.refresh();
-    } catch {
-      setProblem('The server did not answer. What you wrote is still here; try again.');
-    }
+    const posted = await postJson<{ message?: string }>(`/api/vehicles/${vehicleId}/facts`, {
+      id: newId(),
+      part: wire.id,
+      fields,
+      was: wasOf(wire, fields),
+    });
+    if (posted.kind === 'away') return setProblem(posted.message);
+    if (!posted.ok) return setProblem(posted.answer.message ?? 'It was not taken.');
+    setProblem(null);
+    setSaid('✓ Kept as a new version.');
+    router.refresh();
   };
   const field = (name: 'colour' | 'endA' | 'endB' | 'sizeMm2' | 'lengthMetres', label: string) => (
     <label className="block">

@@ -10,6 +10,8 @@ interface Place {
   readonly name: string;
   readonly detail: string;
   readonly href: string;
+  /** The text that the server found it for, whatever its name looks like. */
+  readonly for?: string;
 }
 
 const ALWAYS: readonly Place[] = [
@@ -46,10 +48,39 @@ const KEYS = [
 
 /** Every word that is typed stands somewhere in the name or the detail; the name counts for more. */
 function holdsEveryWord(_value: string, search: string, keywords: string[] = []): number {
-  const [name = '', detail = ''] = keywords.map((one) => one.toLowerCase());
+  const [name = '', detail = '', found] = keywords.map((one) => one.toLowerCase());
+  if (found !== undefined) return found === search.trim().toLowerCase() ? 0.7 : 0;
   const words = search.toLowerCase().split(/\s+/).filter(Boolean);
   if (!words.every((word) => name.includes(word) || detail.includes(word))) return 0;
   return words.every((word) => name.includes(word)) ? 1 : 0.5;
+}
+
+function fits({ name, detail }: Place, text: string): boolean {
+  return holdsEveryWord('', text, [name, detail]) > 0;
+}
+
+/** What the server finds for a text, once the typing pauses: slots by number, vehicles by plate. */
+function useFound(text: string): readonly Place[] {
+  const [found, setFound] = useState<readonly Place[]>([]);
+  useEffect(() => {
+    const wanted = text.trim();
+    if (wanted.length < 2) return setFound([]);
+    const stop = new AbortController();
+    const timer = setTimeout(() => {
+      fetch(`/api/search?text=${encodeURIComponent(wanted)}`, { signal: stop.signal })
+        .then(async (response) => {
+          if (!response.ok) return;
+          const { places } = (await response.json()) as { places: Place[] };
+          setFound(places.map((one) => ({ ...one, for: wanted })));
+        })
+        .catch(() => undefined);
+    }, 150);
+    return () => {
+      stop.abort();
+      clearTimeout(timer);
+    };
+  }, [text]);
+  return found;
 }
 
 /** Everything by its name: one key, one word, Enter. */
@@ -59,8 +90,11 @@ export function CommandPalette() {
   const [open, setOpen] = useState(false);
   const [places, setPlaces] = useState<readonly Place[]>([]);
   const [away, setAway] = useState(false);
+  const [text, setText] = useState('');
+  const found = useFound(open ? text : '');
   const change = useCallback((next: boolean) => {
     setOpen(next);
+    setText('');
     if (!next) return;
     fetch('/api/commands').then(
       async (response) => {
@@ -92,8 +126,8 @@ export function CommandPalette() {
         {list.map((place) => (
           <Command.Item
             key={place.href}
-            value={place.href}
-            keywords={[place.name, place.detail]}
+            value={`${heading} ${place.href}`}
+            keywords={[place.name, place.detail, ...(place.for === undefined ? [] : [place.for])]}
             onSelect={() => go(place.href)}
             className="flex min-h-11 cursor-pointer items-center justify-between gap-3 rounded-md px-3 py-1.5 data-[selected=true]:bg-copper-wash"
           >
@@ -118,7 +152,9 @@ export function CommandPalette() {
           <Dialog.Title className="sr-only">Go to, by name</Dialog.Title>
           <Command label="Go to, by name" filter={holdsEveryWord}>
             <Command.Input
-              placeholder="A job, a vehicle, a circuit, a step …"
+              value={text}
+              onValueChange={setText}
+              placeholder="A job, a vehicle or its plate, a slot, a step …"
               className="min-h-14 w-full border-b-2 border-line bg-sheet px-4 text-lg text-ink placeholder:text-soft focus:outline-none"
             />
             <Command.List className="max-h-[55dvh] overflow-y-auto p-1">
@@ -129,6 +165,10 @@ export function CommandPalette() {
               {group('This job', ofJob(path))}
               {group('Pages', ALWAYS)}
               {group('Jobs, vehicles, circuits', places)}
+              {group(
+                'Found in the shop',
+                found.filter((one) => !places.some((known) => known.href === one.href && fits(known, text))),
+              )}
             </Command.List>
           </Command>
           <dl className="hidden flex-wrap gap-x-5 gap-y-1 border-t-2 border-line px-4 py-2 text-sm lg:flex">

@@ -1,9 +1,10 @@
 'use client';
 
-import { type FormEvent, type ReactNode, useState } from 'react';
+import { type FormEvent, type ReactNode, useRef, useState } from 'react';
 import { NOMINAL_VOLTS } from '#core/circuit/defaults';
 import { BOUNDS } from '#core/format/bounds';
 import { readNumber } from '#core/instruments/quantity';
+import { useFormDraft } from '@/sync/useFormDraft';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { FunctionGrid } from './FunctionGrid';
 import { useJob } from './JobProvider';
@@ -68,8 +69,10 @@ export function ComplaintSection() {
 }
 
 function ComplaintForm({ onDone }: { onDone: () => void }) {
-  const { job, circuit, diagnosis, record } = useJob();
+  const { data, job, circuit, diagnosis, record } = useJob();
   const before = job.complaint;
+  const form = useRef<HTMLFormElement>(null);
+  const forget = useFormDraft(`complaint ${data.id}`, form);
   const [failing, setFailing] = useState(before?.function ?? '');
   const [problem, setProblem] = useState<string | null>(null);
   const [hadAppliance, setHadAppliance] = useState(before?.appliance !== undefined);
@@ -118,11 +121,12 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       ...optional('sound'),
       ...optional('changedBefore'),
     });
-    if (recorded.ok) onDone();
-    else setProblem(recorded.message);
+    if (!recorded.ok) return setProblem(recorded.message);
+    forget();
+    onDone();
   };
   return (
-    <form onSubmit={save} className="mb-5 grid max-w-3xl gap-4 sm:grid-cols-2">
+    <form ref={form} onSubmit={save} className="mb-5 grid max-w-3xl gap-4 sm:grid-cols-2">
       <div className="sm:col-span-2">
         <Field label="What fails, in the customer’s words">
           <textarea name="words" rows={2} defaultValue={before?.words} className={INPUT} />
@@ -191,6 +195,7 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
         <label className="flex min-h-11 items-center gap-3 font-semibold">
           <input
             type="checkbox"
+            name="hadAppliance"
             checked={hadAppliance}
             onChange={(event) => setHadAppliance(event.target.checked)}
             className="size-6 accent-(--copper)"
@@ -233,7 +238,16 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
         <Button look="primary" type="submit">
           Record the complaint
         </Button>
-        {before ? <Button onClick={onDone}>Leave as it was</Button> : null}
+        {before ? (
+          <Button
+            onClick={() => {
+              forget();
+              onDone();
+            }}
+          >
+            Leave as it was
+          </Button>
+        ) : null}
       </div>
     </form>
   );

@@ -1,6 +1,7 @@
 'use client';
 
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useRef, useState } from 'react';
+import { useFormDraft } from '@/sync/useFormDraft';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { useJob } from './JobProvider';
 import { testWords, valueWords } from './words';
@@ -21,6 +22,7 @@ export function ConcludeSection() {
   const { data, job, circuit, diagnosis, record } = useJob();
   const [problem, setProblem] = useState<string | null>(null);
   const [editing, setEditing] = useState(false);
+  const form = useRef<HTMLFormElement>(null);
   /** Found by looking, before the readings point anywhere. */
   const [seen, setSeen] = useState(false);
   const { assessment } = diagnosis;
@@ -31,6 +33,8 @@ export function ConcludeSection() {
     const entry = job.readings.find((one) => one.event.id === id);
     return entry ? [`${testWords(circuit, entry.body.test)}: ${valueWords(entry.body.value)}`] : [];
   });
+  const open = (found === null || editing) && (lead !== undefined || seen);
+  const forget = useFormDraft(`conclude ${data.id} ${open}`, form);
   const save = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
@@ -55,7 +59,9 @@ export function ConcludeSection() {
       evidence: lead ? [...(assessment?.verdict.evidence ?? [])] : [],
     });
     setProblem(recorded.ok ? null : recorded.message);
-    if (recorded.ok) setEditing(false);
+    if (!recorded.ok) return;
+    forget();
+    setEditing(false);
   };
   return (
     <Section id="conclude" number={4} title="Conclude" done={found !== null}>
@@ -78,7 +84,7 @@ export function ConcludeSection() {
           <Button onClick={() => setSeen(true)}>It was found by looking</Button>
         </p>
       ) : (
-        <form onSubmit={save} className="grid max-w-3xl gap-4">
+        <form ref={form} onSubmit={save} className="grid max-w-3xl gap-4">
           <div className="border-l-4 border-copper pl-3">
             {lead ? (
               <p className="text-lg font-bold">{lead.title}</p>

@@ -59,6 +59,7 @@ export function FindSection() {
             <h3 className="mb-1 text-lg font-bold">{panel.name}</h3>
             <p className="mb-3 text-soft">{panel.place}</p>
             <PanelView
+              vehicleId={data.vehicle.id}
               panel={panel}
               wanted={shown?.panel === panel.id ? shown.slot : null}
               circuit={circuit}

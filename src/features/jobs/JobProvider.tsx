@@ -24,6 +24,7 @@ import type { Assessment, Proposal } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { EventBody } from '#core/format/jobSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
+import type { Problem } from '#core/format/problem';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
 import type { JobState, LogEvent } from './state';
 import { takenReadings } from './state';
@@ -90,6 +91,8 @@ interface JobContextValue {
   readonly sending: Sending;
   /** Puts entries into the log, or says why they cannot be; what was typed stays where it is then. */
   readonly record: (...bodies: readonly EventBody[]) => Recorded;
+  /** Where the circuits of this job contradict each other. */
+  readonly disagreements: readonly Problem[];
   /** Why the last entry was not recorded; null where it was. */
   readonly rejection: string | null;
   /** What the server will not take. */
@@ -129,10 +132,12 @@ export function JobProvider({
   useEffect(() => store.takeIn(data.events), [store, data.events]);
   const [rejection, setRejection] = useState<string | null>(null);
   const { job, sending, pictures, refusals } = useSyncExternalStore(store.subscribe, store.read, store.read);
-  const circuit = useMemo(
-    () => (data.circuits.length > 0 ? mergeCircuits(data.circuits).circuit : null),
+  const merged = useMemo(
+    () => (data.circuits.length > 0 ? mergeCircuits(data.circuits) : null),
     [data.circuits],
   );
+  const circuit = merged?.circuit ?? null;
+  const disagreements = merged?.problems ?? NO_PROBLEMS;
   const nominalVolts = job.identity.nominalVolts ?? data.vehicle.nominalVolts;
   const appliance = useMemo(() => applianceOf(circuit, job, nominalVolts), [circuit, job, nominalVolts]);
   const barred = useMemo(
@@ -151,6 +156,7 @@ export function JobProvider({
         setRejection(recorded.ok ? null : recorded.message);
         return recorded;
       },
+      disagreements,
       rejection,
       refusals,
       giveUp: (id) => store.giveUp(id),
@@ -161,12 +167,26 @@ export function JobProvider({
       appliance,
       nominalVolts,
     }),
-    [data, circuit, job, sending, pictures, refusals, rejection, store, diagnosis, appliance, nominalVolts],
+    [
+      data,
+      circuit,
+      job,
+      sending,
+      pictures,
+      refusals,
+      rejection,
+      disagreements,
+      store,
+      diagnosis,
+      appliance,
+      nominalVolts,
+    ],
   );
   return <JobContext value={value}>{children}</JobContext>;
 }
 
 const NOTHING: readonly string[] = [];
+const NO_PROBLEMS: readonly Problem[] = [];
 const NO_VOLTS: Readonly<Record<string, number>> = {};
 const NO_DUTIES: Readonly<Record<string, RelayDuty>> = {};
 

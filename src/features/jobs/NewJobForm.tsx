@@ -1,9 +1,11 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useRef, useState } from 'react';
 import { NOMINAL_VOLTS } from '#core/circuit/defaults';
 import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
+import { postJson } from '@/sync/post';
+import { useDraftState, useFormDraft } from '@/sync/useFormDraft';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
@@ -24,6 +26,16 @@ const HOW = [
   ['on-when-off', 'On when it should be off'],
 ] as const;
 
+/** What is chosen by tapping. */
+interface Taps {
+  readonly pattern: string | null;
+  readonly kind: LoadWord | null;
+  readonly volts: number | null;
+  readonly how: (typeof HOW)[number][0];
+}
+
+const NO_TAPS: Taps = { pattern: null, kind: null, volts: null, how: 'dead' };
+
 /** From nothing to the first test: what fails, what its circuit is like, which voltage. A mapped vehicle needs the first only. */
 export function NewJobForm({
   vehicles,
@@ -35,16 +47,23 @@ export function NewJobForm({
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  // The same ids for every try: a request whose answer was lost opens nothing twice.
-  const [ids] = useState(() => ({ job: newId(), vehicle: newId() }));
+  const form = useRef<HTMLFormElement>(null);
+  // The same ids for every try, also after a reload: a request whose answer was lost opens nothing twice.
+  const key = `new job ${chosen ?? ''}`;
+  const [ids, keepIds] = useDraftState(`${key} ids`, useState(() => ({ job: newId(), vehicle: newId() }))[0]);
+  const [taps, keepTaps] = useDraftState<Taps>(`${key} taps`, NO_TAPS);
+  const forgetForm = useFormDraft(key, form);
+  const forget = () => {
+    forgetForm();
+    keepIds(null);
+    keepTaps(null);
+  };
+  const { pattern, kind, volts, how } = taps;
+  const tap = (more: Partial<Taps>) => keepTaps({ ...taps, ...more });
   const [vehicleId, setVehicleId] = useState(chosen ?? vehicles[0]?.id ?? NEW);
   const vehicle = vehicles.find((one) => one.id === vehicleId);
   const unmapped = !vehicle || vehicle.circuits === 0;
   const [sketch, setSketch] = useState(false);
-  const [pattern, setPattern] = useState<string | null>(null);
-  const [kind, setKind] = useState<LoadWord | null>(null);
-  const [volts, setVolts] = useState<number | null>(null);
-  const [how, setHow] = useState<(typeof HOW)[number][0]>('dead');
   const wantsPattern = unmapped || sketch;
   const wantsVolts = vehicle ? vehicle.nominalVolts === null : true;
   const open = async (event: FormEvent<HTMLFormElement>) => {
@@ -61,42 +80,32 @@ export function NewJobForm({
     }
     setBusy(true);
     setProblem(null);
-    const id = ids.job;
-    try {
-      const response = await fetch('/api/jobs', {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({
-          id,
-          title,
-          vehicleId: vehicle?.id ?? ids.vehicle,
-          ...(vehicle ? {} : { vehicleName: text('vehicleName'), plate: text('plate') }),
-          ...(wantsVolts && volts !== null ? { nominalVolts: volts } : {}),
-          ...(patterned
-            ? {
-                pattern,
-                kind: kind ?? 'module',
-                state: how,
-                ...(text('load') === '' ? {} : { load: text('load') }),
-              }
-            : {}),
-        }),
-      });
-      const answer = (await response.json()) as { message?: string; traced?: boolean };
-      if (!response.ok) throw new Error(answer.message);
-      router.push(answer.traced ? `/jobs/${id}/trace` : `/jobs/${id}`);
-    } catch (error) {
-      const said = error instanceof Error && error.message ? error.message : '';
-      setProblem(
-        said.includes('fetch') || said === ''
-          ? 'The server did not answer. What you wrote is still here; try again.'
-          : said,
-      );
-      setBusy(false);
+    keepIds(ids);
+    const posted = await postJson<{ message?: string; traced?: boolean }>('/api/jobs', {
+      id: ids.job,
+      title,
+      vehicleId: vehicle?.id ?? ids.vehicle,
+      ...(vehicle ? {} : { vehicleName: text('vehicleName'), plate: text('plate') }),
+      ...(wantsVolts && volts !== null ? { nominalVolts: volts } : {}),
+      ...(patterned
+        ? {
+            pattern,
+            kind: kind ?? 'module',
+            state: how,
+            ...(text('load') === '' ? {} : { load: text('load') }),
+          }
+        : {}),
+    });
+    if (posted.kind === 'answer' && posted.ok) {
+      forget();
+      router.push(posted.answer.traced ? `/jobs/${ids.job}/trace` : `/jobs/${ids.job}`);
+      return;
     }
+    setProblem(posted.kind === 'away' ? posted.message : (posted.answer.message ?? 'It was not taken.'));
+    setBusy(false);
   };
   return (
-    <form onSubmit={open} className="grid max-w-3xl gap-5">
+    <form ref={form} onSubmit={open} className="grid max-w-3xl gap-5">
       <Field label="Vehicle">
         <select
           name="vehicle"
@@ -134,6 +143,7 @@ export function NewJobForm({
         <label className="flex min-h-11 items-center gap-3">
           <input
             type="checkbox"
+            name="sketch"
             checked={sketch}
             onChange={(event) => setSketch(event.target.checked)}
             className="size-6 accent-(--copper)"
@@ -150,20 +160,20 @@ export function NewJobForm({
             legend="What its circuit is like"
             options={PATTERNS.map((one) => ({ id: one.id, name: one.name, says: one.says }))}
             chosen={pattern}
-            onChoose={setPattern}
+            onChoose={(id) => tap({ pattern: id })}
             shape="pairs"
           />
           <Choice
             legend="What it is"
             options={LOAD_WORDS.map(([id, name]) => ({ id, name }))}
             chosen={kind}
-            onChoose={(id) => setKind(id as LoadWord)}
+            onChoose={(id) => tap({ kind: id as LoadWord })}
           />
           <Choice
             legend="How it fails"
             options={HOW.map(([id, name]) => ({ id, name }))}
             chosen={how}
-            onChoose={(id) => setHow(id as typeof how)}
+            onChoose={(id) => tap({ how: id as Taps['how'] })}
           />
         </>
       ) : null}
@@ -172,7 +182,7 @@ export function NewJobForm({
           legend="Nominal voltage"
           options={NOMINAL_VOLTS.map((one) => ({ id: String(one), name: `${one} V` }))}
           chosen={volts === null ? null : String(volts)}
-          onChoose={(id) => setVolts(Number(id))}
+          onChoose={(id) => tap({ volts: Number(id) })}
         />
       ) : null}
       {problem ? <Problem>{problem}</Problem> : null}

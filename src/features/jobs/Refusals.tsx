@@ -12,9 +12,17 @@ import { eventWords } from './words';
  * as a file, or given up by its name.
  */
 export function Refusals() {
-  const { refusals, tryAgain, rejection } = useJob();
+  const { refusals, tryAgain, rejection, disagreements } = useJob();
   return (
     <>
+      {disagreements.length > 0 ? (
+        <div className="no-print px-3 py-2 lg:px-5" data-testid="disagreements">
+          <Problem>
+            The circuits of this job contradict each other; what follows may be wrong until one is put right.{' '}
+            {disagreements.map((one) => one.message).join(' ')}
+          </Problem>
+        </div>
+      ) : null}
       {rejection ? (
         <div className="no-print px-3 py-2 lg:px-5" data-testid="rejection">
           <Problem>Not recorded. {rejection}</Problem>

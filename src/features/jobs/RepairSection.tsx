@@ -1,23 +1,26 @@
 'use client';
 
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useRef, useState } from 'react';
 import { BOUNDS } from '#core/format/bounds';
 import type { BodyOf } from '#core/format/jobSchema';
 import { readNumber } from '#core/instruments/quantity';
+import { useDraftState, useFormDraft } from '@/sync/useFormDraft';
 import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { useJob } from './JobProvider';
 import { Photos } from './Photos';
 
 export function RepairSection() {
-  const { job, record } = useJob();
-  const [rows, setRows] = useState(1);
+  const { data, job, record } = useJob();
+  const form = useRef<HTMLFormElement>(null);
+  const [rows, setRows] = useDraftState(`repair ${data.id} rows`, 1);
   const [problem, setProblem] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
   const [temporary, setTemporary] = useState(false);
+  const forget = useFormDraft(`repair ${data.id} ${job.repairs.length === 0 || adding}`, form);
   const save = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (name: string) => String(form.get(name) ?? '').trim();
+    const written = new FormData(event.currentTarget);
+    const text = (name: string) => String(written.get(name) ?? '').trim();
     const minutes = text('minutes') === '' ? null : readNumber(text('minutes'), BOUNDS.repairMinutes);
     if (text('words') === '') return setProblem('Say what was done.');
     if (minutes && !minutes.ok)
@@ -47,8 +50,11 @@ export function RepairSection() {
     const recorded = record(repair, ...watch);
     setProblem(recorded.ok ? null : recorded.message);
     if (!recorded.ok) return;
+    forget();
+    form.current?.reset();
     setAdding(false);
     setRows(1);
+    setRows(null);
     setTemporary(false);
   };
   return (
@@ -70,7 +76,7 @@ export function RepairSection() {
       {job.repairs.length > 0 && !adding ? (
         <Button onClick={() => setAdding(true)}>Another repair</Button>
       ) : (
-        <form onSubmit={save} className="grid max-w-3xl gap-4 sm:grid-cols-2">
+        <form ref={form} onSubmit={save} className="grid max-w-3xl gap-4 sm:grid-cols-2">
           <p className="border-l-4 border-line pl-3 text-soft sm:col-span-2">
             Same rating, same family, same slot for a fuse; a higher one never is a repair. The maker’s
             service information and local rules come first; licensed work is for licensed people.
@@ -111,6 +117,7 @@ export function RepairSection() {
           <label className="flex min-h-11 items-center gap-3">
             <input
               type="checkbox"
+              name="temporary"
               checked={temporary}
               onChange={(event) => setTemporary(event.target.checked)}
               className="size-6 accent-(--copper)"

@@ -10,6 +10,8 @@ const MARGIN = 8;
 
 interface Drag {
   readonly slots: readonly string[];
+  /** The slot under the finger: it alone stays selected when nothing is moved. */
+  readonly pressed: string | null;
   readonly fromX: number;
   readonly fromY: number;
   readonly dx: number;
@@ -51,7 +53,7 @@ export function EditDrawing({
         : [id];
     onSelect(slots);
     const { x, y } = at(event);
-    setDrag({ slots, fromX: x, fromY: y, dx: 0, dy: 0, resizes });
+    setDrag({ slots, pressed: event.shiftKey ? null : id, fromX: x, fromY: y, dx: 0, dy: 0, resizes });
     svg.current?.setPointerCapture(event.pointerId);
   };
   const move = (event: PointerEvent) => {
@@ -75,6 +77,7 @@ export function EditDrawing({
         });
       }
     }
+    if (drag?.pressed && drag.dx === 0 && drag.dy === 0) onSelect([drag.pressed]);
     setDrag(null);
   };
   const fullWidth = panel.width + 2 * MARGIN;

@@ -2,11 +2,15 @@
 
 import { Redo2, Undo2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
-import { type KeyboardEvent, useEffect, useState } from 'react';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { checkPanelSet } from '#core/format/checkPanelSet';
 import type { Panel, PanelSetFile } from '#core/format/panelSchema';
 import { begin, type Change, type History, neededSize, redo, step, undo } from '#core/panel/edit';
+import { draftsUnder, readDraft, writeDraft } from '@/sync/drafts';
+import { postJson } from '@/sync/post';
 import { Button, Problem } from '@/ui/controls';
+import { newId } from '@/ui/newId';
+import type { FieldDrafts } from '@/ui/ReadField';
 import { CsvImport } from './CsvImport';
 import { EditDrawing } from './EditDrawing';
 import { GridForm } from './GridForm';
@@ -44,24 +48,32 @@ function blankSet(vehicleName: string): PanelSetFile {
 /** Stands for the id of a box that was never saved. */
 const NEW_BOX = 'new-box';
 
-function freeBoxId(panels: readonly Panel[]): string {
-  let number = panels.length + 1;
-  while (panels.some((one) => one.id === `box-${number}`)) number += 1;
-  return `box-${number}`;
-}
-
-function draftKey(vehicleId: string, panelId: string): string {
-  return `every-trace panel draft ${vehicleId} ${panelId}`;
-}
-
 /** What was being edited when the page was left; null where nothing was. */
-function readDraft(key: string): Panel | null {
+function draftOf(key: string): Panel | null {
+  const text = readDraft(key);
   try {
-    const text = localStorage.getItem(key);
     return text ? (JSON.parse(text) as Panel) : null;
   } catch {
     return null;
   }
+}
+
+/** Fields of one form of this box, in which something stands that was not taken yet. */
+function fieldDrafts(key: string, form: string): FieldDrafts {
+  const at = (field: string) => `${key} field ${form} ${field}`;
+  return {
+    read: (field) => readDraft(at(field)),
+    write: (field, text) => writeDraft(at(field), text),
+  };
+}
+
+interface SaveAnswer {
+  readonly ok?: boolean;
+  readonly version?: number;
+  readonly joined?: PanelSetFile;
+  readonly newest?: { readonly version: number; readonly joined?: PanelSetFile };
+  readonly problems?: readonly { readonly message: string }[];
+  readonly message?: string;
 }
 
 const NUDGES: Readonly<Record<string, readonly [number, number]>> = {
@@ -89,28 +101,58 @@ export function PanelEditor({
   const router = useRouter();
   const set = file ?? blankSet(vehicleName);
   const known = set.panels.find((one) => one.id === panelId);
-  const key = draftKey(vehicleId, panelId ?? NEW_BOX);
+  const key = `box ${vehicleId} ${panelId ?? NEW_BOX}`;
   const [history, setHistory] = useState<History>(() => begin(known ?? { id: NEW_BOX, ...BLANK }));
-  /** What this page has saved: under which id, as which version. */
+  /** What this page has saved or joined: under which id, and the version it goes on from. */
   const [mine, setMine] = useState<{ readonly id: string; readonly version: number } | null>(null);
+  /** The request that an unchanged try goes on with, so that one whose answer was lost makes nothing twice. */
+  const request = useRef<{ readonly id: string; readonly of: string } | null>(null);
+  const [newBoxId] = useState(() => `box-${newId().slice(0, 8)}`);
   const [draft, setDraft] = useState<Panel | null>(null);
-  useEffect(() => setDraft(readDraft(key)), [key]);
+  useEffect(() => setDraft(draftOf(key)), [key]);
+  const offered = draft && JSON.stringify(draft) !== JSON.stringify(known ?? null) ? draft : null;
   const [selected, setSelected] = useState<readonly string[]>([]);
   const [problems, setProblems] = useState<readonly string[]>([]);
   const [saved, setSaved] = useState(false);
   const [photo, setPhoto] = useState<CoverPhoto | null>(null);
   const panel = history.now;
-  const go = (next: History) => {
-    setHistory(next);
+  const go = (next: (before: History) => History) => {
+    setHistory((before) => {
+      const after = next(before);
+      if (after !== before) writeDraft(key, JSON.stringify(after.now));
+      return after;
+    });
     setSaved(false);
     setDraft(null);
-    localStorage.setItem(key, JSON.stringify(next.now));
   };
-  const change = (one: Change) => go(step(history, one));
+  const change = (one: Change) => go((before) => step(before, one));
+  /** Takes in what the server made of this box, as a step that can be taken back. */
+  const takeIn = (set: PanelSetFile | undefined, id: string) => {
+    const theirs = set?.panels.find((one) => one.id === id);
+    if (theirs) setHistory((before) => ({ past: [...before.past, before.now], now: theirs, future: [] }));
+  };
   const slot = selected.length === 1 ? panel.slots.find((one) => one.id === selected[0]) : undefined;
 
+  /** Fields whose text cannot be read yet: "fuse-3 Rating, ampere". */
+  const unread = () => draftsUnder(`${key} field `);
+
   const save = async () => {
-    const id = mine?.id ?? known?.id ?? freeBoxId(set.panels);
+    const open = unread();
+    if (open.length > 0) {
+      const of = panel.slots.find((one) => open[0]?.startsWith(`${one.id} `));
+      if (of) setSelected([of.id]);
+      const names = open.map((one) => {
+        const owner = panel.slots.find((entry) => one.startsWith(`${entry.id} `));
+        return owner
+          ? `${owner.type} ${owner.number}, ${one.slice(owner.id.length + 1)}`
+          : one.replace(/^box /, '');
+      });
+      setProblems([
+        `Not saved: what stands in “${names.join('”, “')}” cannot be read. Put it right, or empty it.`,
+      ]);
+      return;
+    }
+    const id = mine?.id ?? known?.id ?? newBoxId;
     const drawn = { ...panel, id };
     const there = set.panels.some((one) => one.id === id);
     const panels = there ? set.panels.map((one) => (one.id === id ? drawn : one)) : [...set.panels, drawn];
@@ -120,45 +162,44 @@ export function PanelEditor({
       setProblems(checked.problems.map((one) => one.message));
       return;
     }
-    try {
-      const base = Math.max(version, mine?.version ?? 0);
-      const response = await fetch(`/api/vehicles/${vehicleId}/import?base=${base}`, {
-        method: 'POST',
-        body: JSON.stringify(next),
-      });
-      const answer = (await response.json()) as {
-        ok?: boolean;
-        version?: number;
-        problems?: { message: string }[];
-      };
-      if (response.status === 409) {
-        // The other boxes are theirs from here on; this one stays as it is drawn until it is saved again.
-        setProblems([
-          ...(answer.problems ?? []).map((one) => one.message),
-          'Their boxes are here now; this one is as you have drawn it. Save again to put it in; what they made of it stays as the version before.',
-        ]);
-        router.refresh();
-        return;
-      }
-      if (!answer.ok) {
-        setProblems((answer.problems ?? []).map((one) => one.message));
-        return;
-      }
-      setMine({ id, version: answer.version ?? base + 1 });
-      localStorage.removeItem(key);
-      setProblems([]);
-      setSaved(true);
+    const base = mine?.version ?? version;
+    const text = JSON.stringify(next);
+    if (request.current?.of !== `${base} ${text}`) request.current = { id: newId(), of: `${base} ${text}` };
+    const posted = await postJson<SaveAnswer>(`/api/vehicles/${vehicleId}/import`, {
+      id: request.current.id,
+      base,
+      text,
+    });
+    if (posted.kind === 'away') return setProblems([posted.message]);
+    const { answer } = posted;
+    if (!answer.ok) {
+      const said = (answer.problems ?? []).map((one) => one.message);
+      setProblems(said.length > 0 ? said : [answer.message ?? 'It was not taken.']);
+      if (!answer.newest) return;
+      // What they changed elsewhere is in; where both changed the same field, yours stands here until it is saved again.
+      takeIn(answer.newest.joined, id);
+      setMine({ id, version: answer.newest.version });
+      setProblems([
+        ...said,
+        'Here it stands as you have it, with what they changed elsewhere. Save again to put yours in.',
+      ]);
       router.refresh();
-    } catch {
-      setProblems(['The server did not answer. Everything is kept here; try again.']);
+      return;
     }
+    takeIn(answer.joined, id);
+    setMine({ id, version: answer.version ?? base + 1 });
+    writeDraft(key, null);
+    setProblems([]);
+    setSaved(true);
+    if (panelId === null) router.replace(`/vehicles/${vehicleId}/panels/edit?box=${id}`);
+    else router.refresh();
   };
 
   const keyDown = (event: KeyboardEvent) => {
     const field = event.target instanceof HTMLElement && event.target.closest('input, select, textarea');
     if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && !field) {
       event.preventDefault();
-      go(event.shiftKey ? redo(history) : undo(history));
+      go(event.shiftKey ? redo : undo);
       return;
     }
     if (field || selected.length === 0) return;
@@ -179,11 +220,11 @@ export function PanelEditor({
     <div onKeyDown={keyDown}>
       <div className="mb-3 flex flex-wrap items-center gap-2">
         <h1 className="mr-4 text-2xl">{panel.name}</h1>
-        <Button onClick={() => go(undo(history))} disabled={history.past.length === 0}>
+        <Button onClick={() => go(undo)} disabled={history.past.length === 0}>
           <Undo2 aria-hidden="true" className="size-5" />
           Undo
         </Button>
-        <Button onClick={() => go(redo(history))} disabled={history.future.length === 0}>
+        <Button onClick={() => go(redo)} disabled={history.future.length === 0}>
           <Redo2 aria-hidden="true" className="size-5" />
           Redo
         </Button>
@@ -194,12 +235,12 @@ export function PanelEditor({
           {saved ? '✓ Saved' : `${panel.slots.length} slots, ${history.past.length} steps`}
         </span>
       </div>
-      {draft ? (
+      {offered ? (
         <div className="mb-3 flex flex-wrap items-center gap-3 border-l-4 border-caution bg-caution-wash px-3 py-2">
-          <p>This box was being edited here and was not saved ({draft.slots.length} slots).</p>
+          <p>This box was being edited here and was not saved ({offered.slots.length} slots).</p>
           <Button
             onClick={() => {
-              go({ past: [...history.past, history.now], now: draft, future: [] });
+              go((before) => ({ past: [...before.past, before.now], now: offered, future: [] }));
               setDraft(null);
             }}
           >
@@ -207,7 +248,7 @@ export function PanelEditor({
           </Button>
           <Button
             onClick={() => {
-              localStorage.removeItem(key);
+              writeDraft(key, null);
               setDraft(null);
             }}
           >
@@ -241,6 +282,7 @@ export function PanelEditor({
             <SlotForm
               key={slot.id}
               slot={slot}
+              drafts={fieldDrafts(key, slot.id)}
               onChange={(fields) => change({ kind: 'set', slot: slot.id, fields })}
             />
           ) : (
@@ -253,23 +295,30 @@ export function PanelEditor({
           <GridForm
             panel={panel}
             onAdd={(slots) => {
-              const grown = neededSize({ ...panel, slots: [...panel.slots, ...slots] });
-              const wider = step(history, { kind: 'panel', fields: grown });
-              go(step(wider, { kind: 'add', slots }));
+              go((before) => {
+                const grown = neededSize({ ...before.now, slots: [...before.now.slots, ...slots] });
+                return step(step(before, { kind: 'panel', fields: grown }), { kind: 'add', slots });
+              });
               setSelected(slots.map((one) => one.id));
             }}
           />
           <CsvImport
             onTake={(slots) => {
-              const grown = neededSize({ ...panel, slots: [...slots] });
-              const wider = step(history, { kind: 'panel', fields: grown });
-              const emptied = step(wider, { kind: 'remove', slots: panel.slots.map((one) => one.id) });
-              go(step(emptied, { kind: 'add', slots }));
+              go((before) => {
+                const grown = neededSize({ ...before.now, slots: [...slots] });
+                const wider = step(before, { kind: 'panel', fields: grown });
+                const emptied = step(wider, { kind: 'remove', slots: before.now.slots.map((one) => one.id) });
+                return step(emptied, { kind: 'add', slots });
+              });
               setSelected([]);
             }}
           />
           <CoverPicker photo={photo} onPhoto={setPhoto} />
-          <PanelForm panel={panel} onChange={(fields) => change({ kind: 'panel', fields })} />
+          <PanelForm
+            panel={panel}
+            drafts={fieldDrafts(key, 'box')}
+            onChange={(fields) => change({ kind: 'panel', fields })}
+          />
         </div>
       </div>
     </div>

@@ -4,20 +4,23 @@ import type { Panel } from '#core/format/panelSchema';
 import { type NumberRange, readNumber } from '#core/instruments/quantity';
 import { plugsFrom, plugsText, stepsFrom, stepsText } from '#core/panel/lines';
 import { INPUT } from '@/ui/controls';
-import { Labelled, ReadField, readList, readText } from '@/ui/ReadField';
+import { type FieldDrafts, Labelled, ReadField, readList, readText } from '@/ui/ReadField';
 
 const EDGES = ['top', 'right', 'bottom', 'left'] as const;
 
 /** The box itself: where it is, how it opens, what it is told by. */
 export function PanelForm({
   panel,
+  drafts,
   onChange,
 }: {
   panel: Panel;
+  drafts: FieldDrafts;
   onChange: (fields: Partial<Omit<Panel, 'id' | 'slots'>>) => void;
 }) {
   const text = (name: 'name' | 'place' | 'isolateFirst' | 'caution', label: string, required?: string) => (
     <ReadField
+      drafts={drafts}
       label={label}
       text={panel[name] ?? ''}
       read={readText(required)}
@@ -26,6 +29,7 @@ export function PanelForm({
   );
   const number = (name: 'width' | 'height' | 'minutesToOpen', label: string, range: NumberRange) => (
     <ReadField
+      drafts={drafts}
       label={label}
       text={String(panel[name])}
       read={(typed) => readNumber(typed, range)}
@@ -47,6 +51,7 @@ export function PanelForm({
           {number('minutesToOpen', 'Minutes to open', { least: 0, most: 600, unit: 'min' })}
         </div>
         <ReadField
+          drafts={drafts}
           label="To open it, one step a line"
           hint="Fastener, tool, direction, what breaks when forced"
           rows={3}
@@ -55,6 +60,7 @@ export function PanelForm({
           onRead={(opening) => onChange({ opening: [...opening] })}
         />
         <ReadField
+          drafts={drafts}
           label="In more detail, one step a line"
           hint="Step | fastener | tool | direction | what breaks when forced | minutes; parts may stay empty"
           rows={3}
@@ -63,6 +69,7 @@ export function PanelForm({
           onRead={(steps) => onChange({ steps: steps.length > 0 ? [...steps] : undefined })}
         />
         <ReadField
+          drafts={drafts}
           label="Plugs underneath, one a line"
           hint="Name | shape | cavities | mating or wire; equal shapes are warned of"
           rows={2}
@@ -74,6 +81,7 @@ export function PanelForm({
         {text('caution', 'Caution')}
         <div className="grid grid-cols-2 gap-3">
           <ReadField
+            drafts={drafts}
             label="Landmark"
             text={panel.landmark.name}
             read={readText('A box needs something it is told by.')}

@@ -34,6 +34,7 @@ const OPPOSITE: Readonly<Record<Edge, Edge>> = {
 
 /** A box turned to match, the wanted slot marked, and the sentence that counts to it. */
 export function PanelView({
+  vehicleId,
   panel,
   wanted,
   circuit = null,
@@ -41,6 +42,7 @@ export function PanelView({
   history = [],
   onChoose,
 }: {
+  vehicleId: string;
   panel: Panel;
   wanted: string | null;
   /** The circuits of the vehicle, for what is lost without a fuse. */
@@ -51,7 +53,7 @@ export function PanelView({
   history?: readonly SlotStateEntry[];
   onChoose?: (slotId: string) => void;
 }) {
-  const [turns, setTurns] = useTurns(panel.id);
+  const [turns, setTurns] = useTurns(vehicleId, panel.id);
   const [mirrored, setMirrored] = useState(false);
   const [tilt, setTilt] = useState(0);
   const seen = turnPanel(panel, turns, mirrored);
@@ -147,12 +149,11 @@ export function PanelView({
             {slot.functions?.length ? <Fact name="Serves">{slot.functions.join(', ')}</Fact> : null}
             {slot.synonyms?.length ? <Fact name="Also called">{slot.synonyms.join(', ')}</Fact> : null}
             <Fact name="Known from">
-              {[slot.source ?? 'not said', slot.confidence, slot.applies]
-                .filter(Boolean)
-                .join(', ')
-                .replace('-', ' ')}
+              {[slot.source ?? 'not said', slot.confidence].filter(Boolean).join(', ').replace('-', ' ')}
               {slot.confirmed ? ' · proved here' : <strong> · unverified here</strong>}
             </Fact>
+            {slot.applies ? <Fact name="Applies to">{slot.applies}</Fact> : null}
+            {slot.stateEvidence ? <Fact name="State from">{slot.stateEvidence}</Fact> : null}
             {(slot.disputed ?? []).map((one) => (
               <Fact key={one.source} name={`But ${one.source}`}>
                 {one.says}
@@ -224,7 +225,7 @@ export function PanelBrowser({
   const [chosen, setChosen] = useState(first);
   const ask = useCircuitWorker(circuit);
   const panel = panels.find((one) => one.id === chosen.panel) ?? panels[0]!;
-  const [turns] = useTurns(panel.id);
+  const [turns] = useTurns(vehicleId, panel.id);
   return (
     <div className="grid gap-6 lg:grid-cols-[20rem_1fr]">
       <div>
@@ -278,6 +279,7 @@ export function PanelBrowser({
           </span>
         </div>
         <PanelView
+          vehicleId={vehicleId}
           panel={panel}
           wanted={chosen.slot}
           circuit={circuit}
@@ -290,7 +292,7 @@ export function PanelBrowser({
           nominalVolts={nominalVolts}
           onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
         />
-        {circuit ? <CoverageList ask={ask} /> : null}
+        {circuit ? <CoverageList ask={ask} panels={panels} /> : null}
       </div>
     </div>
   );

@@ -1,12 +1,19 @@
 'use client';
 
-import type { Panel } from '#core/format/panelSchema';
+import type { Panel, Slot } from '#core/format/panelSchema';
 import { formatNumber } from '#core/instruments/quantity';
 import { seenRows } from '#core/panel/sentence';
 import { spokenWord } from '#core/panel/slotWords';
 import { type Turns, turnPanel } from '#core/panel/turn';
 import { Button } from '@/ui/controls';
 import { PanelDrawing } from './PanelDrawing';
+
+/** What a slot is for: its meaning, and what it serves. */
+function isFor(slot: Slot): string {
+  const serves = (slot.functions ?? []).filter((one) => one !== slot.meaning);
+  const words = [slot.meaning ?? '', serves.length > 0 ? `serves ${serves.join(', ')}` : ''];
+  return words.filter((one) => one !== '').join('; ') || '–';
+}
 
 /** One box on paper: the drawing as it is held, and a line for every slot, those that are in doubt marked. */
 export function PrintedBox({ vehicle, panel, turns }: { vehicle: string; panel: Panel; turns: Turns }) {
@@ -48,8 +55,8 @@ export function PrintedBox({ vehicle, panel, turns }: { vehicle: string; panel: 
                 <th scope="row" className="py-0.5 pr-3 font-semibold">
                   {slot.type} {slot.number}
                 </th>
-                <td className="pr-3">{slot.label ?? '–'}</td>
-                <td className="pr-3">{slot.meaning ?? '–'}</td>
+                <td className="pr-3">{slot.label || '–'}</td>
+                <td className="pr-3">{isFor(slot)}</td>
                 <td className="pr-3">
                   {slot.ratingAmps === undefined
                     ? '–'
@@ -60,6 +67,7 @@ export function PrintedBox({ vehicle, panel, turns }: { vehicle: string; panel: 
                 <td>
                   {slot.source ?? 'not said'}
                   {slot.confirmed ? '' : ' (unverified here)'}
+                  {slot.applies ? `; applies to ${slot.applies}` : ''}
                 </td>
               </tr>
             ))}

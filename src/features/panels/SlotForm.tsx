@@ -1,24 +1,29 @@
 'use client';
 
+import { useState } from 'react';
 import type { Slot } from '#core/format/panelSchema';
 import { readNumber } from '#core/instruments/quantity';
 import { colourOf } from '#core/panel/audit';
 import { disputedFrom, disputedText } from '#core/panel/lines';
+import { stateProblem, wantsProof } from '#core/panel/slotStates';
 import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES, spokenWord } from '#core/panel/slotWords';
-import { INPUT } from '@/ui/controls';
-import { Labelled, ReadField, readList, readText } from '@/ui/ReadField';
+import { Button, INPUT, Problem } from '@/ui/controls';
+import { type FieldDrafts, Labelled, ReadField, readList, readText } from '@/ui/ReadField';
 
 const SOURCES: readonly NonNullable<Slot['source']>[] = ['lid', 'manual', 'measured', 'sibling-vehicle'];
 /** Everything that is known of one slot; each field is a step of its own when it is left. */
 export function SlotForm({
   slot,
+  drafts,
   onChange,
 }: {
   slot: Slot;
+  drafts: FieldDrafts;
   onChange: (fields: Partial<Omit<Slot, 'id'>>) => void;
 }) {
   const text = (name: 'number' | 'label' | 'meaning' | 'colour' | 'applies') => (
     <ReadField
+      drafts={drafts}
       label={capital(name)}
       text={slot[name] ?? ''}
       read={readText(name === 'number' ? 'A slot has a number or another mark.' : undefined)}
@@ -48,6 +53,7 @@ export function SlotForm({
   );
   const list = (name: 'functions' | 'synonyms') => (
     <ReadField
+      drafts={drafts}
       label={name === 'functions' ? 'Serves, one a line' : 'Also called, one a line'}
       rows={2}
       text={(slot[name] ?? []).join('\n')}
@@ -66,6 +72,7 @@ export function SlotForm({
         {text('label')}
         {text('meaning')}
         <ReadField
+          drafts={drafts}
           label="Rating, ampere"
           text={slot.ratingAmps === undefined ? '' : String(slot.ratingAmps)}
           read={(typed) =>
@@ -81,7 +88,7 @@ export function SlotForm({
         />
         {text('colour')}
         {choice('family', SLOT_FAMILIES)}
-        {choice('state', SLOT_STATES)}
+        <StateChoice slot={slot} onChange={onChange} />
         {choice('feed', SLOT_FEEDS)}
         {choice('source', SOURCES)}
         {choice('confidence', ['sure', 'likely', 'doubtful'])}
@@ -89,6 +96,7 @@ export function SlotForm({
         <div className="col-span-2">{list('synonyms')}</div>
         {(['width', 'height', 'x', 'y'] as const).map((name) => (
           <ReadField
+            drafts={drafts}
             key={name}
             label={
               name === 'x' ? 'From the left, mm' : name === 'y' ? 'From the top, mm' : `${capital(name)}, mm`
@@ -103,6 +111,7 @@ export function SlotForm({
         ))}
         <div className="col-span-2">
           <ReadField
+            drafts={drafts}
             label="Another source says, one a line as source: words"
             rows={2}
             text={disputedText(slot.disputed)}
@@ -122,6 +131,73 @@ export function SlotForm({
         </label>
       </div>
     </section>
+  );
+}
+
+/** What is in the slot. What nobody can see from the front is taken only with how it is known. */
+function StateChoice({
+  slot,
+  onChange,
+}: {
+  slot: Slot;
+  onChange: (fields: Partial<Omit<Slot, 'id'>>) => void;
+}) {
+  const [wanted, setWanted] = useState<Slot['state'] | null>(null);
+  const [evidence, setEvidence] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const choose = (state: Slot['state']) => {
+    if (wantsProof(state) && state !== slot.state) return setWanted(state);
+    setWanted(null);
+    onChange({ state, stateEvidence: undefined });
+  };
+  const keep = () => {
+    if (wanted === null) return;
+    const wrong = stateProblem(wanted, evidence);
+    setProblem(wrong);
+    if (wrong) return;
+    onChange({ state: wanted, stateEvidence: evidence.trim() });
+    setWanted(null);
+    setEvidence('');
+  };
+  return (
+    <div className={wanted ? 'col-span-2 grid gap-2' : ''}>
+      <Labelled name="State">
+        <select
+          value={wanted ?? slot.state}
+          onChange={(event) => choose(SLOT_STATES.find((one) => one === event.target.value) ?? 'unknown')}
+          className={INPUT}
+        >
+          {SLOT_STATES.map((one) => (
+            <option key={one} value={one}>
+              {spokenWord(one)}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      {slot.stateEvidence && !wanted ? (
+        <p className="mt-1 text-sm text-soft">Known from: {slot.stateEvidence}</p>
+      ) : null}
+      {wanted ? (
+        <>
+          <Labelled name={`How it is known that it is ${spokenWord(wanted)}`}>
+            <input
+              value={evidence}
+              maxLength={200}
+              onChange={(event) => setEvidence(event.target.value)}
+              placeholder="build list, manual, traced …"
+              className={INPUT}
+            />
+          </Labelled>
+          {problem ? <Problem>{problem}</Problem> : null}
+          <div className="flex gap-2">
+            <Button look="primary" onClick={keep}>
+              Keep it
+            </Button>
+            <Button onClick={() => setWanted(null)}>Leave it {spokenWord(slot.state)}</Button>
+          </div>
+        </>
+      ) : null}
+    </div>
   );
 }
 

@@ -2,14 +2,19 @@
 
 import { useMemo } from 'react';
 import type { CircuitFile } from '#core/format/circuitSchema';
+import type { Panel } from '#core/format/panelSchema';
 import { type Ask, useAnswer } from '@/workers/useCircuitWorker';
 
 const WORDS = { lost: 'lost', partly: 'lost in some positions', weaker: 'weaker' } as const;
 
-/** How much of a function's way has a slot: what is left stays visible. */
-export function CoverageList({ ask }: { ask: Ask }) {
+/**
+ * How much of a function's way has a slot: what is left stays visible. Functions that no circuit knows are those that a
+ * slot is said to serve.
+ */
+export function CoverageList({ ask, panels }: { ask: Ask; panels: readonly Panel[] }) {
   const question = useMemo(() => ({ ask: 'coverage' as const }), []);
   const { answer: rows } = useAnswer(ask, question);
+  const served = useMemo(() => servedBySlots(panels, rows ?? []), [panels, rows]);
   return (
     <section className="mt-8" aria-labelledby="coverage-title" data-testid="coverage">
       <h3 id="coverage-title" className="border-b-2 border-line pb-1 text-lg">
@@ -29,9 +34,31 @@ export function CoverageList({ ask }: { ask: Ask }) {
             )}
           </li>
         ))}
+        {served.map(([name, slots]) => (
+          <li key={name} className="border-b border-line py-1">
+            <span className="font-semibold">{name}</span> {slots.join(', ')}
+            <span className="block text-sm text-soft">as the slot says; in no circuit yet</span>
+          </li>
+        ))}
       </ul>
     </section>
   );
+}
+
+function servedBySlots(
+  panels: readonly Panel[],
+  known: readonly { readonly name: string }[],
+): (readonly [string, readonly string[]])[] {
+  const served = new Map<string, string[]>();
+  for (const panel of panels) {
+    for (const slot of panel.slots) {
+      for (const name of slot.functions ?? []) {
+        if (known.some((one) => one.name.toLowerCase() === name.toLowerCase())) continue;
+        served.set(name, [...(served.get(name) ?? []), `${slot.type} ${slot.number} (${panel.name})`]);
+      }
+    }
+  }
+  return [...served];
 }
 
 /** Pulled in thought: every function that is lost, and every one that is still partly fed. */

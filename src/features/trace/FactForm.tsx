@@ -7,7 +7,10 @@ import type { CircuitFile, CircuitPart } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 import { readNumber } from '#core/instruments/quantity';
 import { useJob } from '@/features/jobs';
+import { wasOf } from '@/features/vehicles';
+import { postJson } from '@/sync/post';
 import { Button, INPUT, Problem } from '@/ui/controls';
+import { newId } from '@/ui/newId';
 
 interface Amount {
   readonly field: string;
@@ -84,26 +87,19 @@ export function FactForm({
     if (said.length === 0) return onDone();
     setBusy(true);
     setProblem(null);
-    try {
-      const response = await fetch(`/api/jobs/${data.id}/facts`, {
-        method: 'POST',
-        headers: { 'Content-Type': 'application/json' },
-        body: JSON.stringify({ part: part.id, fields: learned }),
-      });
-      const answer = (await response.json()) as { message?: string };
-      if (!response.ok) throw new Error(answer.message);
-      record({ kind: 'note', words: `Map: ${part.name} ${said.join(', ')}.` });
-      router.refresh();
-      onDone();
-    } catch (error) {
-      const words = error instanceof Error && error.message ? error.message : '';
-      setProblem(
-        words === '' || words.includes('fetch')
-          ? 'The server did not answer. What you wrote is still here; try again.'
-          : words,
-      );
-      setBusy(false);
-    }
+    const posted = await postJson<{ message?: string; stays?: string | null }>(`/api/jobs/${data.id}/facts`, {
+      id: newId(),
+      part: part.id,
+      fields: learned,
+      was: wasOf(part, learned),
+    });
+    setBusy(false);
+    if (posted.kind === 'away') return setProblem(posted.message);
+    if (!posted.ok) return setProblem(posted.answer.message ?? 'It was not taken.');
+    record({ kind: 'note', words: `Map: ${part.name} ${said.join(', ')}.` });
+    router.refresh();
+    if (posted.answer.stays) setProblem(posted.answer.stays);
+    else onDone();
   };
   const unknown = unknownOf(part);
   return (

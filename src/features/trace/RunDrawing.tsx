@@ -4,6 +4,7 @@ import dynamic from 'next/dynamic';
 import { memo, useMemo } from 'react';
 import type { Run } from '#core/diagnosis/run';
 import type { PartStanding } from '#core/diagnosis/session';
+import { formatQuantity } from '#core/instruments/quantity';
 import { bracketOf, type RunRow } from './bracket';
 
 const VoltageProfile = dynamic(() => import('./VoltageProfile').then((loaded) => loaded.VoltageProfile), {
@@ -176,7 +177,7 @@ function StopValues({ row }: { row: RunRow }) {
       {row.measured === null ? null : (
         <span className="rounded bg-ink px-1 leading-[1.25] font-bold text-paper">
           <span className="sr-only">measured </span>
-          {row.measured.toFixed(2)} V
+          {formatQuantity(row.measured, 'V')}
         </span>
       )}
     </span>

@@ -5,6 +5,7 @@ import { testCardWords } from '#core/diagnosis/card';
 import type { Proposal } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
+import { useJob } from '@/features/jobs';
 import { PanelView } from '@/features/panels';
 import { Button, Caution } from '@/ui/controls';
 import { Override } from '@/ui/Override';
@@ -55,6 +56,7 @@ export function TestCard({
   /** Why the test may not be made yet; null when nothing stands against it. */
   gate: CardGate | null;
 }) {
+  const { data } = useJob();
   const words = useMemo(
     () => testCardWords(circuit, proposal.ref, proposal.place, proposal.lead),
     [circuit, proposal],
@@ -148,7 +150,9 @@ export function TestCard({
               <summary className="inline-flex min-h-11 items-center font-semibold text-copper underline underline-offset-4">
                 Where it is in the {panel.name.toLowerCase()}
               </summary>
-              {showPanel ? <PanelView panel={panel} wanted={words.slot.slot} /> : null}
+              {showPanel ? (
+                <PanelView vehicleId={data.vehicle.id} panel={panel} wanted={words.slot.slot} />
+              ) : null}
             </details>
           ) : null}
         </div>

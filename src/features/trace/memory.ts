@@ -1,20 +1,20 @@
 'use client';
 
 import { useSyncExternalStore } from 'react';
+import * as drafts from '@/sync/drafts';
 
-const draftKey = (jobId: string, testId: string) => `every-trace draft ${jobId} ${testId}`;
+const draftKey = (jobId: string, testId: string) => `card ${jobId} ${testId}`;
 
 /** What was typed on a card and not yet recorded; a card left and opened again has it. */
 export function readDraft(jobId: string, testId: string): string {
-  return localStorage.getItem(draftKey(jobId, testId)) ?? '';
+  return drafts.readDraft(draftKey(jobId, testId)) ?? '';
 }
 
 export function writeDraft(jobId: string, testId: string, text: string): void {
-  if (text === '') localStorage.removeItem(draftKey(jobId, testId));
-  else localStorage.setItem(draftKey(jobId, testId), text);
+  drafts.writeDraft(draftKey(jobId, testId), text === '' ? null : text);
 }
 
-const KEYS_OFF = 'every-trace keys off';
+const KEYS_OFF = 'keys off';
 const listeners = new Set<() => void>();
 
 /** Whether single-letter keys act on cards; remembered in this browser. */
@@ -24,12 +24,11 @@ export function useKeysOn(): [boolean, (on: boolean) => void] {
       listeners.add(listener);
       return () => listeners.delete(listener);
     },
-    () => localStorage.getItem(KEYS_OFF) === null,
+    () => drafts.readDraft(KEYS_OFF) === null,
     () => true,
   );
   const set = (next: boolean) => {
-    if (next) localStorage.removeItem(KEYS_OFF);
-    else localStorage.setItem(KEYS_OFF, 'yes');
+    drafts.writeDraft(KEYS_OFF, next ? null : 'yes');
     for (const listener of listeners) listener();
   };
   return [on, set];

@@ -1,9 +1,11 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { type ChangeEvent, useState } from 'react';
-import type { Problem as FileProblem } from '#core/format/problem';
+import { type ChangeEvent, useRef, useState } from 'react';
+import { FILE_LIMIT_BYTES, type Problem as FileProblem } from '#core/format/problem';
+import { postJson } from '@/sync/post';
 import { Problem } from '@/ui/controls';
+import { newId } from '@/ui/newId';
 
 type Outcome =
   | { readonly kind: 'done'; readonly sentence: string }
@@ -14,28 +16,35 @@ export function ImportBox({ vehicleId }: { vehicleId: string }) {
   const router = useRouter();
   const [outcome, setOutcome] = useState<Outcome | null>(null);
   const [busy, setBusy] = useState(false);
+  /** The request that another try of the same file goes on with. */
+  const request = useRef<{ readonly id: string; readonly of: string } | null>(null);
   const bring = async (event: ChangeEvent<HTMLInputElement>) => {
     const input = event.currentTarget;
     const file = input.files?.[0];
     if (!file) return;
+    const failed = (problems: readonly FileProblem[]) =>
+      setOutcome({ kind: 'problems', name: file.name, problems });
+    if (file.size > FILE_LIMIT_BYTES) {
+      input.value = '';
+      const megabytes = (bytes: number) => (bytes / 1024 / 1024).toFixed(1);
+      const message = `The file has ${megabytes(file.size)} MB; at most ${megabytes(FILE_LIMIT_BYTES)} MB are read.`;
+      return failed([{ code: 'too-large', path: '', message }]);
+    }
     setBusy(true);
     setOutcome(null);
-    try {
-      const response = await fetch(`/api/vehicles/${vehicleId}/import`, { method: 'POST', body: file });
-      const answer = (await response.json()) as
-        | { ok: true; sentence: string }
-        | { ok?: false; problems: readonly FileProblem[] };
-      if (answer.ok) {
-        setOutcome({ kind: 'done', sentence: answer.sentence });
-        router.refresh();
-      } else setOutcome({ kind: 'problems', name: file.name, problems: answer.problems });
-    } catch {
-      const message = 'The server did not answer. Nothing was changed; try again.';
-      setOutcome({ kind: 'problems', name: file.name, problems: [{ code: 'no-answer', path: '', message }] });
-    } finally {
-      input.value = '';
-      setBusy(false);
-    }
+    const text = await file.text();
+    if (request.current?.of !== text) request.current = { id: newId(), of: text };
+    const posted = await postJson<
+      { ok: true; sentence: string } | { ok?: false; problems: readonly FileProblem[] }
+    >(`/api/vehicles/${vehicleId}/import`, { id: request.current.id, text });
+    input.value = '';
+    setBusy(false);
+    if (posted.kind === 'away') return failed([{ code: 'no-answer', path: '', message: posted.message }]);
+    if (!posted.answer.ok) return failed(posted.answer.problems);
+    // The same file once more is meant as a new version.
+    request.current = null;
+    setOutcome({ kind: 'done', sentence: posted.answer.sentence });
+    router.refresh();
   };
   return (
     <section aria-labelledby="import">

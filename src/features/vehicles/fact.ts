@@ -3,6 +3,12 @@ import type { PartFact } from '#core/format/requestSchemas';
 
 type Fields = Readonly<Record<string, unknown>>;
 
+/** The fields of a fact as the page showed them: null for what was not said. */
+export function wasOf(part: { readonly id: string }, fields: Fields): Record<string, unknown> {
+  const shown = part as unknown as Fields;
+  return Object.fromEntries(Object.keys(fields).map((field) => [field, shown[field] ?? null]));
+}
+
 /** A part with what was learned of it; null takes a field away. */
 export function withFact<P extends { readonly id: string }>(part: P, { fields }: PartFact): P {
   const kept = Object.entries({ ...part, ...fields }).filter(([, value]) => value !== null);

@@ -1,1 +1,2 @@
+export { wasOf } from './fact';
 export { ImportBox } from './ImportBox';

@@ -5,6 +5,7 @@ import { and, asc, count, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { cache } from 'react';
 import { fitCircuit } from '#core/circuit/fit';
 import { mergeCircuits } from '#core/circuit/merge';
+import { namesOfParts, renamedAfterParts } from '#core/circuit/rename';
 import { checkCircuit } from '#core/format/checkCircuit';
 import { checkPanelSet } from '#core/format/checkPanelSet';
 import type { CircuitFile } from '#core/format/circuitSchema';
@@ -390,10 +391,10 @@ export async function learnIn(
   if (clash) return { ok: false, message: clash };
   const changed = having.map(({ id, file }) => ({
     id,
-    file: {
-      ...file,
-      parts: file.parts.map((part) => (part.id === fact.part ? withFact(part, fact) : part)),
-    },
+    file: renamedAfterParts(
+      { ...file, parts: file.parts.map((part) => (part.id === fact.part ? withFact(part, fact) : part)) },
+      namesOfParts(file),
+    ),
   }));
   for (const { file } of changed) {
     const checked = checkCircuit(file);
@@ -473,7 +474,7 @@ async function importPanelSet(
   };
 }
 
-export { type ShopSlot, searchShop } from './slotSearch';
+export { type ShopFound, type ShopSlot, type ShopVehicle, searchShop } from './slotSearch';
 
 /** Brings the newest boxes of one vehicle to a sister as a first map: every fact unverified there. */
 export async function copyToSister(actor: Actor, fromId: string, toId: string): Promise<ImportResult> {

@@ -1,5 +1,6 @@
 /** Slots of all vehicles of a shop found by words; the index is made anew when a map has changed. */
-import { desc, eq, sql } from 'drizzle-orm';
+import { asc, desc, eq, sql } from 'drizzle-orm';
+import { plain, wordsOf } from '#core/panel/search';
 import { slotSentence } from '#core/panel/sentence';
 import { type IndexedSlot, SlotIndex } from '#core/panel/slotIndex';
 import { turnPanel } from '#core/panel/turn';
@@ -55,17 +56,65 @@ async function indexOf(actor: Actor) {
   return made;
 }
 
-/** Best hits first: vehicle, box, slot, and the sentence that leads to it. */
-export async function searchShop(actor: Actor, text: string): Promise<ShopSlot[]> {
-  const { index, names } = await indexOf(actor);
-  return index.find(text, 30).map(({ vehicle, panel, slot, because }) => ({
-    vehicleId: vehicle,
-    vehicle: names.get(vehicle) ?? '',
-    panelId: panel.id,
-    panel: panel.name,
-    slotId: slot.id,
-    name: `${slot.type} ${slot.number}${slot.meaning ? ` · ${slot.meaning}` : ''}`,
-    because,
-    sentence: slotSentence(turnPanel(panel, 0), slot.id),
-  }));
+export interface ShopVehicle {
+  readonly id: string;
+  readonly name: string;
+  readonly plate: string;
+}
+
+export interface ShopFound {
+  readonly vehicles: readonly ShopVehicle[];
+  readonly slots: readonly ShopSlot[];
+}
+
+/**
+ * Vehicles by name or plate, and slots of any vehicle by what they are called, best first. Words of both may stand
+ * together: "MB 414 fuse 14" is fuse 14 of that vehicle.
+ */
+export async function searchShop(actor: Actor, text: string, limit = 30): Promise<ShopFound> {
+  const [{ index, names }, all] = await Promise.all([indexOf(actor), namedVehicles(actor)]);
+  const words = wordsOf(text);
+  const named = vehiclesCalled(all, words);
+  const found = index.find(text, limit);
+  for (let at = 1; found.length === 0 && at < words.length; at++) {
+    for (const [of, slot] of [
+      [words.slice(0, at), words.slice(at)],
+      [words.slice(at), words.slice(0, at)],
+    ] as const) {
+      const there = new Set(vehiclesCalled(all, of).map((one) => one.id));
+      if (there.size === 0) continue;
+      found.push(...index.find(slot.join(' '), 300).filter((hit) => there.has(hit.vehicle)));
+    }
+  }
+  return {
+    vehicles: named.slice(0, limit),
+    slots: found.slice(0, limit).map(({ vehicle, panel, slot, because }) => ({
+      vehicleId: vehicle,
+      vehicle: names.get(vehicle) ?? '',
+      panelId: panel.id,
+      panel: panel.name,
+      slotId: slot.id,
+      name: `${slot.type} ${slot.number}${slot.meaning ? ` · ${slot.meaning}` : ''}`,
+      because,
+      sentence: slotSentence(turnPanel(panel, 0), slot.id),
+    })),
+  };
+}
+
+function namedVehicles(actor: Actor): Promise<ShopVehicle[]> {
+  return database()
+    .select({ id: vehicles.id, name: vehicles.name, plate: vehicles.plate })
+    .from(vehicles)
+    .where(eq(vehicles.shopId, actor.shopId))
+    .orderBy(asc(vehicles.name));
+}
+
+/** By a part of the plate, however it is spaced, or by every word of the name. */
+function vehiclesCalled(all: readonly ShopVehicle[], words: readonly string[]): ShopVehicle[] {
+  const joined = plain(words.join(''));
+  if (joined.length < 2) return [];
+  return all.filter(({ name, plate }) => {
+    const own = wordsOf(name);
+    return plain(plate).includes(joined) || words.every((word) => own.some((one) => one.startsWith(word)));
+  });
 }

@@ -1,0 +1,36 @@
+/**
+ * What was typed and is not kept elsewhere yet, in this browser: read back after a tap, a reload or a refusal. A browser
+ * that keeps nothing, or has no room, loses no more than before.
+ */
+
+const PREFIX = 'every-trace kept ';
+
+export function readDraft(key: string): string | null {
+  try {
+    return localStorage.getItem(PREFIX + key);
+  } catch {
+    return null;
+  }
+}
+
+/** Keeps a draft; null takes it away. */
+export function writeDraft(key: string, text: string | null): void {
+  try {
+    if (text === null) localStorage.removeItem(PREFIX + key);
+    else localStorage.setItem(PREFIX + key, text);
+  } catch {
+    // No room, or not allowed.
+  }
+}
+
+/** Keys of drafts that begin alike, without the beginning. */
+export function draftsUnder(beginning: string): readonly string[] {
+  try {
+    return Object.keys(localStorage)
+      .filter((key) => key.startsWith(PREFIX + beginning))
+      .map((key) => key.slice(PREFIX.length + beginning.length))
+      .sort();
+  } catch {
+    return [];
+  }
+}

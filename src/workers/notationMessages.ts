@@ -1,0 +1,15 @@
+/** What the editor of circuit texts and its worker say to each other. */
+import type { CircuitFile } from '#core/format/circuitSchema';
+import type { ReadText } from '#core/notation';
+
+export interface TextRequest {
+  readonly text: string;
+  /** The circuit that the text was made from; what the text does not say is kept from it. */
+  readonly base: CircuitFile | null;
+}
+
+export interface TextRead {
+  /** The text that was read. */
+  readonly text: string;
+  readonly read: ReadText;
+}
