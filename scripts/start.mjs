@@ -1,33 +1,35 @@
 /** `npm start`: everything the demo needs on a fresh machine, then the application on loopback. */
 import { spawn } from 'node:child_process';
-import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { rmSync } from 'node:fs';
 import path from 'node:path';
 import { ensureCluster } from './lib/cluster.mjs';
-import { ensureBuild, ensureModules, ensurePackages, POSTGRES, withLock } from './lib/setUp.mjs';
-import { bin, delay, Halt, isAlive, portTaken, root, run, say } from './lib/shell.mjs';
+import { remember, remembered, withLock } from './lib/processes.mjs';
+import { ensureBuild, ensureModules, ensurePackages, ensureSchemas, POSTGRES } from './lib/setUp.mjs';
+import { bin, delay, Halt, portTaken, root, run, say } from './lib/shell.mjs';
 
 const PORT = Number(process.env.PORT ?? 4012);
 const ADDRESS = `http://127.0.0.1:${PORT}`;
-const folder = path.join(root, '.data');
+/** Where the data are; a relative path counts from the program. */
+const folder = path.resolve(root, process.env.EVERY_TRACE_DATA ?? '.data');
 const pidFile = path.join(folder, 'server.pid');
 
+/** What answers at the address, well or not; null where nothing does. */
 async function answers() {
   try {
     const response = await fetch(`${ADDRESS}/api/health`, { signal: AbortSignal.timeout(3000) });
-    return response.ok ? await response.json() : null;
+    return { ...(await response.json()), ok: response.ok };
   } catch {
     return null;
   }
 }
 
-/** Stops a server that an earlier start left behind, but nothing else. */
+/** Stops the server that an earlier start left behind, and nothing that merely has its number by now. */
 async function stopLeftOver() {
-  if (!existsSync(pidFile)) return;
-  const pid = Number(readFileSync(pidFile, 'utf8'));
-  if (pid && isAlive(pid)) {
+  const pid = remembered(pidFile);
+  if (pid !== null) {
     process.kill(pid, 'SIGTERM');
-    for (let tries = 0; tries < 50 && isAlive(pid); tries++) await delay(100);
-    if (isAlive(pid)) process.kill(pid, 'SIGKILL');
+    for (let tries = 0; tries < 50 && remembered(pidFile) !== null; tries++) await delay(100);
+    if (remembered(pidFile) !== null) process.kill(pid, 'SIGKILL');
   }
   rmSync(pidFile, { force: true });
 }
@@ -41,7 +43,7 @@ async function prepare() {
   let url = process.env.DATABASE_URL;
   if (!url) {
     ensurePackages([POSTGRES]);
-    cluster = await ensureCluster('.data');
+    cluster = await ensureCluster(folder);
     url = cluster.url;
   }
   const environment = {
@@ -50,8 +52,9 @@ async function prepare() {
     NODE_ENV: 'production',
     NEXT_TELEMETRY_DISABLED: '1',
   };
+  ensureSchemas();
   say(run(bin('tsx'), ['scripts/migrate.ts', '--demo'], { env: environment }).trim());
-  const build = await ensureBuild('.next');
+  const build = await ensureBuild(process.env.NEXT_DIST_DIR ?? '.next');
   return { cluster, environment: { ...environment, EVERY_TRACE_BUILD: build }, build };
 }
 
@@ -68,17 +71,27 @@ async function main() {
   if (await portTaken(PORT)) {
     throw new Halt(`Port ${PORT} is taken by another program. Stop it, or start with PORT=4013 npm start.`);
   }
-  const server = spawn(
-    process.execPath,
-    [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(PORT)],
-    {
-      cwd: root,
-      env: environment,
-      stdio: ['ignore', 'ignore', 'inherit'],
-    },
-  );
-  writeFileSync(pidFile, String(server.pid));
+  let server = null;
+  let database = cluster;
   let stopping = false;
+  let watch = null;
+  const serve = (env) => {
+    const child = spawn(
+      process.execPath,
+      [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(PORT)],
+      { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'] },
+    );
+    remember(pidFile, child.pid);
+    child.on('exit', (code) => {
+      if (child !== server) return;
+      clearInterval(watch);
+      rmSync(pidFile, { force: true });
+      database?.stop();
+      process.exitCode = stopping ? 0 : (code ?? 1);
+    });
+    return child;
+  };
+  server = serve(environment);
   const stop = () => {
     if (stopping) return;
     stopping = true;
@@ -86,13 +99,33 @@ async function main() {
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
-  server.on('exit', (code) => {
-    rmSync(pidFile, { force: true });
-    cluster?.stop();
-    process.exitCode = stopping ? 0 : (code ?? 1);
-  });
-  for (let tries = 0; tries < 300 && !(await answers()); tries++) await delay(200);
-  if (await answers()) say(`\nEvery Trace: ${ADDRESS}\nStop with Ctrl+C; the data stay in .data/.`);
+  let mending = false;
+  watch = setInterval(async () => {
+    if (!database || mending || stopping || database.runs()) return;
+    mending = true;
+    try {
+      say('The database has stopped; it is started again …');
+      const before = database.url;
+      database = await ensureCluster(folder);
+      if (database.url !== before) {
+        // It had to take another port: the application has to know.
+        const old = server;
+        server = null;
+        old.kill('SIGTERM');
+        await new Promise((resolve) => old.on('exit', resolve));
+        server = serve({ ...environment, DATABASE_URL: database.url });
+      }
+      say('The database is back.');
+    } catch (error) {
+      say(error instanceof Halt ? error.message : String(error));
+    } finally {
+      mending = false;
+    }
+  }, 2000);
+  for (let tries = 0; tries < 300 && !(await answers())?.ok; tries++) await delay(200);
+  const health = await answers();
+  if (health?.ok) say(`\nEvery Trace: ${ADDRESS}\nStop with Ctrl+C; the data stay in ${folder}.`);
+  else if (health) say(`\nEvery Trace is up at ${ADDRESS}, but ${health.message ?? 'it cannot work yet.'}`);
 }
 
 main().catch((error) => {

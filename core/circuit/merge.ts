@@ -82,7 +82,7 @@ function agreed<T, K extends keyof T & string>(
 
 /** Of two names for one thing the same one whichever file comes first; a name protects nobody. */
 function oneName(one: { readonly name: string }, other: { readonly name: string }): string {
-  return one.name <= other.name ? one.name : other.name;
+  return [one.name, other.name].sort()[0]!;
 }
 
 function most(one: number | undefined, other: number | undefined): number | undefined {

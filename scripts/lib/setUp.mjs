@@ -1,7 +1,7 @@
 /** What has to be on the machine before anything of the project can run. */
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
-import { bin, delay, Halt, hashOf, isAlive, isRoot, root, run, say, show, succeeds } from './shell.mjs';
+import { bin, Halt, hashOf, isRoot, root, run, say, show, succeeds } from './shell.mjs';
 
 /** Installs Debian packages whose file is missing; says the command when it may not. */
 export function ensurePackages(wanted) {
@@ -41,6 +41,16 @@ export function ensureModules() {
   writeFileSync(stamp, now);
 }
 
+/** What is compiled from the schemas and read by everything else. */
+const GENERATED = 'core/format/generated/jobEvent.js';
+
+/** Makes the compiled schemas where they are missing: a clone without them, or one that was tidied. */
+export function ensureSchemas() {
+  if (existsSync(path.join(root, GENERATED))) return;
+  say('Compiling the schemas …');
+  run(bin('tsx'), ['scripts/build-schemas.ts']);
+}
+
 const SOURCES = [
   'src',
   'core',
@@ -55,6 +65,7 @@ const SOURCES = [
 export async function ensureBuild(distDir) {
   const stamp = path.join(root, distDir, 'every-trace-sources');
   const now = hashOf(SOURCES);
+  ensureSchemas();
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return now;
   say('Building …');
   run(bin('tsx'), ['scripts/build-schemas.ts']);
@@ -64,31 +75,4 @@ export async function ensureBuild(distDir) {
   if (code !== 0) throw new Halt('The production build failed; see above.');
   writeFileSync(stamp, now);
   return now;
-}
-
-/** Lets one start at a time work on a folder. A lock left by a dead process is taken over. */
-export async function withLock(folder, work) {
-  mkdirSync(folder, { recursive: true });
-  const file = path.join(folder, 'start.lock');
-  const until = Date.now() + 10 * 60_000;
-  for (;;) {
-    try {
-      writeFileSync(file, String(process.pid), { flag: 'wx' });
-      break;
-    } catch (error) {
-      if (error.code !== 'EEXIST') throw error;
-      const owner = Number(readFileSync(file, 'utf8'));
-      if (owner && !isAlive(owner)) rmSync(file, { force: true });
-      else if (Date.now() > until) {
-        throw new Halt(
-          `Another start (process ${owner}) has held ${file} for ten minutes. Stop it and start again.`,
-        );
-      } else await delay(300);
-    }
-  }
-  try {
-    return await work();
-  } finally {
-    rmSync(file, { force: true });
-  }
 }

@@ -66,22 +66,14 @@ export function portTaken(port) {
   });
 }
 
-export function isAlive(pid) {
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return error.code === 'EPERM';
-  }
-}
-
 /** One hash over the contents of files and folders. */
 export function hashOf(paths) {
   const hash = createHash('sha256');
   const walk = (file) => {
     if (!existsSync(file)) return;
     if (statSync(file).isDirectory()) {
-      for (const name of readdirSync(file).sort()) walk(path.join(file, name));
+      // What is made from the sources is none of them.
+      for (const name of readdirSync(file).sort()) if (name !== 'generated') walk(path.join(file, name));
     } else hash.update(path.relative(root, file)).update(readFileSync(file));
   };
   for (const one of paths) walk(path.join(root, one));
