@@ -179,3 +179,67 @@ test('an entry that comes from another site’s page is refused', async ({ reque
   expect(broken.status()).toBe(400);
   expect(JSON.stringify(await broken.json())).toContain('“body” is missing');
 });
+
+test('the palette finds a slot by its number and a vehicle by its plate', async ({ page }) => {
+  const [van] = await app.query<{ plate: string }>("select plate from vehicles where name = 'Bakery van'");
+  await page.goto(app.url);
+  await expect(async () => {
+    await page.keyboard.press('Control+k');
+    await expect(page.getByRole('dialog')).toBeVisible({ timeout: 500 });
+  }).toPass();
+  const input = page.getByPlaceholder(/A job, a vehicle or its plate/);
+  await input.fill(van!.plate.replace(/\W/g, '').toLowerCase());
+  await expect(page.getByRole('option', { name: /Bakery van/ }).first()).toBeVisible();
+  await input.fill('fuse 31');
+  await page
+    .getByRole('option', { name: /^fuse 31/ })
+    .first()
+    .click();
+  await page.waitForURL(/panels\?box=.*slot=fuse-31/);
+});
+
+test('what a slot serves and applies to is shown and printed; a box is held only on its own vehicle as it was turned', async ({
+  page,
+}) => {
+  const rows = await app.query<{ id: string; name: string }>('select id, name from vehicles');
+  const of = (name: string) => rows.find((one) => one.name.includes(name))!.id;
+  const [van, pickup] = [of('Bakery van'), of('pickup')];
+  const send = (to: string, body: object) =>
+    fetch(`${app.url}${to}`, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  const set = JSON.parse(demoText('van.panel-set.json'));
+  const slot = set.panels
+    .find((one: { id: string }) => one.id === 'cab')
+    .slots.find((one: { id: string }) => one.id === 'fuse-14');
+  delete slot.meaning;
+  Object.assign(slot, { functions: ['Bread shelf lamps'], applies: 'built from 2018 on' });
+  for (const vehicle of [van, pickup]) {
+    const answer = await send(`/api/vehicles/${vehicle}/import`, {
+      id: crypto.randomUUID(),
+      text: JSON.stringify(set),
+    });
+    expect(answer.status).toBe(200);
+  }
+  await page.goto(`${app.url}/vehicles/${van}/panels?box=cab&slot=fuse-14`);
+  await expect(page.getByText('built from 2018 on')).toBeVisible();
+  await expect(page.getByTestId('coverage')).toContainText('Bread shelf lamps');
+  const right = page.getByRole('button', { name: 'right', exact: true });
+  await expect(async () => {
+    await right.click();
+    await expect(right).toHaveAttribute('aria-pressed', 'true', { timeout: 500 });
+  }).toPass();
+  await page.goto(`${app.url}/vehicles/${pickup}/panels?box=cab&slot=fuse-14`);
+  await expect(page.getByRole('button', { name: 'left', exact: true })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await page.goto(`${app.url}/vehicles/${van}/panels?box=cab&slot=fuse-14`);
+  await expect(right).toHaveAttribute('aria-pressed', 'true');
+  await page.goto(`${app.url}/vehicles/${van}/panels/print?box=cab`);
+  const printed = page.getByRole('row', { name: /^fuse 14/ });
+  await expect(printed).toContainText('serves Bread shelf lamps');
+  await expect(printed).toContainText('applies to built from 2018 on');
+});

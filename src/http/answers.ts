@@ -6,7 +6,9 @@ import { dataRefusal } from '@/db/errors';
 const MEGABYTE = 1024 * 1024;
 
 function sizeWords(bytes: number): string {
-  return bytes < MEGABYTE / 10 ? `${Math.ceil(bytes / 1024)} kB` : `${(bytes / MEGABYTE).toFixed(1)} MB`;
+  return bytes < MEGABYTE / 10
+    ? `${Math.ceil(bytes / 1024)} kB`
+    : `${Number((bytes / MEGABYTE).toFixed(1))} MB`;
 }
 
 export type Body<T> =

@@ -11,7 +11,10 @@ const STAGES: Readonly<Record<string, { word: string; mark: string }>> = {
 export function StageMark({ stage }: { stage: string }) {
   const { word, mark } = STAGES[stage] ?? { word: stage, mark: '·' };
   return (
-    <span className="inline-flex items-center gap-1.5 whitespace-nowrap rounded-full border-2 border-line bg-sheet px-2.5 py-0.5 text-sm font-semibold">
+    <span
+      data-testid="stage"
+      className="inline-flex items-center gap-1.5 whitespace-nowrap rounded-full border-2 border-line bg-sheet px-2.5 py-0.5 text-sm font-semibold"
+    >
       <span aria-hidden="true" className="text-copper">
         {mark}
       </span>

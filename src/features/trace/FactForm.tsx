@@ -21,7 +21,7 @@ interface Amount {
 const WATTS: Amount = { field: 'watts', label: 'Power, W', most: 50000 };
 /** Numbers that are learned of a kind. */
 function amountsOf(part: CircuitPart): readonly Amount[] {
-  if (part.kind === 'fuse') return [{ field: 'ratingAmps', label: 'Rating, A', most: 500 }];
+  if (part.kind === 'fuse') return [{ field: 'ratingAmps', label: 'Rating, A', most: 5000 }];
   if (part.kind === 'wire') {
     return [
       { field: 'lengthMetres', label: 'Length, m', most: 200 },

@@ -26,7 +26,7 @@ export function ImportBox({ vehicleId }: { vehicleId: string }) {
       setOutcome({ kind: 'problems', name: file.name, problems });
     if (file.size > FILE_LIMIT_BYTES) {
       input.value = '';
-      const megabytes = (bytes: number) => (bytes / 1024 / 1024).toFixed(1);
+      const megabytes = (bytes: number) => String(Number((bytes / 1024 / 1024).toFixed(1)));
       const message = `The file has ${megabytes(file.size)} MB; at most ${megabytes(FILE_LIMIT_BYTES)} MB are read.`;
       return failed([{ code: 'too-large', path: '', message }]);
     }

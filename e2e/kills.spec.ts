@@ -1,0 +1,13 @@
+/** Server and database killed at random for the better part of a minute, while three people write. */
+import { expect, test } from '@playwright/test';
+import { killTest } from '../scripts/kills.mjs';
+
+test('@alone nothing acknowledged is lost, doubled, out of order or half made', async () => {
+  test.setTimeout(180_000);
+  const { server, database, jobs, entries, wrong } = await killTest(45);
+  console.log(`${server} kills of the server, ${database} of the database; ${jobs} jobs, ${entries} entries`);
+  expect(wrong).toEqual([]);
+  expect(server + database).toBeGreaterThan(2);
+  expect(jobs).toBeGreaterThan(2);
+  expect(entries).toBeGreaterThan(20);
+});

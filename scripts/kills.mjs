@@ -1,0 +1,206 @@
+/**
+ * `npm run kills -- SECONDS`: writes jobs and entries as the pages do while server and database are killed at random,
+ * and compares afterwards what was acknowledged with what is there. Everything of its own: data, port, processes.
+ */
+import { spawn } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { pathToFileURL } from 'node:url';
+import pg from 'pg';
+import { ensureCluster } from './lib/cluster.mjs';
+import { remembered } from './lib/processes.mjs';
+import { delay, freePort, root, say } from './lib/shell.mjs';
+
+/** A start that keeps itself up: whoever ends it is followed by another. */
+class Installation {
+  constructor(folder, port) {
+    this.folder = folder;
+    this.port = port;
+    this.url = `http://127.0.0.1:${port}`;
+    this.wanted = false;
+    this.kills = { server: 0, database: 0 };
+  }
+
+  begin() {
+    this.wanted = true;
+    const env = { ...process.env, EVERY_TRACE_DATA: this.folder, PORT: String(this.port), DATABASE_URL: '' };
+    this.child = spawn(process.execPath, [path.join(root, 'scripts/start.mjs')], { env, stdio: 'ignore' });
+    this.ended = new Promise((resolve) => this.child.on('exit', resolve));
+    void this.ended.then(() => this.wanted && this.begin());
+  }
+
+  async up() {
+    for (let tries = 0; tries < 600; tries++) {
+      const answer = await fetch(`${this.url}/api/health`).catch(() => null);
+      if (answer?.ok) return;
+      await delay(200);
+    }
+    throw new Error('The application did not come up.');
+  }
+
+  kill(what) {
+    const pid =
+      what === 'server'
+        ? remembered(path.join(this.folder, 'server.pid'))
+        : Number(readOr(path.join(this.folder, 'postgres', 'postmaster.pid'), '0').split('\n')[0]);
+    if (!pid) return;
+    try {
+      process.kill(pid, 'SIGKILL');
+      this.kills[what] += 1;
+    } catch {
+      // Gone already.
+    }
+  }
+
+  async end() {
+    this.wanted = false;
+    this.child.kill('SIGTERM');
+    await this.ended;
+  }
+}
+
+function readOr(file, otherwise) {
+  try {
+    return readFileSync(file, 'utf8');
+  } catch {
+    return otherwise;
+  }
+}
+
+/** Asks until it is answered, as a page does; null when the time is over first. */
+async function insist(url, body, until) {
+  while (Date.now() < until) {
+    const response = await fetch(url, {
+      method: 'POST',
+      headers: { 'Content-Type': 'application/json' },
+      body: JSON.stringify(body),
+      signal: AbortSignal.timeout(8000),
+    }).catch(() => null);
+    if (response && response.status < 500) {
+      const answer = await response.json().catch(() => null);
+      if (answer && response.ok) return answer;
+      if (answer) throw new Error(`Refused: ${JSON.stringify(answer)}`);
+    }
+    await delay(150);
+  }
+  return null;
+}
+
+/** One technician: a job on a new vehicle from a pattern, then entries in their order, then the next job. */
+async function write(url, until, kept) {
+  while (Date.now() < until) {
+    const id = randomUUID();
+    const opened = await insist(
+      `${url}/api/jobs`,
+      {
+        id,
+        title: 'Pump silent, lamps work',
+        vehicleId: randomUUID(),
+        vehicleName: 'Grey barge',
+        plate: id.slice(0, 8),
+        nominalVolts: 12,
+        pattern: 'fuse-switch-load',
+        kind: 'pump',
+        state: 'dead',
+      },
+      until,
+    );
+    if (!opened) return;
+    const job = { id, entries: [] };
+    kept.push(job);
+    for (let order = 1; order <= 12 && Date.now() < until; order += 2) {
+      const events = [order, order + 1].map((clientOrder) => ({
+        id: randomUUID(),
+        jobId: id,
+        madeAt: new Date().toISOString(),
+        clientOrder,
+        body: { kind: 'note', words: `entry ${clientOrder}` },
+      }));
+      const answer = await insist(`${url}/api/events`, { events }, until);
+      if (!answer) return;
+      job.entries.push(...events.map((event) => event.id));
+    }
+  }
+}
+
+/** What is wrong with the database, held against what was acknowledged; empty when nothing is. */
+async function compare(admin, kept) {
+  const client = new pg.Client({ connectionString: admin });
+  await client.connect();
+  const wrong = [];
+  try {
+    for (const { id, entries } of kept) {
+      const { rows } = await client.query(
+        'select id, seq, kind from job_events where job_id = $1 order by seq',
+        [id],
+      );
+      const maps = await client.query('select count(*)::int as of from job_circuits where job_id = $1', [id]);
+      if (maps.rows[0].of !== 1) wrong.push(`job ${id} has ${maps.rows[0].of} circuits`);
+      if (rows.filter((row) => row.kind === 'complaint').length !== 1)
+        wrong.push(`job ${id} has no single complaint`);
+      if (rows.some((row, index) => row.seq !== index + 1)) wrong.push(`job ${id} has a gap in its sequence`);
+      const there = rows.map((row) => row.id).filter((one) => entries.includes(one));
+      if (there.join() !== entries.join()) wrong.push(`job ${id} lost, doubled or reordered an entry`);
+    }
+    // Also what nobody was told of is whole.
+    const half = await client.query(
+      `select count(*)::int as of from jobs where title = 'Pump silent, lamps work' and (last_seq = 0 or not exists (
+        select 1 from job_circuits where job_id = jobs.id))`,
+    );
+    if (half.rows[0].of > 0) wrong.push(`${half.rows[0].of} jobs are half made`);
+    const twice = await client.query(
+      'select count(*)::int as of from (select vehicle_id from circuits where name is not null group by vehicle_id, name having count(*) > 1) as doubled',
+    );
+    if (twice.rows[0].of > 0) wrong.push(`${twice.rows[0].of} vehicles have a circuit twice`);
+  } finally {
+    await client.end();
+  }
+  return wrong;
+}
+
+/** Runs for so many seconds; gives how often what was killed, how much was acknowledged, and what is wrong. */
+export async function killTest(seconds) {
+  const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-kills-'));
+  chmodSync(folder, 0o755);
+  const installation = new Installation(folder, await freePort());
+  try {
+    installation.begin();
+    await installation.up();
+    const until = Date.now() + seconds * 1000;
+    const kept = [];
+    const writing = Promise.all([1, 2, 3].map(() => write(installation.url, until, kept)));
+    for (let turn = 0; Date.now() < until - 4000; turn++) {
+      await delay(1500 + Math.random() * 3000);
+      installation.kill(turn % 2 === 0 ? 'server' : 'database');
+      await installation.up();
+    }
+    await writing;
+    await installation.up();
+    await installation.end();
+    const cluster = await ensureCluster(folder);
+    const wrong = await compare(cluster.url, kept);
+    cluster.stop();
+    const entries = kept.reduce((sum, job) => sum + job.entries.length, 0);
+    return { ...installation.kills, jobs: kept.length, entries, wrong };
+  } finally {
+    installation.wanted = false;
+    installation.child?.kill('SIGTERM');
+    await installation.ended;
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
+  const { server, database, jobs, entries, wrong } = await killTest(Number(process.argv[2] ?? 600));
+  say(
+    `${server} kills of the server, ${database} of the database; ${jobs} jobs and ${entries} entries acknowledged.`,
+  );
+  say(
+    wrong.length === 0
+      ? 'Nothing is lost, doubled, out of order or half made.'
+      : wrong.slice(0, 20).join('\n'),
+  );
+  process.exitCode = wrong.length === 0 ? 0 : 1;
+}
