@@ -65,7 +65,7 @@ async function tooWide(page: Page): Promise<string[]> {
     const wrong: string[] = [];
     const { clientWidth, scrollWidth } = document.documentElement;
     if (scrollWidth > clientWidth) wrong.push(`the page is ${scrollWidth} wide`);
-    for (const item of document.querySelectorAll('aside a, aside button')) {
+    for (const item of document.querySelectorAll('body > div > aside :is(a, button)')) {
       const box = item.getBoundingClientRect();
       if (box.width > 0 && (box.left < 0 || box.right > innerWidth || box.bottom > innerHeight + 1)) {
         wrong.push(`${item.textContent} of the bar is cut`);

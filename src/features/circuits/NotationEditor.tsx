@@ -80,7 +80,9 @@ export function NotationEditor({
           keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap]),
           LOOK,
           EditorView.updateListener.of((update) => {
-            if (update.docChanged) latest.current.onText(update.state.doc.toString());
+            // What the page itself puts there was typed by nobody.
+            const now = update.state.doc.toString();
+            if (update.docChanged && now !== latest.current.text) latest.current.onText(now);
           }),
         ],
       }),

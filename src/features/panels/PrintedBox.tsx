@@ -37,42 +37,45 @@ export function PrintedBox({ vehicle, panel, turns }: { vehicle: string; panel: 
         wanted={null}
         className={turns % 2 === 0 ? 'my-3 max-w-3xl' : 'my-3 max-w-sm'}
       />
-      <table className="w-full text-left text-[0.95rem]">
-        <thead>
-          <tr className="border-b-2 border-ink">
-            {['Slot', 'Printed', 'Is for', 'Fuse', 'Feed', 'State', 'Known from'].map((name) => (
-              <th key={name} className="py-1 pr-3">
-                {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {seenRows(seen)
-            .flat()
-            .map(({ slot }) => (
-              <tr key={slot.id} className="break-inside-avoid border-b border-line">
-                <th scope="row" className="py-0.5 pr-3 font-semibold">
-                  {slot.type} {slot.number}
+      {/* On the phone it scrolls beside the page; on paper it has the whole width. */}
+      <div className="overflow-x-auto print:overflow-visible">
+        <table className="w-full text-left text-[0.95rem]">
+          <thead>
+            <tr className="border-b-2 border-ink">
+              {['Slot', 'Printed', 'Is for', 'Fuse', 'Feed', 'State', 'Known from'].map((name) => (
+                <th key={name} className="py-1 pr-3">
+                  {name}
                 </th>
-                <td className="pr-3">{slot.label || '–'}</td>
-                <td className="pr-3">{isFor(slot)}</td>
-                <td className="pr-3">
-                  {slot.ratingAmps === undefined
-                    ? '–'
-                    : `${formatNumber(slot.ratingAmps)} A ${slot.colour ?? ''}`}
-                </td>
-                <td className="pr-3">{slot.feed ? spokenWord(slot.feed) : '–'}</td>
-                <td className="pr-3">{spokenWord(slot.state)}</td>
-                <td>
-                  {slot.source ?? 'not said'}
-                  {slot.confirmed ? '' : ' (unverified here)'}
-                  {slot.applies ? `; applies to ${slot.applies}` : ''}
-                </td>
-              </tr>
-            ))}
-        </tbody>
-      </table>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {seenRows(seen)
+              .flat()
+              .map(({ slot }) => (
+                <tr key={slot.id} className="break-inside-avoid border-b border-line">
+                  <th scope="row" className="py-0.5 pr-3 font-semibold">
+                    {slot.type} {slot.number}
+                  </th>
+                  <td className="pr-3">{slot.label || '–'}</td>
+                  <td className="pr-3">{isFor(slot)}</td>
+                  <td className="pr-3">
+                    {slot.ratingAmps === undefined
+                      ? '–'
+                      : `${formatNumber(slot.ratingAmps)} A ${slot.colour ?? ''}`}
+                  </td>
+                  <td className="pr-3">{slot.feed ? spokenWord(slot.feed) : '–'}</td>
+                  <td className="pr-3">{spokenWord(slot.state)}</td>
+                  <td>
+                    {slot.source ?? 'not said'}
+                    {slot.confirmed ? '' : ' (unverified here)'}
+                    {slot.applies ? `; applies to ${slot.applies}` : ''}
+                  </td>
+                </tr>
+              ))}
+          </tbody>
+        </table>
+      </div>
     </article>
   );
 }
