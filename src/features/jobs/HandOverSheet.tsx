@@ -163,7 +163,8 @@ export function HandOverSheet() {
           {temporary.length === 0 ? <p>Nothing is temporary.</p> : null}
           {temporary.map((repair) => (
             <p key={repair.words}>
-              {repair.words} — to be put right by {repair.due}.
+              {repair.words} — to be put right by{' '}
+              {repair.due ? dateWords(repair.due, 'long') : 'a day not said'}.
             </p>
           ))}
         </Part>
@@ -189,7 +190,7 @@ export function HandOverSheet() {
             {open.map((watch) => (
               <li key={watch.eventId}>
                 Watch: {watch.words}
-                {watch.due ? `, due ${watch.due}` : ''}
+                {watch.due ? `, due ${dateWords(watch.due, 'long')}` : ''}
               </li>
             ))}
             {job.override ? <li>Closed all the same: {job.override}</li> : null}

@@ -3,6 +3,7 @@
 import { type FormEvent, useState } from 'react';
 import type { FunctionStateName } from '#core/format/readingsSchema';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
+import { dateWords } from '@/ui/dates';
 import { useJob } from './JobProvider';
 import { missingProofs } from './missing';
 import { cellKey, type Watch } from './state';
@@ -164,7 +165,8 @@ function WatchLine({ watch }: { watch: Watch }) {
       <div className="flex flex-wrap items-center justify-between gap-2">
         <p className={watch.done ? 'text-soft' : ''}>
           {watch.done ? '✓ ' : ''}
-          {watch.words} {watch.due ? <span className="text-soft">(due {watch.due})</span> : null}
+          {watch.words}{' '}
+          {watch.due ? <span className="text-soft">(due {dateWords(watch.due, 'year')})</span> : null}
           {watch.done ? (
             <span className="block">
               Dealt with by {watch.done.person}: {watch.done.words}

@@ -6,6 +6,7 @@ import type { BodyOf } from '#core/format/jobSchema';
 import { readNumber } from '#core/instruments/quantity';
 import { useDraftState, useFormDraft } from '@/sync/useFormDraft';
 import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
+import { dateWords } from '@/ui/dates';
 import { useJob } from './JobProvider';
 import { Photos } from './Photos';
 
@@ -63,7 +64,11 @@ export function RepairSection() {
         <div key={repair.words} className="mb-3">
           <p className="text-lg font-semibold">
             {repair.words}{' '}
-            {repair.temporary ? <span className="text-caution">(temporary, due {repair.due})</span> : null}
+            {repair.temporary ? (
+              <span className="text-caution">
+                (temporary{repair.due ? `, due ${dateWords(repair.due, 'year')}` : ''})
+              </span>
+            ) : null}
           </p>
           <p className="text-soft">
             {repair.partsUsed.map((part) => `${part.count} × ${part.name}`).join(', ')}

@@ -11,6 +11,13 @@ export function missingProofs(job: JobState, proofs: readonly RequiredProof[]): 
     const cell = job.proofs.get(cellKey(proof.function, proof.condition));
     return cell !== undefined && cell.state !== proof.expected;
   });
+  if (proofs.length === 0) {
+    missing.push(
+      job.complaint?.function
+        ? 'what has to be seen is still being worked out'
+        : 'the function that failed is not named, so nothing of it could be seen',
+    );
+  }
   if (unseen.length > 0) {
     missing.push(
       unseen.length === 1
