@@ -306,3 +306,29 @@ test('a reading entered while the server is down arrives once when it is back', 
   const after = await app.query<{ count: string }>('select count(*) from job_events');
   expect(Number(after[0]?.count)).toBe(Number(before[0]?.count) + 1);
 });
+
+test('what was entered offline on one job arrives once the server is back, from whatever page is open', async ({
+  page,
+}) => {
+  await page.goto(app.url);
+  await page.getByRole('link', { name: /Left marker weak/ }).click();
+  await page.getByRole('link', { name: 'Go on with the trace' }).first().click();
+  await expect(page.getByTestId('card-title')).toBeVisible();
+  const id = await cardId(page);
+  const vehicle = faultyVehicle(['trailer-lamps'], { part: 'P3', mode: 'high-resistance', ohms: 2.2 });
+  const count = async () => (await app.query<{ count: string }>('select count(*) from job_events'))[0]?.count;
+  const before = Number(await count());
+  // Away for this page alone, so that another page can be opened.
+  await page.route('**/api/events', (route) =>
+    route.request().method() === 'POST' ? route.abort() : route.continue(),
+  );
+  await enterByKeyboard(page, valueFor(vehicle, id));
+  await expect(page.getByTestId('sending')).toContainText('kept here');
+  await page.goto(`${app.url}/vehicles`);
+  await expect(page.getByTestId('outgoing')).toContainText('1 entry of one job');
+  expect(Number(await count())).toBe(before);
+  await page.unroute('**/api/events');
+  await page.goto(`${app.url}/shop`);
+  await expect.poll(count).toBe(String(before + 1));
+  await expect(page.getByTestId('outgoing')).toHaveCount(0);
+});

@@ -3,6 +3,7 @@ import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
 import { CommandPalette } from '@/features/commands';
 import { currentActor } from '@/features/shop/server';
+import { Outgoing } from '@/log/Outgoing';
 import { AppShell } from '@/ui/AppShell';
 import { workshopZone } from '@/ui/dates';
 import { readingFace, textFace } from '@/ui/fonts';
@@ -32,6 +33,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
           personName={actor.personName}
           theme={theme}
           find={<CommandPalette />}
+          outgoing={<Outgoing />}
         >
           {children}
         </AppShell>

@@ -19,6 +19,7 @@ export function AppShell({
   personName,
   theme,
   find,
+  outgoing,
   children,
 }: {
   shopName: string;
@@ -26,6 +27,8 @@ export function AppShell({
   theme: 'daylight' | 'footwell' | null;
   /** Opens the palette that finds everything by name. */
   find: ReactNode;
+  /** Sends what waits in this browser, and says so. */
+  outgoing: ReactNode;
   children: ReactNode;
 }) {
   return (
@@ -52,6 +55,7 @@ export function AppShell({
         <p className="no-print hidden border-b border-line px-6 py-1.5 text-sm text-soft lg:block">
           {shopName} · <span className="text-ink">{personName}</span>
         </p>
+        {outgoing}
         <main id="main" tabIndex={-1} className="focus:outline-none">
           {children}
         </main>

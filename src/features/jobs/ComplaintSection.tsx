@@ -4,11 +4,11 @@ import { type FormEvent, type ReactNode, useRef, useState } from 'react';
 import { NOMINAL_VOLTS } from '#core/circuit/defaults';
 import { BOUNDS } from '#core/format/bounds';
 import { readNumber } from '#core/instruments/quantity';
+import { cellKey } from '@/log/state';
 import { useFormDraft } from '@/sync/useFormDraft';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { FunctionGrid } from './FunctionGrid';
 import { useJob } from './JobProvider';
-import { cellKey } from './state';
 import { STATE_WORDS } from './words';
 
 const COMPLAINT_STATES = ['dead', 'weak', 'comes-and-goes', 'on-when-off'] as const;

@@ -3,8 +3,8 @@
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import type { FunctionStateName } from '#core/format/readingsSchema';
+import { cellKey } from '@/log/state';
 import { useJob } from './JobProvider';
-import { cellKey } from './state';
 import { STATE_WORDS } from './words';
 
 const CHOICES: readonly { state: FunctionStateName; mark: string }[] = [

@@ -1,12 +1,12 @@
 'use client';
 
 import type { ReactNode } from 'react';
+import { missingProofs } from '@/log/missing';
+import { cellKey } from '@/log/state';
 import { Button } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { BoxesOnSheet } from './BoxesOnSheet';
 import { useJob } from './JobProvider';
-import { missingProofs } from './missing';
-import { cellKey } from './state';
 import { conditionName, eventWords, functionName, STATE_WORDS, testWords, valueWords } from './words';
 
 /** Entries of what was done to the vehicle on the way: work begun, parts exchanged and put back. */

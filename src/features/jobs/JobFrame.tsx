@@ -3,10 +3,10 @@
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import type { ReactNode } from 'react';
+import type { JobState } from '@/log/state';
 import { useJob } from './JobProvider';
 import { Refusals } from './Refusals';
 import { StageMark } from './StageMark';
-import type { JobState } from './state';
 
 const STEPS = [
   { name: 'Complaint', path: '#complaint', done: (job: JobState) => job.complaint?.function !== undefined },

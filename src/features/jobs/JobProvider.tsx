@@ -25,10 +25,11 @@ import type { CircuitFile } from '#core/format/circuitSchema';
 import type { EventBody } from '#core/format/jobSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 import type { Problem } from '#core/format/problem';
+import type { Refusal, Sending } from '@/log/sender';
+import type { JobState, LogEvent } from '@/log/state';
+import { takenReadings } from '@/log/state';
+import { jobStore, type Recorded } from '@/log/store';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
-import type { JobState, LogEvent } from './state';
-import { takenReadings } from './state';
-import { jobStore, type Recorded, type Refusal, type Sending } from './store';
 
 export interface JobData {
   readonly id: string;

@@ -4,11 +4,11 @@ import { type ChangeEvent, type PointerEvent, useState } from 'react';
 import type { BodyOf } from '#core/format/jobSchema';
 import type { Panel, Slot } from '#core/format/panelSchema';
 import { PHOTO_LONGEST_SIDE } from '#core/format/photo';
+import type { JobPhoto } from '@/log/state';
 import { Choice } from '@/ui/Choice';
 import { Button, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
 import { useJob } from './JobProvider';
-import type { JobPhoto } from './state';
 import { usePicture } from './usePicture';
 
 const WHEN = ['before', 'during', 'after'] as const;

@@ -2,11 +2,11 @@
 
 import { type FormEvent, useState } from 'react';
 import type { FunctionStateName } from '#core/format/readingsSchema';
+import { missingProofs } from '@/log/missing';
+import { cellKey, type Watch } from '@/log/state';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { useJob } from './JobProvider';
-import { missingProofs } from './missing';
-import { cellKey, type Watch } from './state';
 import { conditionName, functionName, STATE_WORDS } from './words';
 
 const SEEN: readonly FunctionStateName[] = ['works', 'weak', 'dead'];

@@ -1,10 +1,10 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import type { Refusal } from '@/log/sender';
 import { Button, Problem } from '@/ui/controls';
 import { saveFile } from '@/ui/saveFile';
 import { useJob } from './JobProvider';
-import type { Refusal } from './store';
 import { eventWords } from './words';
 
 /**

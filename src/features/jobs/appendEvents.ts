@@ -6,8 +6,8 @@ import { dataRefusal } from '@/db/errors';
 import { all } from '@/db/once';
 import { followUps, jobEvents, jobSummaries, jobs, people } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';
+import { jobState, type LogEvent, summarise } from '@/log/state';
 import { eventsOf, iso } from './readJobs';
-import { jobState, type LogEvent, summarise } from './state';
 
 export interface StoredReceipt {
   readonly id: string;

@@ -1,3 +1,4 @@
+export type { JobPhoto, JobState, LogEntry } from '@/log/state';
 export { FollowUpList } from './FollowUpList';
 export { HandOverSheet } from './HandOverSheet';
 export { IsolationSteps } from './IsolationSteps';
@@ -7,5 +8,4 @@ export { type JobData, JobProvider, useJob } from './JobProvider';
 export { NewJobForm } from './NewJobForm';
 export { Photos } from './Photos';
 export { StageMark } from './StageMark';
-export type { JobPhoto, JobState, LogEntry } from './state';
 export { conditionName, eventWords, functionName, STATE_WORDS, testWords, valueWords } from './words';

@@ -17,7 +17,7 @@ import {
   vehicles,
 } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';
-import type { LogEvent } from './state';
+import type { LogEvent } from '@/log/state';
 
 export interface LoadedJob {
   readonly id: string;

@@ -1,4 +1,6 @@
 /** Reading and writing jobs in the database. Every call names the actor, whose shop bounds what is seen. */
+
+export { summarise } from '@/log/state';
 export {
   type AppendResult,
   appendEvents,
@@ -21,4 +23,3 @@ export {
   openJobs,
 } from './readJobs';
 export { slotHistory } from './slotHistory';
-export { summarise } from './state';

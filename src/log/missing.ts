@@ -1,6 +1,6 @@
 /** What still stands between a job and its closing, in words. */
 import type { RequiredProof } from '#core/diagnosis/proofs';
-import { cellKey, type JobState } from './state';
+import { cellKey, type JobState } from '@/log/state';
 
 export function missingProofs(job: JobState, proofs: readonly RequiredProof[]): string[] {
   const missing: string[] = [];

@@ -86,13 +86,17 @@ export async function takeFromOutbox(ids: readonly string[]): Promise<void> {
   await Promise.all([...ids.map((id) => transaction.store.delete(id)), transaction.done]);
 }
 
-export async function waitingInOutbox(jobId: string): Promise<WaitingEvent[]> {
-  const ahead = writtenAhead().flatMap(({ events }) => events.filter((event) => event.jobId === jobId));
-  const kept = await outbox()
-    .then((db) => db.getAllFromIndex('outbox', 'byJob', jobId))
-    .catch((): WaitingEvent[] => []);
+/** All that waits, of every job: entries in the order in which they were made, and pictures. */
+export async function everythingWaiting(): Promise<{
+  readonly events: readonly WaitingEvent[];
+  readonly pictures: readonly WaitingPicture[];
+}> {
+  const ahead = writtenAhead().flatMap(({ events }) => events);
+  const [kept, pictures] = await outbox()
+    .then((db) => Promise.all([db.getAll('outbox'), db.getAll('pictures')]))
+    .catch((): [WaitingEvent[], WaitingPicture[]] => [[], []]);
   const events = new Map([...ahead, ...kept].map((event): [string, WaitingEvent] => [event.id, event]));
-  return [...events.values()].sort((one, other) => one.clientOrder - other.clientOrder);
+  return { events: [...events.values()].sort((one, other) => one.clientOrder - other.clientOrder), pictures };
 }
 
 /** Writes down why the server would not take an entry. It stays until it is taken, or given up by name. */
@@ -109,8 +113,4 @@ export async function putPicture(picture: WaitingPicture): Promise<void> {
 
 export async function dropPicture(id: string): Promise<void> {
   await (await outbox()).delete('pictures', id);
-}
-
-export async function waitingPictures(jobId: string): Promise<WaitingPicture[]> {
-  return (await outbox()).getAllFromIndex('pictures', 'byJob', jobId);
 }

@@ -1,13 +1,8 @@
 /** What the page says about sending, with a server and a browser store that are slow, away, or full. */
 import { BATCH_LIMIT_BYTES } from '#core/format/checkEvent';
 import type { JobEvent } from '#core/format/jobSchema';
-import {
-  takeFromOutbox,
-  type WaitingEvent,
-  type WaitingPicture,
-  waitingInOutbox,
-  waitingPictures,
-} from './outbox';
+import { everythingWaiting, takeFromOutbox, type WaitingEvent, type WaitingPicture } from './outbox';
+import { Sender } from './sender';
 import type { LogEvent } from './state';
 import { JobStore, jobStore } from './store';
 
@@ -27,14 +22,13 @@ jest.mock('./outbox', () => ({
   takeFromOutbox: jest.fn(async (ids: readonly string[]) => {
     for (const id of ids) kept.delete(id);
   }),
-  waitingInOutbox: jest.fn(async () => [...kept.values()]),
+  everythingWaiting: jest.fn(async () => ({ events: [...kept.values()], pictures: [...photos.values()] })),
   markRefused: async (id: string, refused: string) => {
     const event = kept.get(id);
     if (event) kept.set(id, { ...event, refused });
   },
   putPicture: async (picture: WaitingPicture) => photos.set(picture.id, picture),
   dropPicture: async (id: string) => photos.delete(id),
-  waitingPictures: jest.fn(async () => [...photos.values()]),
 }));
 
 /** A server that answers when it is told to. */
@@ -105,9 +99,19 @@ afterEach(() => stop());
 const settle = () => new Promise((resolve) => setTimeout(resolve, 5));
 const note = (words: string) => ({ kind: 'note', words }) as const;
 
+/** A page of the job, with a sender of its own as every page of a browser has. */
+function page(events: readonly LogEvent[] = [], job = JOB): JobStore {
+  const outgoing = new Sender();
+  const store = new JobStore(job, 'Imre Pellow', events, outgoing);
+  const ends = [outgoing.start(), store.start()];
+  stop = () => {
+    for (const end of ends) end();
+  };
+  return store;
+}
+
 async function opened(): Promise<JobStore> {
-  const store = new JobStore(JOB, 'Imre Pellow', []);
-  stop = store.start();
+  const store = page();
   await settle();
   return store;
 }
@@ -182,8 +186,7 @@ test('what another visit left is brought back in order and sent once, also when 
 
 test('a browser that keeps nothing still sends', async () => {
   storage = 'full';
-  jest.mocked(waitingInOutbox).mockRejectedValueOnce(new Error('not allowed'));
-  jest.mocked(waitingPictures).mockRejectedValueOnce(new Error('not allowed'));
+  jest.mocked(everythingWaiting).mockRejectedValueOnce(new Error('not allowed'));
   jest.mocked(takeFromOutbox).mockRejectedValueOnce(new Error('not allowed'));
   const store = await opened();
   store.record(note('one'));
@@ -235,7 +238,7 @@ test('an entry that the server will never take keeps no other back, stays with i
   await settle();
   store.record(note('four'));
   await settle();
-  expect(store.read().events.map((event) => event.seq)).toEqual([1, null, 2, 3]);
+  expect(store.read().events.map((event) => event.seq)).toEqual([1, 2, 3, null]);
   expect(store.read().sending).toEqual({ kind: 'idle' });
   const [refusal] = store.read().refusals;
   expect(refusal).toMatchObject({
@@ -285,8 +288,7 @@ test('much that waits is sent in batches that the server takes', async () => {
 test('what others record is seen within five seconds, without a reload', async () => {
   jest.useFakeTimers();
   try {
-    const store = new JobStore(JOB, 'Imre Pellow', []);
-    stop = store.start();
+    const store = page();
     await jest.advanceTimersByTimeAsync(100);
     server.others = [
       {
@@ -308,8 +310,12 @@ test('what others record is seen within five seconds, without a reload', async (
 });
 
 test('a job left and opened again is the same, and takes in what others have recorded since', async () => {
-  const store = jobStore(OTHER_JOB, 'Imre Pellow', []);
-  stop = store.start();
+  const outgoing = new Sender();
+  const store = jobStore(OTHER_JOB, 'Imre Pellow', [], outgoing);
+  const ends = [outgoing.start(), store.start()];
+  stop = () => {
+    for (const end of ends) end();
+  };
   store.record(note('mine'));
   await settle();
   stop();
@@ -322,6 +328,32 @@ test('a job left and opened again is the same, and takes in what others have rec
   const before = again.read();
   again.takeIn([mine!, other]);
   expect(again.read()).toBe(before);
+});
+
+test('what waits of a job is sent from any page, and a job of which the server takes nothing keeps no other back', async () => {
+  const elsewhere = await opened();
+  server.answer = 'away';
+  elsewhere.record(note('written offline'));
+  await settle();
+  stop();
+  // Another page, of no job at all: the sender runs there too.
+  server.answer = 'yes';
+  const outgoing = new Sender();
+  stop = outgoing.start();
+  await settle();
+  expect(server.stored).toHaveLength(1);
+  expect(kept.size).toBe(0);
+  expect([...outgoing.standing()]).toEqual([]);
+  server.answer = 'no';
+  const event = { ...elsewhere.read().events[0]!, id: crypto.randomUUID(), jobId: OTHER_JOB };
+  outgoing.add([event]);
+  await settle();
+  expect([...outgoing.standing()]).toEqual([[OTHER_JOB, 1]]);
+  server.answer = 'yes';
+  outgoing.add([{ ...event, id: crypto.randomUUID(), jobId: JOB }]);
+  await settle();
+  expect(server.stored).toHaveLength(2);
+  expect([...outgoing.standing()]).toEqual([[OTHER_JOB, 1]]);
 });
 
 test('what the server has confirmed to another page counts as recorded here', async () => {
@@ -344,8 +376,7 @@ test('what was still on its way while the page was made, and what others record,
     body: note(`entry ${seq}`),
   });
   server.others = [event(1), event(2)];
-  const store = new JobStore(JOB, 'Imre Pellow', [event(1)]);
-  stop = store.start();
+  const store = page([event(1)]);
   await settle();
   expect(store.read().events.map((one) => one.id)).toEqual(['e1', 'e2']);
   // A gap is asked for from where it begins, and a page that was hidden looks again when it is seen.
@@ -391,8 +422,7 @@ test('what the page was made with is not kept a second time in the browser', asy
   expect(kept.size).toBe(1);
   // The next page was made after the server had it.
   server.slow = false;
-  const next = new JobStore(JOB, 'Imre Pellow', store.read().events);
-  stop = next.start();
+  const next = page(store.read().events);
   await settle();
   expect(kept.size).toBe(0);
   expect(next.read().events).toHaveLength(1);

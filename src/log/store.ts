@@ -1,0 +1,196 @@
+/** A job's log as its pages hold it: what the server has confirmed, and behind it what is still on its way. */
+import { LARGEST_INTEGER } from '#core/format/bounds';
+import { checkEvent } from '#core/format/checkEvent';
+import type { EventBody, JobEvent } from '#core/format/jobSchema';
+import type { Problem } from '#core/format/problem';
+import { newId } from '@/ui/newId';
+import { type Refusal, Sender, type Sending, sender, type Waiting } from './sender';
+import { type JobState, jobState, type LogEvent } from './state';
+
+export interface JobSnapshot {
+  readonly events: readonly LogEvent[];
+  readonly job: JobState;
+  readonly sending: Sending;
+  /** Pictures that are still only in this browser. */
+  readonly pictures: ReadonlyMap<string, Blob>;
+  readonly refusals: readonly Refusal[];
+}
+
+/** What became of an entry: in the log, or not made at all and why. */
+export type Recorded =
+  | { readonly ok: true; readonly ids: readonly string[] }
+  | { readonly ok: false; readonly message: string };
+
+/** Others' entries are asked for this often while the page is looked at. */
+const LOOK_EVERY_MS = 4000;
+
+export class JobStore {
+  private confirmed: ReadonlyMap<string, LogEvent>;
+  private snapshot: JobSnapshot;
+  private readonly listeners = new Set<() => void>();
+  private looking = false;
+
+  constructor(
+    private readonly jobId: string,
+    private readonly personName: string,
+    events: readonly LogEvent[],
+    private readonly outgoing: Sender,
+  ) {
+    this.confirmed = new Map(events.map((event) => [event.id, event]));
+    this.snapshot = this.made(this.outgoing.of(jobId), null);
+    // On the server a store is drawn once and forgotten.
+    if (typeof window === 'undefined') return;
+    // For as long as the program runs: a job that is left and opened again is the same.
+    this.outgoing.subscribe((news) => {
+      const own = news.filter(({ event }) => event.jobId === jobId);
+      this.add(own.map(({ event, seq, person }) => ({ ...this.unsent(event), seq, person })));
+      this.show();
+    });
+  }
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  readonly read = (): JobSnapshot => this.snapshot;
+
+  /** Keeps up with what others record while the page is there. Gives what ends it. */
+  start(): () => void {
+    const look = () => {
+      if (document.visibilityState === 'visible') void this.catchUp();
+    };
+    const timer = setInterval(look, LOOK_EVERY_MS);
+    window.addEventListener('online', look);
+    document.addEventListener('visibilitychange', look);
+    this.show();
+    void this.catchUp();
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('online', look);
+      document.removeEventListener('visibilitychange', look);
+    };
+  }
+
+  /**
+   * Asks for what the server has and this page has not: recorded by others, or by the page before this one, whose last
+   * entries were still on their way while this page was made.
+   */
+  private async catchUp(): Promise<void> {
+    if (this.looking) return;
+    this.looking = true;
+    const known = new Set([...this.confirmed.values()].map((event) => event.seq));
+    let after = 0;
+    while (known.has(after + 1)) after += 1;
+    try {
+      const response = await fetch(`/api/events?job=${this.jobId}&after=${after}`);
+      if (response.ok) this.takeIn(((await response.json()) as { events: LogEvent[] }).events);
+    } catch {
+      // Away; asked again in a moment, and when the page is looked at or the network is back.
+    } finally {
+      this.looking = false;
+    }
+  }
+
+  /**
+   * Records events, in this order; they are in the log before this returns, all of them or, where one could never be
+   * kept, none and the reason.
+   */
+  record(...bodies: readonly EventBody[]): Recorded {
+    let order = Math.max(-1, ...this.snapshot.events.map((event) => event.clientOrder));
+    const made = bodies.map((body): JobEvent => {
+      order = Math.min(order + 1, LARGEST_INTEGER);
+      return { id: newId(), jobId: this.jobId, madeAt: new Date().toISOString(), clientOrder: order, body };
+    });
+    for (const event of made) {
+      const checked = checkEvent(event);
+      if (!checked.ok) return { ok: false, message: problemWords(checked.problems) };
+    }
+    this.outgoing.add(made);
+    return { ok: true, ids: made.map((event) => event.id) };
+  }
+
+  /** Keeps a picture here until the server has it; it is sent before the entries that name it. */
+  keepPicture(id: string, blob: Blob): Promise<void> {
+    return this.outgoing.addPicture({ id, jobId: this.jobId, blob });
+  }
+
+  giveUp(id: string): Promise<void> {
+    return this.outgoing.giveUp(id);
+  }
+
+  tryAgain(): void {
+    this.outgoing.tryAgain();
+  }
+
+  /** Entries that the server has, as a page or another answer gives them. What is known already is not added again. */
+  takeIn(events: readonly LogEvent[]): void {
+    if (this.add(events)) this.show();
+  }
+
+  private add(events: readonly LogEvent[]): boolean {
+    const fresh = events.filter((event) => event.seq !== null && !this.confirmed.has(event.id));
+    if (fresh.length === 0) return false;
+    this.confirmed = new Map([...this.confirmed, ...fresh.map((event) => [event.id, event] as const)]);
+    return true;
+  }
+
+  private unsent({ id, madeAt, clientOrder, body }: JobEvent): LogEvent {
+    return { id, seq: null, person: this.personName, madeAt, clientOrder, body };
+  }
+
+  private show(): void {
+    const waiting = this.outgoing.of(this.jobId);
+    // What the server has does not wait, whoever brought it there.
+    const there = waiting.entries.filter((event) => this.confirmed.has(event.id)).map((event) => event.id);
+    if (there.length > 0) {
+      this.outgoing.known(there);
+      return;
+    }
+    this.snapshot = this.made(waiting, this.snapshot);
+    for (const listener of this.listeners) listener();
+  }
+
+  private made(waiting: Waiting, before: JobSnapshot | null): JobSnapshot {
+    const { pictures, refusals, sending } = waiting;
+    const events = [...this.confirmed.values(), ...waiting.entries.map((event) => this.unsent(event))];
+    const same =
+      before !== null &&
+      before.events.length === events.length &&
+      events.every((event, index) => isSame(event, before.events[index]!));
+    if (same) return { events: before.events, job: before.job, sending, pictures, refusals };
+    return { events, job: jobState(events), sending, pictures, refusals };
+  }
+}
+
+function isSame(one: LogEvent, other: LogEvent): boolean {
+  return one.id === other.id && one.seq === other.seq && one.person === other.person;
+}
+
+/** Where in an entry, and what: "words: Must have at most 2000 characters." */
+function problemWords(problems: readonly Problem[]): string {
+  return problems
+    .slice(0, 3)
+    .map(({ path, message }) => [path.replace(/^\/(body\/)?/, '').replace(/\//g, ', '), message])
+    .map(([where, message]) => (where ? `${where}: ${message}` : message))
+    .join(' ');
+}
+
+const open = new Map<string, JobStore>();
+
+/**
+ * The store of a job, in the browser one for as long as the program runs there: whoever goes elsewhere and comes back
+ * finds what was recorded, also where the page itself was kept as it was before.
+ */
+export function jobStore(
+  jobId: string,
+  personName: string,
+  events: readonly LogEvent[],
+  outgoing: Sender = typeof window === 'undefined' ? new Sender() : sender(),
+): JobStore {
+  const known = open.get(jobId);
+  if (known) return known;
+  const made = new JobStore(jobId, personName, events, outgoing);
+  if (typeof window !== 'undefined') open.set(jobId, made);
+  return made;
+}
