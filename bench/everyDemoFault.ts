@@ -2,10 +2,11 @@
  * Plays every single fault of a demo circuit by the engine's own proposals and prints what came of it as JSON. A
  * process of its own: the test that reads it runs its modules in a sandbox that makes such arithmetic slow.
  */
-import { CircuitModel } from '../core/circuit/model';
+
 import { followEngine } from '../core/diagnosis/followEngine';
 import { buildHypotheses } from '../core/diagnosis/hypotheses';
 import { type Complaint, DiagnosisSession } from '../core/diagnosis/session';
+import { CircuitModel } from '../core/network/model';
 import { demoCircuit } from '../testing/circuits';
 import { habitualWalk } from './habitualWalk';
 

@@ -2,14 +2,15 @@
  * The examiner of the diagnosis: faults from a table of its own, in circuits whose values the engine does not
  * know, read with instruments that err. Nothing here is shared with the engine's own fault list.
  */
-import { fuseColdOhms, UNKNOWN_FUSE_AMPS, wireOhms } from '../core/circuit/defaults';
+
 import { loadOhms } from '../core/circuit/expand';
-import { CircuitModel } from '../core/circuit/model';
 import { complaintOf, readingOf } from '../core/diagnosis/playback';
 import { breakCircuit, type FaultyCircuit } from '../core/faults/broken';
 import type { Fault, FaultMode } from '../core/faults/faults';
 import type { CircuitFile, CircuitPart, PartKind } from '../core/format/circuitSchema';
 import type { ReadingValue, TestRef } from '../core/format/readingsSchema';
+import { fuseColdOhms, UNKNOWN_FUSE_AMPS, wireOhms } from '../core/limits/defaults';
+import { CircuitModel } from '../core/network/model';
 
 /** What the examiner breaks, and how: sizes that the engine's bins do not hold. */
 const TABLE: Readonly<Partial<Record<PartKind, readonly (readonly [FaultMode, ohmsAtOneAmp?: number])[]>>> = {

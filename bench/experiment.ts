@@ -9,12 +9,12 @@
  * The faults come from the examiner's own table. `CALIBRATION_SVG=file` writes the calibration plot.
  */
 import { writeFileSync } from 'node:fs';
-import { CircuitModel } from '../core/circuit/model';
 import { endsRight, leadToEnd, type Seen } from '../core/diagnosis/followEngine';
 import { NOT_IN_MAP } from '../core/diagnosis/hypotheses';
 import { type Assessment, type Complaint, DiagnosisSession } from '../core/diagnosis/session';
 import type { Fault, FaultMode } from '../core/faults/faults';
 import type { CircuitFile } from '../core/format/circuitSchema';
+import { CircuitModel } from '../core/network/model';
 import { seeded } from '../testing/randomCircuit';
 import { vehicleCircuit } from '../testing/vehicleCircuit';
 import { bestExpectedMinutes, engineExpectedMinutes, smallWorld } from './bestSequence';

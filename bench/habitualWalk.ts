@@ -2,10 +2,11 @@
  * The habit that the product is measured against: fuses first, then relays, switches, the load, its earth, and
  * only then connectors and wires one by one, opening whatever is in the way.
  */
-import type { CircuitModel } from '../core/circuit/model';
+
 import { KINDS } from '../core/diagnosis/kinds';
 import { functionRuns } from '../core/diagnosis/run';
 import type { Fault } from '../core/faults/faults';
+import type { CircuitModel } from '../core/network/model';
 
 const ORDER: readonly (readonly string[])[] = [
   ['fuse', 'fusible-link'],

@@ -3,10 +3,11 @@
  * and the fault lies towards earth; dead, and it lies towards the battery; until one part is left. A relay that is
  * left has its control run halved in turn. It knows no back-feed, no resistance and no shared earth.
  */
-import type { CircuitModel } from '../core/circuit/model';
+
 import { KINDS } from '../core/diagnosis/kinds';
 import { functionRuns, type Run } from '../core/diagnosis/run';
 import type { ReadingValue, TestRef } from '../core/format/readingsSchema';
+import type { CircuitModel } from '../core/network/model';
 
 /** Share of the supply from which a probe says "live". */
 const LIVE = 0.75;

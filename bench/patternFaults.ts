@@ -3,11 +3,12 @@
  * powers the engine does not know. Prints how often it names the right repair, as JSON. A process of its own, as
  * everyDemoFault.ts is.
  */
-import { CircuitModel } from '../core/circuit/model';
+
 import { followEngine } from '../core/diagnosis/followEngine';
 import { buildHypotheses } from '../core/diagnosis/hypotheses';
 import { type Complaint, DiagnosisSession } from '../core/diagnosis/session';
 import type { CircuitFile } from '../core/format/circuitSchema';
+import { CircuitModel } from '../core/network/model';
 import { circuitOfPattern, LOAD_WORDS, type LoadWord, PATTERNS } from '../core/notation';
 import { seeded } from '../testing/randomCircuit';
 

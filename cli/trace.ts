@@ -1,12 +1,5 @@
 /** `npm run -s trace -- VERB …`: the core on the command line. Exit 0 fine, 1 the input has problems, 2 wrong use. */
 import { readFileSync } from 'node:fs';
-import {
-  INTERVENTION_FORMS,
-  type Intervention,
-  intervene,
-  parseIntervention,
-} from '../core/circuit/interventions';
-import { CircuitModel } from '../core/circuit/model';
 import { testId } from '../core/diagnosis/kinds';
 import { DiagnosisSession } from '../core/diagnosis/session';
 import { type Fault, parseFault } from '../core/faults/faults';
@@ -17,10 +10,17 @@ import { JobFileSchema } from '../core/format/jobSchema';
 import { PanelSetFileSchema } from '../core/format/panelSchema';
 import type { Problem } from '../core/format/problem';
 import { ReadingsFileSchema } from '../core/format/readingsSchema';
-import { formatQuantity } from '../core/instruments/quantity';
+import {
+  INTERVENTION_FORMS,
+  type Intervention,
+  intervene,
+  parseIntervention,
+} from '../core/hands/interventions';
 import { stateOf } from '../core/live/state';
+import { CircuitModel } from '../core/network/model';
 import { spiceNetlist } from '../core/network/spice';
 import { readCircuitText, writeNotation } from '../core/notation';
+import { formatQuantity } from '../core/quantity/quantity';
 
 const SCHEMAS: Readonly<Record<string, object>> = {
   circuit: CircuitFileSchema,

@@ -1,8 +1,8 @@
 /** Circuits stated in a minute, alive on the page, and the trace in the hand. */
 import { spawnSync } from 'node:child_process';
 import { expect, type Page, test } from '@playwright/test';
-import { CircuitModel } from '../core/circuit/model';
 import { breakCircuit } from '../core/faults/broken';
+import { CircuitModel } from '../core/network/model';
 import { writeNotation } from '../core/notation';
 import { vehicleCircuit } from '../testing/vehicleCircuit';
 import { type App, openApp } from './app';

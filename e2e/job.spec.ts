@@ -1,7 +1,7 @@
 /** The whole task, from complaint to hand-over, as a technician plays it. */
 import { readFileSync } from 'node:fs';
 import { expect, type Page, test } from '@playwright/test';
-import { checkCircuit } from '../core/format/checkCircuit';
+import { checkCircuit } from '../core/circuit/checkCircuit';
 import type { JobFile } from '../core/format/jobSchema';
 import { type App, openApp } from './app';
 import { cardId, enterByKeyboard, enterByTouch, faultyVehicle, openFanJob, valueFor } from './technician';

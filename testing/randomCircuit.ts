@@ -1,5 +1,5 @@
 /** Seeded random circuits of any size: feeds, fuses, relays, diodes, loads and earths as a vehicle has them. */
-import { checkCircuit } from '../core/format/checkCircuit';
+import { checkCircuit } from '../core/circuit/checkCircuit';
 import type { CircuitFile, CircuitPart } from '../core/format/circuitSchema';
 
 /** A small generator of numbers between 0 and 1 (mulberry32). */

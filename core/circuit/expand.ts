@@ -51,7 +51,7 @@ import {
   UNKNOWN_WIRE_MM2,
   WEAK_BELOW,
   wireOhms,
-} from './defaults';
+} from '../limits/defaults';
 import type { Control, NetworkBuilder, Term } from './network';
 
 export type LoadPart = PartOf<'lamp' | 'motor' | 'pump' | 'horn' | 'heater' | 'module'>;

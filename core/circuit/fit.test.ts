@@ -1,10 +1,10 @@
 /** A pattern on a vehicle that has circuits already. */
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
-import { checkCircuit } from '../format/checkCircuit';
+import { CircuitModel } from '../network/model';
 import { circuitOfPattern, PATTERNS } from '../notation';
+import { checkCircuit } from './checkCircuit';
 import { fitCircuit } from './fit';
 import { mergeCircuits } from './merge';
-import { CircuitModel } from './model';
 
 const van = DEMO_CIRCUITS.filter((name) => name.startsWith('van')).map(demoCircuit);
 

@@ -1,8 +1,8 @@
 /** The wire ledger, and what is read before a wire is cut. */
 import fc from 'fast-check';
 import { demoCircuit } from '../../testing/circuits';
-import { FEED_STATES } from '../panel/slotReadings';
-import { cutGate, toneGate, type WireReading } from './cutting';
+import { cutGate, toneGate, type WireReading } from '../hands/cutting';
+import { FEED_STATES } from '../limits/slotReadings';
 import { byColour, sameColour, wireLedger } from './ledger';
 
 const van = demoCircuit('van-proving-cabinet');

@@ -2,10 +2,10 @@
 import fc from 'fast-check';
 import { BATTERY, circuitOf, lamp, wire } from '../../testing/circuits';
 import { KIND_CIRCUITS } from '../../testing/kindCircuits';
-import { checkCircuit } from '../format/checkCircuit';
 import type { CircuitFile, CircuitPart } from '../format/circuitSchema';
 import { UNALTERED } from '../network/alteration';
-import { CircuitModel } from './model';
+import { CircuitModel } from '../network/model';
+import { checkCircuit } from './checkCircuit';
 
 const sound = circuitOf({ parts: [BATTERY, wire('W', 'plus', 'a', 0.1), lamp('L', 'a', 'minus', 6)] });
 

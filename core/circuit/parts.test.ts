@@ -3,7 +3,7 @@ import { BATTERY, circuitOf, fuse, lamp, wire } from '../../testing/circuits';
 import { faultAlteration } from '../faults/faults';
 import type { CircuitFile, CircuitPart, Condition } from '../format/circuitSchema';
 import { UNALTERED } from '../network/alteration';
-import { CircuitModel } from './model';
+import { CircuitModel } from '../network/model';
 
 /** Volts, amps and states of a circuit of these parts, condition by condition. */
 function look(parts: CircuitPart[], conditions?: Condition[], functions?: CircuitFile['functions']) {

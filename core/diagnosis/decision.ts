@@ -2,8 +2,9 @@
  * Trying a repair against testing on: what a wrong repair costs, and when the next test costs more than it saves.
  * Everything is counted in minutes; a part's price in minutes of work that cost as much.
  */
-import type { CircuitModel } from '../circuit/model';
+
 import type { PartKind } from '../format/circuitSchema';
+import type { CircuitModel } from '../network/model';
 
 export interface RepairCost {
   /** Minutes to do it. */

@@ -8,7 +8,7 @@
  * Within an episode the order of readings does not matter: they are taken in the order of their names.
  */
 import type { Preconditions, Reading } from '../format/readingsSchema';
-import { voltmeterError } from '../instruments/instruments';
+import { voltmeterError } from '../limits/instruments';
 import { kindOf, testId } from './kinds';
 import {
   EMF_SPREAD,

@@ -1,7 +1,7 @@
 /** Sentences: what a reading means and clears, what each result of a test would mean, why it is proposed. */
 import type { Place } from '../format/circuitSchema';
 import type { Reading } from '../format/readingsSchema';
-import { formatQuantity } from '../instruments/quantity';
+import { formatQuantity } from '../quantity/quantity';
 import type { TakenReading } from './evidence';
 import { kindOf } from './kinds';
 import { Names } from './kinds/kind';

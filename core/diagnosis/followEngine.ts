@@ -1,8 +1,9 @@
 /** Plays a fault to its end by the engine's own proposals: for practice scores and for the proof that it works. */
-import type { CircuitModel } from '../circuit/model';
+
 import { breakCircuit } from '../faults/broken';
 import type { Fault } from '../faults/faults';
 import type { FunctionStateName, ReadingValue, TestRef } from '../format/readingsSchema';
+import type { CircuitModel } from '../network/model';
 import type { TakenReading } from './evidence';
 import { repairUnit } from './hypotheses';
 import { complaintOf, readingOf } from './playback';

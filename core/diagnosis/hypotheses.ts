@@ -2,12 +2,13 @@
  * Everything that could be wrong: single faults that would show as the complaint does, a short with the fuse it
  * blew, forms that come and go, the likeliest pairs, nothing, and what nobody drew.
  */
-import type { CircuitModel } from '../circuit/model';
+
 import { faultId, faultsOfPart, withBlownFuses } from '../faults/enumerate';
 import { type Fault, type FaultMode, faultAlteration, faultWords, OVERCURRENT_MODES } from '../faults/faults';
 import type { PartKind } from '../format/circuitSchema';
-import { functionChances } from '../instruments/instruments';
+import { functionChances } from '../limits/instruments';
 import { type Alteration, combineAlterations, UNALTERED } from '../network/alteration';
+import type { CircuitModel } from '../network/model';
 import { type PriorTable, priorWeight } from './priors';
 
 export interface Hypothesis {

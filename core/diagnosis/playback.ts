@@ -4,7 +4,7 @@
  */
 import type { FaultyCircuit } from '../faults/broken';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
-import type { FUNCTION_STATES } from '../instruments/instruments';
+import type { FUNCTION_STATES } from '../limits/instruments';
 import { kindOf } from './kinds';
 
 /** What the instrument of a test shows on the faulty circuit. */

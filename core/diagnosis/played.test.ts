@@ -1,8 +1,8 @@
 /** Cases played from the first reading to what the program says, with the readings a technician would have. */
 import { BACK_FED } from '../../testing/backFed';
 import { demoCircuit } from '../../testing/circuits';
+import { checkCircuit } from '../circuit/checkCircuit';
 import { breakCircuit } from '../faults/broken';
-import { checkCircuit } from '../format/checkCircuit';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { Preconditions, ReadingValue, TestRef } from '../format/readingsSchema';
 import { applianceFinding } from './appliance';

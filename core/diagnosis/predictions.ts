@@ -2,14 +2,15 @@
  * What every hypothesis predicts for every test: made once per circuit and complaint, read many times.
  * Volts are kept as mean and spread for judging a reading, and as chances of bins for choosing a test.
  */
-import { GUESS_TOLERANCE } from '../circuit/defaults';
+
 import { guessTolerance, isUnknownLoad } from '../circuit/guesses';
-import type { CircuitModel } from '../circuit/model';
 import { faultAlteration, RESISTANCE_MODES } from '../faults/faults';
 import type { TestRef } from '../format/readingsSchema';
-import { withoutPart } from '../instruments/attach';
-import { METER_OHMS, normalBelow } from '../instruments/instruments';
+import { withoutPart } from '../hands/attach';
+import { GUESS_TOLERANCE } from '../limits/defaults';
+import { METER_OHMS, normalBelow } from '../limits/instruments';
 import { type Alteration, combineAlterations, UNALTERED } from '../network/alteration';
+import type { CircuitModel } from '../network/model';
 import type { OperatingPoint } from '../network/solve';
 import type { Hypothesis } from './hypotheses';
 import { NO_FAULT } from './hypotheses';

@@ -4,10 +4,11 @@
  * with the relay in its place and with it out; nothing is taken from the terminal numbers alone, since contacts also
  * switch earths, reverse motors, and coils are wired either way round.
  */
-import { intervene } from '../circuit/interventions';
-import type { CircuitModel } from '../circuit/model';
+
 import type { BranchRole } from '../circuit/network';
+import { intervene } from '../hands/interventions';
 import { combineAlterations } from '../network/alteration';
+import type { CircuitModel } from '../network/model';
 
 export type CoilPin = '85' | '86';
 export type ContactPin = '30' | '87' | '87a' | '87b';

@@ -1,9 +1,9 @@
 /** Relays by the roles of their pins, bridging, and what does not come out. */
 import { BATTERY, circuitOf, DEMO_CIRCUITS, demoCircuit, fuse, lamp, wire } from '../../testing/circuits';
 import { KIND_CIRCUITS } from '../../testing/kindCircuits';
-import { CircuitModel } from '../circuit/model';
 import type { CircuitFile, CircuitPart, Condition, PartOf } from '../format/circuitSchema';
 import type { TestRef } from '../format/readingsSchema';
+import { CircuitModel } from '../network/model';
 import { circuitOfPattern, PATTERNS } from '../notation';
 import type { TakenReading } from './evidence';
 import { relayDuty } from './relayDuty';

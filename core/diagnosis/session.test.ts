@@ -1,7 +1,7 @@
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
-import { CircuitModel } from '../circuit/model';
 import { breakCircuit } from '../faults/broken';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
+import { CircuitModel } from '../network/model';
 import type { TakenReading } from './evidence';
 import { NOT_IN_MAP } from './hypotheses';
 import { readingOf } from './playback';

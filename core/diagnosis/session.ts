@@ -3,11 +3,12 @@
  * suspects, the verdict and the next test. Everything slow is made once in `prepare`; what the readings say is
  * carried on from one question to the next.
  */
-import { CircuitModel } from '../circuit/model';
+
 import type { Fault } from '../faults/faults';
 import type { CircuitFile, PartKind } from '../format/circuitSchema';
 import type { TestRef } from '../format/readingsSchema';
 import { combineAlterations } from '../network/alteration';
+import { CircuitModel } from '../network/model';
 import { findContradiction } from './contradiction';
 import { repairCost, type Stop, whetherToStop } from './decision';
 import { EpisodeCounter } from './episodes';

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
-import { CircuitModel } from '../circuit/model';
-import { functionChances, lampChances, normalBelow, voltmeterError } from '../instruments/instruments';
+import { functionChances, lampChances, normalBelow, voltmeterError } from '../limits/instruments';
+import { CircuitModel } from '../network/model';
 import { conditionSettings, testCardWords } from './card';
 import { refOfId, setUpOf, spotOf, testId } from './kinds';
 import { DiagnosisSession } from './session';

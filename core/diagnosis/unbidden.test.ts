@@ -1,6 +1,7 @@
 /** What is on when it should be off, played to its end on every pattern, without exchanging anything. */
-import { CircuitModel } from '../circuit/model';
+
 import { breakCircuit } from '../faults/broken';
+import { CircuitModel } from '../network/model';
 import { circuitOfPattern, PATTERNS } from '../notation';
 import { endsRight, leadToEnd } from './followEngine';
 import { kindOf } from './kinds';

@@ -2,9 +2,10 @@
  * Which unknown number would change the next test: it is asked for only then. A guess is taken as a third and as three
  * times of what it counts as; where either would send the technician elsewhere, knowing it helps.
  */
-import { UNKNOWN_LOAD_WATTS } from '../circuit/defaults';
+
 import { unknownOf } from '../circuit/guesses';
 import type { CircuitFile } from '../format/circuitSchema';
+import { UNKNOWN_LOAD_WATTS } from '../limits/defaults';
 import { type AssessmentInput, type Complaint, DiagnosisSession, type SessionOptions } from './session';
 
 const FACTORS = [1 / 3, 3];

@@ -3,7 +3,7 @@
  * where three or more meet as dots, the body as an earth sign at every place that is bolted to it.
  */
 import type { CircuitFile, CircuitPart } from '../format/circuitSchema';
-import { formatNumber } from '../instruments/quantity';
+import { formatNumber } from '../quantity/quantity';
 import { type PartSymbol, symbolOf } from './symbols';
 
 export interface LayoutPort {

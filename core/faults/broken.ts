@@ -1,6 +1,7 @@
 /** A circuit that really has faults, with the fuses they have blown: what instruments are held against. */
-import type { CircuitModel } from '../circuit/model';
+
 import { type Alteration, combineAlterations } from '../network/alteration';
+import type { CircuitModel } from '../network/model';
 import { type Fault, faultAlteration, OPEN_MODES } from './faults';
 import { openOverloaded } from './overload';
 

@@ -2,10 +2,11 @@
  * Every fault of a circuit, with magnitudes chosen by the part's own current so that each one matters, and
  * overcurrent faults together with the fuses they open.
  */
-import { OPENS_FROM } from '../circuit/defaults';
-import type { CircuitModel } from '../circuit/model';
+
 import type { CircuitPart } from '../format/circuitSchema';
+import { OPENS_FROM } from '../limits/defaults';
 import type { Alteration } from '../network/alteration';
+import type { CircuitModel } from '../network/model';
 import {
   type Fault,
   type FaultMode,

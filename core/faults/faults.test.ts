@@ -1,7 +1,7 @@
 import { BATTERY, circuitOf, demoCircuit, fuse, lamp, ON, wire } from '../../testing/circuits';
-import { fuseColdOhms, wireOhms } from '../circuit/defaults';
-import { CircuitModel } from '../circuit/model';
+import { fuseColdOhms, wireOhms } from '../limits/defaults';
 import { UNALTERED } from '../network/alteration';
+import { CircuitModel } from '../network/model';
 import { faultAlteration, faultBranches, faultModes, faultWords, parseFault } from './faults';
 import { openOverloaded, overloads } from './overload';
 

@@ -1,8 +1,9 @@
 /** Which fuses would open at an operating point, how soon, and what the circuit does after they have. */
-import { OPENS_FROM, UNKNOWN_FUSE_HOLDS_AMPS } from '../circuit/defaults';
-import type { CircuitModel } from '../circuit/model';
+
 import type { Network } from '../circuit/network';
+import { OPENS_FROM, UNKNOWN_FUSE_HOLDS_AMPS } from '../limits/defaults';
 import { type Alteration, combineAlterations, UNALTERED } from '../network/alteration';
+import type { CircuitModel } from '../network/model';
 import type { OperatingPoint } from '../network/solve';
 import { type OpeningTime, openingTime } from './openingTime';
 

@@ -1,6 +1,7 @@
 /** Reads a panel-set file and reports every problem at once. */
-import { checkHeader } from './checkCircuit';
+
 import validatePanelSet from './generated/panelSetFile';
+import { checkHeader } from './header';
 import { overlaps } from './overlaps';
 import type { PanelSetFile } from './panelSchema';
 import { type Checked, ProblemList, readJson, validateWith } from './problem';

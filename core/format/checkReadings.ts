@@ -1,7 +1,8 @@
 /** Reads a readings file and holds it against the circuit it was taken on. */
-import { checkHeader } from './checkCircuit';
+
 import type { CircuitFile } from './circuitSchema';
 import validateReadings from './generated/readingsFile';
+import { checkHeader } from './header';
 import { type Checked, type Problem, readJson, validateWith } from './problem';
 import type { ReadingsFile, TestRef } from './readingsSchema';
 

@@ -1,6 +1,6 @@
 /** What an entry of the log may hold: nothing that the database or another reader could not keep. */
 import fc from 'fast-check';
-import { type NumberRange, readNumber } from '../instruments/quantity';
+import { type NumberRange, readNumber } from '../quantity/quantity';
 import { BOUNDS } from './bounds';
 import { checkBatch, checkEvent } from './checkEvent';
 

@@ -1,7 +1,7 @@
 /** Small pieces that the file schemas share. */
 import { type Static, type TSchema, Type } from 'typebox';
-import { NOMINAL_VOLTS } from '../circuit/defaults';
-import type { NumberRange } from '../instruments/quantity';
+import type { NumberRange } from '../quantity/quantity';
+import { NOMINAL_VOLTS } from './bounds';
 import { DAY_PATTERN, INSTANT_PATTERN } from './calendar';
 import { STORABLE_PATTERN } from './storable';
 import { UUID_PATTERN } from './uuid';

@@ -1,15 +1,10 @@
 import { BATTERY, circuitOf, DEMO_CIRCUITS, demoCircuit, fuse, lamp, wire } from '../../testing/circuits';
-import {
-  INTERVENTION_FORMS,
-  type Intervention,
-  intervene,
-  parseIntervention,
-} from '../circuit/interventions';
-import { CircuitModel } from '../circuit/model';
 import type { Fault } from '../faults/faults';
 import { overloads } from '../faults/overload';
 import type { CircuitPart, Condition } from '../format/circuitSchema';
-import { fuseDropAmps } from './instruments';
+import { INTERVENTION_FORMS, type Intervention, intervene, parseIntervention } from '../hands/interventions';
+import { fuseDropAmps } from '../limits/instruments';
+import { CircuitModel } from '../network/model';
 import {
   clampShows,
   fuseDropShows,

@@ -3,11 +3,9 @@
  * the instrument attached, so that its own ohms count.
  */
 import { startFactor } from '../circuit/expand';
-import { CircuitModel } from '../circuit/model';
 import { conducts, resolveControl } from '../circuit/network';
 import { type Fault, faultAlteration } from '../faults/faults';
 import type { CircuitFile } from '../format/circuitSchema';
-import { type Alteration, type BranchChange, combineAlterations, UNALTERED } from '../network/alteration';
 import {
   clampError,
   fuseDropAmps,
@@ -21,7 +19,9 @@ import {
   OHMMETER_LIMIT,
   testLampOhms,
   voltmeterError,
-} from './instruments';
+} from '../limits/instruments';
+import { type Alteration, type BranchChange, combineAlterations, UNALTERED } from '../network/alteration';
+import { CircuitModel } from '../network/model';
 
 /** The circuit that is measured: condition, and everything that is different from the drawing. */
 export interface Measured {

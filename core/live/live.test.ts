@@ -1,7 +1,7 @@
 /** Live settings and state tables. */
 import { BATTERY, circuitOf, DEMO_CIRCUITS, demoCircuit, fuse, lamp, wire } from '../../testing/circuits';
-import { CircuitModel } from '../circuit/model';
 import type { CircuitPart } from '../format/circuitSchema';
+import { CircuitModel } from '../network/model';
 import { settingOf } from './setting';
 import { liveState } from './state';
 import { conditionOf, dialsOf, MOST_ROWS, rowCount, stateTable, tableCsv } from './table';

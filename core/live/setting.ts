@@ -1,9 +1,10 @@
 /** What a hand does to the drawn vehicle: the key, the switches, what is plugged in, pulled, bridged and broken. */
-import { type Intervention, intervene } from '../circuit/interventions';
-import type { CircuitModel } from '../circuit/model';
+
 import type { Fault } from '../faults/faults';
 import type { Condition } from '../format/circuitSchema';
+import { type Intervention, intervene } from '../hands/interventions';
 import type { Alteration } from '../network/alteration';
+import type { CircuitModel } from '../network/model';
 
 export interface LiveSetting {
   /** Key, switches, what is plugged in; its id and name mean nothing. */

@@ -1,8 +1,9 @@
 /** Everything that can be read of a circuit at once: volts everywhere, current in every part, what is on, what overloads. */
-import type { CircuitModel, FunctionOutcome } from '../circuit/model';
+
 import { openingTimeWords } from '../faults/openingTime';
 import { openOverloaded, overloads } from '../faults/overload';
 import type { Alteration } from '../network/alteration';
+import type { CircuitModel, FunctionOutcome } from '../network/model';
 import { type LiveSetting, questionOf } from './setting';
 
 export interface LiveState {

@@ -1,9 +1,10 @@
 /** Every function in every combination of key and switches, and where two circuits differ in it. */
-import { intervene } from '../circuit/interventions';
-import type { CircuitModel, FunctionOutcome } from '../circuit/model';
+
 import { openOverloaded } from '../faults/overload';
 import type { CircuitFile, Condition, KeyPositionName } from '../format/circuitSchema';
 import { csvCell } from '../format/csvCell';
+import { intervene } from '../hands/interventions';
+import type { CircuitModel, FunctionOutcome } from '../network/model';
 import type { LiveSetting } from './setting';
 
 /** Something that is turned, with the positions it has. */

@@ -1,13 +1,13 @@
 import fc from 'fast-check';
 import { BATTERY, circuitOf, DEMO_CIRCUITS, demoCircuit, fuse, lamp, ON, wire } from '../../testing/circuits';
 import { randomCircuit, seeded } from '../../testing/randomCircuit';
-import { type Intervention, intervene } from '../circuit/interventions';
-import { CircuitModel } from '../circuit/model';
 import { buildNetwork } from '../circuit/network';
 import { faultsOfPart } from '../faults/enumerate';
 import { faultAlteration } from '../faults/faults';
 import type { CircuitPart } from '../format/circuitSchema';
+import { type Intervention, intervene } from '../hands/interventions';
 import { type Alteration, combineAlterations, UNALTERED } from './alteration';
+import { CircuitModel } from './model';
 import { ConditionSolver } from './solve';
 
 function solved(parts: CircuitPart[], fault?: Parameters<typeof faultAlteration>[1]) {

@@ -5,12 +5,12 @@ import { KIND_CIRCUITS, OTHER_VOLTAGES } from '../../testing/kindCircuits';
 import { runNgspice } from '../../testing/ngspice';
 import { randomCircuit, seeded } from '../../testing/randomCircuit';
 import { PART_KINDS } from '../circuit/expand';
-import { CircuitModel } from '../circuit/model';
 import { conducts, resolveControl } from '../circuit/network';
 import { faultsOfPart, withBlownFuses } from '../faults/enumerate';
 import { faultAlteration, faultModes } from '../faults/faults';
 import type { Condition } from '../format/circuitSchema';
 import { type Alteration, combineAlterations, UNALTERED } from './alteration';
+import { CircuitModel } from './model';
 import type { OperatingPoint } from './solve';
 import { spiceNetlist } from './spice';
 

@@ -7,8 +7,9 @@
  * a little to the reference, so that floating islands have a defined place. A latch depends on history, which
  * an operating point has not: its contacts are written as it lies.
  */
-import { THERMAL_VOLTS } from '../circuit/defaults';
+
 import { type Branch, type Moment, type Network, type Resolved, resolveControl } from '../circuit/network';
+import { THERMAL_VOLTS } from '../limits/defaults';
 import type { Alteration } from './alteration';
 
 export interface SpiceNetlist {

@@ -1,5 +1,5 @@
 /** A circuit from whatever file a person has: JSON, or the notation. */
-import { checkCircuitText } from '../format/checkCircuit';
+import { checkCircuitText } from '../circuit/checkCircuit';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { Checked } from '../format/problem';
 import { readNotation, TEXT_LIMIT } from './read';

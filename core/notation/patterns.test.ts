@@ -1,7 +1,8 @@
 /** Every pattern becomes a circuit that works, and whose faults are found with a meter. */
-import { CircuitModel } from '../circuit/model';
+
 import { DiagnosisSession } from '../diagnosis/session';
 import { withBlownFuses } from '../faults/enumerate';
+import { CircuitModel } from '../network/model';
 import { circuitOfPattern, LOAD_WORDS, PATTERNS } from './patterns';
 
 describe.each(PATTERNS.map((pattern) => [pattern.id, pattern] as const))('%s', (_id, pattern) => {

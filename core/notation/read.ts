@@ -3,9 +3,10 @@
  * mistake with its place and its remedy. What the text does not say (names of wires, places, leads of a probe) is
  * kept from the circuit it was made from, when one is given.
  */
+
+import { checkCircuit } from '../circuit/checkCircuit';
 import { namesOfParts, renamedAfterParts } from '../circuit/rename';
 import { PART_LIMIT } from '../format/bounds';
-import { checkCircuit } from '../format/checkCircuit';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { Problem } from '../format/problem';
 import { reachable, usualConditions, usualFunctions } from './defaults';

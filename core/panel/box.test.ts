@@ -4,9 +4,15 @@ import { demoCircuit, demoText } from '../../testing/circuits';
 import { checkPanelSetText } from '../format/checkPanelSet';
 import type { CircuitPart } from '../format/circuitSchema';
 import type { Panel, Slot } from '../format/panelSchema';
+import {
+  FEED_STATES,
+  type FeedState,
+  liveness,
+  type SlotEnd,
+  type SlotReading,
+} from '../limits/slotReadings';
 import { auditSlot, colourOf, unaccounted } from './audit';
 import { classifyFeed } from './feeds';
-import { FEED_STATES, type FeedState, liveness, type SlotEnd, type SlotReading } from './slotReadings';
 import { swapBar, swapPairs } from './swap';
 import { countVerdicts, triageOrder, triageSlot } from './triage';
 

@@ -4,8 +4,8 @@
  */
 import { cellText, csvCell } from '../format/csvCell';
 import type { Slot } from '../format/panelSchema';
-import { FAMILY_SIZE } from './edit';
-import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES } from './slotWords';
+import { FAMILY_SIZE } from '../limits/familySizes';
+import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES } from '../limits/slotWords';
 
 export const CSV_COLUMNS = [
   'type',

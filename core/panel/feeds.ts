@@ -6,7 +6,7 @@ import {
   latest,
   liveness,
   type SlotReading,
-} from './slotReadings';
+} from '../limits/slotReadings';
 
 export type FeedClass =
   | 'constant'

@@ -2,7 +2,7 @@
 
 import type { Slot } from '../format/panelSchema';
 import { escapeXml } from '../format/xml';
-import { formatNumber } from '../instruments/quantity';
+import { formatNumber } from '../quantity/quantity';
 import { seenRows } from './sentence';
 import type { SeenPanel } from './turn';
 

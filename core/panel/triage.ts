@@ -1,6 +1,5 @@
 /** What lamp or volts at both ends of a fuse say of it, and what they do not. */
 import type { Slot } from '../format/panelSchema';
-import { liveIn } from './feeds';
 import {
   FEED_STATE_WORDS,
   FEED_STATES,
@@ -9,7 +8,8 @@ import {
   liveness,
   type SlotEnd,
   type SlotReading,
-} from './slotReadings';
+} from '../limits/slotReadings';
+import { liveIn } from './feeds';
 
 export type SlotVerdict =
   | 'untested'

@@ -1,7 +1,7 @@
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
 import { mergeCircuits } from '../circuit/merge';
-import { CircuitModel } from '../circuit/model';
 import { partsOfFunction } from '../diagnosis/proofs';
+import { CircuitModel } from '../network/model';
 import { coverage, withoutSlot } from './withoutSlot';
 
 const van = new CircuitModel(

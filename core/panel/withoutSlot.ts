@@ -1,7 +1,8 @@
 /** What a fuse or relay carries: the functions that are lost without it, and those that are still partly fed. */
-import type { CircuitModel } from '../circuit/model';
-import { withoutPart } from '../instruments/attach';
+
+import { withoutPart } from '../hands/attach';
 import { combineAlterations } from '../network/alteration';
+import type { CircuitModel } from '../network/model';
 
 export interface FunctionWithout {
   readonly function: string;

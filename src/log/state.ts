@@ -1,11 +1,11 @@
 /** A job computed from its log. Nothing here is stored; everything here is derived. */
 
-import type { WireReading } from '#core/circuit/cutting';
 import { type TakenReading, UNSURE } from '#core/diagnosis/evidence';
 import { testId } from '#core/diagnosis/kinds';
 import type { BodyOf, EventBody } from '#core/format/jobSchema';
 import type { FunctionStateName } from '#core/format/readingsSchema';
-import type { SlotReading } from '#core/panel/slotReadings';
+import type { WireReading } from '#core/hands/cutting';
+import type { SlotReading } from '#core/limits/slotReadings';
 import type { SlotStateEntry } from '#core/panel/slotStates';
 
 /** An event as the screens hold it: confirmed by the server (`seq`) or still on its way. */

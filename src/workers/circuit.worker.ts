@@ -1,9 +1,10 @@
 /** A thin shell around one circuit: live states, tables, and what is lost without a slot. */
-import { CircuitModel } from '#core/circuit/model';
+
 import { partsOfFunction } from '#core/diagnosis/proofs';
 import { activeCondition, functionRuns } from '#core/diagnosis/run';
 import { liveState } from '#core/live/state';
 import { stateTable } from '#core/live/table';
+import { CircuitModel } from '#core/network/model';
 import { coverage, withoutSlot } from '#core/panel/withoutSlot';
 import type { CircuitAnswer, CircuitAnswers, CircuitQuestion, CircuitRequest } from './circuitMessages';
 

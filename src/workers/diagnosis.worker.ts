@@ -1,5 +1,5 @@
 /** A thin shell around the diagnosis: one circuit and one complaint at a time, answers by request number. */
-import { CircuitModel } from '#core/circuit/model';
+
 import { partsOfFunction, requiredProofs } from '#core/diagnosis/proofs';
 import { type RelayDuty, relayDuty } from '#core/diagnosis/relayDuty';
 import { activeCondition, functionRuns, type Run } from '#core/diagnosis/run';
@@ -7,6 +7,7 @@ import { type Complaint, DiagnosisSession } from '#core/diagnosis/session';
 import { WhatWouldHelp } from '#core/diagnosis/wouldHelp';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { TestRef } from '#core/format/readingsSchema';
+import { CircuitModel } from '#core/network/model';
 import type { DescribeAnswer, WorkerAnswer, WorkerRequest } from './diagnosisMessages';
 
 type AssessRequest = Extract<WorkerRequest, { type: 'assess' }>;

@@ -1,5 +1,5 @@
 /** A thread of its own for reading files: however large or odd one is, the server goes on answering. */
-import { checkCircuit } from '#core/format/checkCircuit';
+import { checkCircuit } from '#core/circuit/checkCircuit';
 import { checkPanelSet } from '#core/format/checkPanelSet';
 import { readJson } from '#core/format/problem';
 import { isNotation, readCircuitText } from '#core/notation';

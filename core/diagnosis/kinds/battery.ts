@@ -1,10 +1,11 @@
 /** Volts on the battery's own posts: rested, cranking, charging. Limits scale with the nominal voltage. */
-import type { CircuitModel } from '../../circuit/model';
+
 import type { FaultyCircuit } from '../../faults/broken';
 import type { FaultMode } from '../../faults/faults';
 import { FLAT_EMF, WEAK_EMF } from '../../faults/faults';
-import { normalBelow, voltmeterError } from '../../instruments/instruments';
-import { formatQuantity } from '../../instruments/quantity';
+import { normalBelow, voltmeterError } from '../../limits/instruments';
+import type { CircuitModel } from '../../network/model';
+import { formatQuantity } from '../../quantity/quantity';
 import type { Hypothesis } from '../hypotheses';
 import { atNode, type RefOf, type Scene, type TestKind } from './kind';
 

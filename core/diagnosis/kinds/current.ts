@@ -1,15 +1,15 @@
 /** Current without opening the circuit: a clamp around the wire, or the millivolts over a fuse. */
-import { fuseColdOhms } from '../../circuit/defaults';
-import type { CircuitModel } from '../../circuit/model';
+import { fuseColdOhms } from '../../limits/defaults';
 import {
   clampChances,
   clampLimits,
   DROP_RESOLUTION_VOLTS,
   dropChances,
   fuseDropAmps,
-} from '../../instruments/instruments';
-import { formatQuantity } from '../../instruments/quantity';
+} from '../../limits/instruments';
+import type { CircuitModel } from '../../network/model';
 import type { OperatingPoint } from '../../network/solve';
+import { formatQuantity } from '../../quantity/quantity';
 import { atPart, type RefOf, type Scene, type TestKind } from './kind';
 
 const RESULTS = [

@@ -1,12 +1,13 @@
 /** Does it work: as it is, with a known good part, with a relay bridged, with a feed or an earth put on. */
-import { OPENS_FROM } from '../../circuit/defaults';
-import type { CircuitModel } from '../../circuit/model';
+
 import { renewed } from '../../faults/broken';
 import type { CircuitFile, CircuitPart } from '../../format/circuitSchema';
 import type { ReadingValue } from '../../format/readingsSchema';
-import { appliedAt, bridgeRelay } from '../../instruments/attach';
-import { FUNCTION_STATES, functionChances } from '../../instruments/instruments';
+import { appliedAt, bridgeRelay } from '../../hands/attach';
+import { OPENS_FROM } from '../../limits/defaults';
+import { FUNCTION_STATES, functionChances } from '../../limits/instruments';
 import { type Alteration, combineAlterations } from '../../network/alteration';
+import type { CircuitModel } from '../../network/model';
 import type { OperatingPoint } from '../../network/solve';
 import { fuseOfNode, fuseOfRelay } from './fuseBefore';
 import { atNode, atPart, type Names, type RefOf, type TestKind } from './kind';

@@ -9,7 +9,7 @@ import {
   lookChances,
   WIGGLE_STATES,
   wiggleChances,
-} from '../../instruments/instruments';
+} from '../../limits/instruments';
 import { atPart, type RefOf, type TestKind } from './kind';
 
 const OFF = ['Key: off', 'Its load switched off'] as const;

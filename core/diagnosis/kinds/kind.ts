@@ -2,11 +2,12 @@
  * What one kind of test is: where it can be done, what each fault would make it show, how its card reads and
  * what its result means. Every kind is one object of this shape; nothing outside knows kinds by name.
  */
-import type { CircuitModel } from '../../circuit/model';
+
 import type { FaultyCircuit } from '../../faults/broken';
 import type { CircuitFile, CircuitPart } from '../../format/circuitSchema';
 import type { Reading, ReadingValue, TestRef } from '../../format/readingsSchema';
 import type { Alteration } from '../../network/alteration';
+import type { CircuitModel } from '../../network/model';
 import type { OperatingPoint } from '../../network/solve';
 import type { Hypothesis } from '../hypotheses';
 

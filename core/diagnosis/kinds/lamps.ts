@@ -1,8 +1,8 @@
 /** Test lamp, tester of light-emitting diodes, and the lamp in place of a fuse. */
 import { isUnknownLoad } from '../../circuit/guesses';
 import type { ReadingValue } from '../../format/readingsSchema';
-import { lampInPlaceOf, ledTesterAt, testLampAt } from '../../instruments/attach';
-import { LAMP_STATES, lampChances, ledChances } from '../../instruments/instruments';
+import { lampInPlaceOf, ledTesterAt, testLampAt } from '../../hands/attach';
+import { LAMP_STATES, lampChances, ledChances } from '../../limits/instruments';
 import { combineAlterations } from '../../network/alteration';
 import { atNode, likeliest, nodeIndex, type RefOf, type Scene, type TestKind } from './kind';
 

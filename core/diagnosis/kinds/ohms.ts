@@ -1,12 +1,13 @@
 /** Ohms: of a part in the hand, which is proof, and in place with the battery off, which is evidence only. */
-import type { CircuitModel } from '../../circuit/model';
+
 import { isOpen } from '../../faults/broken';
 import { OPEN_MODES } from '../../faults/faults';
-import { withoutBattery } from '../../instruments/attach';
-import { CONTINUITY_STATES, normalBelow, OHMMETER_LEADS } from '../../instruments/instruments';
-import { formatQuantity } from '../../instruments/quantity';
+import { withoutBattery } from '../../hands/attach';
 import { ohmmeterShows } from '../../instruments/show';
+import { CONTINUITY_STATES, normalBelow, OHMMETER_LEADS } from '../../limits/instruments';
 import { type Alteration, combineAlterations, UNALTERED } from '../../network/alteration';
+import type { CircuitModel } from '../../network/model';
+import { formatQuantity } from '../../quantity/quantity';
 import { continuityPins, OUT_OF_CIRCUIT, PULLING } from './hand';
 import { atNode, atPart, type RefOf, type TestKind } from './kind';
 

@@ -1,12 +1,13 @@
 /** Volts between two points with a meter, and what they mean. Judged by value, not by a few results. */
-import type { CircuitModel } from '../../circuit/model';
+
 import type { FaultyCircuit } from '../../faults/broken';
 import type { CircuitFile, CircuitPart } from '../../format/circuitSchema';
 import type { Reading } from '../../format/readingsSchema';
-import { withoutPart } from '../../instruments/attach';
-import { voltmeterError } from '../../instruments/instruments';
-import { formatQuantity } from '../../instruments/quantity';
+import { withoutPart } from '../../hands/attach';
+import { voltmeterError } from '../../limits/instruments';
 import { combineAlterations } from '../../network/alteration';
+import type { CircuitModel } from '../../network/model';
+import { formatQuantity } from '../../quantity/quantity';
 import {
   type Access,
   atNode,

@@ -3,10 +3,10 @@
 import { type FormEvent, useState } from 'react';
 import { BOUNDS } from '#core/format/bounds';
 import type { Panel, Slot } from '#core/format/panelSchema';
-import { readNumber } from '#core/instruments/quantity';
+import { SLOT_FAMILIES, SLOT_STATES } from '#core/limits/slotWords';
 import { auditSlot } from '#core/panel/audit';
 import { type SlotStateEntry, stateProblem, withStates } from '#core/panel/slotStates';
-import { SLOT_FAMILIES, SLOT_STATES } from '#core/panel/slotWords';
+import { readNumber } from '#core/quantity/quantity';
 import { useJob } from '@/features/jobs';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 

@@ -2,8 +2,8 @@
 
 import { useMemo, useState } from 'react';
 import type { Slot } from '#core/format/panelSchema';
+import { FEED_STATE_WORDS, FEED_STATES, type FeedState, latest, liveness } from '#core/limits/slotReadings';
 import { classifyFeed } from '#core/panel/feeds';
-import { FEED_STATE_WORDS, FEED_STATES, type FeedState, latest, liveness } from '#core/panel/slotReadings';
 import { triageOrder } from '#core/panel/triage';
 import { useJob } from '@/features/jobs';
 import { Button } from '@/ui/controls';

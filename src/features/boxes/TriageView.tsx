@@ -3,9 +3,8 @@
 import { useMemo, useState } from 'react';
 import type { BodyOf } from '#core/format/jobSchema';
 import type { Panel, Slot } from '#core/format/panelSchema';
-import { formatNumber, parseReading } from '#core/instruments/quantity';
+import { FEED_STATE_WORDS, type FeedState, type SlotReading } from '#core/limits/slotReadings';
 import { slotSentence } from '#core/panel/sentence';
-import { FEED_STATE_WORDS, type FeedState, type SlotReading } from '#core/panel/slotReadings';
 import {
   countVerdicts,
   type SlotVerdict,
@@ -15,6 +14,7 @@ import {
   VERDICT_WORDS,
 } from '#core/panel/triage';
 import { turnPanel } from '#core/panel/turn';
+import { formatNumber, parseReading } from '#core/quantity/quantity';
 import { Photos, useJob } from '@/features/jobs';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
 import { Button, INPUT, Problem } from '@/ui/controls';

@@ -12,7 +12,7 @@ import {
   TASKS,
   type Task,
   tagProblem,
-} from '#core/panel/isolation';
+} from '#core/hands/isolation';
 import { cavityRows } from '#core/panel/lines';
 import { swapPairs } from '#core/panel/swap';
 import { functionName, IsolationSteps, Photos, useJob } from '@/features/jobs';

@@ -3,8 +3,8 @@
 import { useMemo, useState } from 'react';
 import { byColour, type LedgerRow, wireLedger } from '#core/circuit/ledger';
 import type { CircuitFile } from '#core/format/circuitSchema';
-import { formatNumber } from '#core/instruments/quantity';
-import { spokenWord } from '#core/panel/slotWords';
+import { spokenWord } from '#core/limits/slotWords';
+import { formatNumber } from '#core/quantity/quantity';
 import { INPUT } from '@/ui/controls';
 
 /** Every wire of a circuit; one may be chosen. */

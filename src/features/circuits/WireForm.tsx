@@ -3,8 +3,8 @@
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useState } from 'react';
 import type { PartOf } from '#core/format/circuitSchema';
-import { readNumber } from '#core/instruments/quantity';
-import { spokenWord } from '#core/panel/slotWords';
+import { spokenWord } from '#core/limits/slotWords';
+import { readNumber } from '#core/quantity/quantity';
 import { wasOf } from '@/features/vehicles';
 import { postJson } from '@/sync/post';
 import { Button, INPUT, Problem } from '@/ui/controls';

@@ -1,9 +1,8 @@
 'use client';
 
 import { type FormEvent, type ReactNode, useRef, useState } from 'react';
-import { NOMINAL_VOLTS } from '#core/circuit/defaults';
-import { BOUNDS } from '#core/format/bounds';
-import { readNumber } from '#core/instruments/quantity';
+import { BOUNDS, NOMINAL_VOLTS } from '#core/format/bounds';
+import { readNumber } from '#core/quantity/quantity';
 import { cellKey } from '@/log/state';
 import { useFormDraft } from '@/sync/useFormDraft';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';

@@ -1,6 +1,6 @@
 'use client';
 
-import { type IsolationStep, STEP_WORDS } from '#core/panel/isolation';
+import { type IsolationStep, STEP_WORDS } from '#core/hands/isolation';
 import { useJob } from './JobProvider';
 
 /** Steps of isolating, ticked as they are done. */

@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useRef, useState } from 'react';
-import { NOMINAL_VOLTS } from '#core/circuit/defaults';
+import { NOMINAL_VOLTS } from '#core/format/bounds';
 import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
 import { postJson } from '@/sync/post';
 import { useDraftState, useFormDraft } from '@/sync/useFormDraft';

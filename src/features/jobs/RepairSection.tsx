@@ -3,7 +3,7 @@
 import { type FormEvent, useRef, useState } from 'react';
 import { BOUNDS } from '#core/format/bounds';
 import type { BodyOf } from '#core/format/jobSchema';
-import { readNumber } from '#core/instruments/quantity';
+import { readNumber } from '#core/quantity/quantity';
 import { useDraftState, useFormDraft } from '@/sync/useFormDraft';
 import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';

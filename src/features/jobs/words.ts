@@ -3,9 +3,9 @@ import { testInLog } from '#core/diagnosis/kinds';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { EventBody } from '#core/format/jobSchema';
 import type { FunctionStateName, ReadingValue } from '#core/format/readingsSchema';
-import { formatQuantity } from '#core/instruments/quantity';
-import { STEP_WORDS, TASK_WORDS, TASKS } from '#core/panel/isolation';
-import { FEED_STATE_WORDS } from '#core/panel/slotReadings';
+import { STEP_WORDS, TASK_WORDS, TASKS } from '#core/hands/isolation';
+import { FEED_STATE_WORDS } from '#core/limits/slotReadings';
+import { formatQuantity } from '#core/quantity/quantity';
 
 export const STATE_WORDS: Readonly<Record<FunctionStateName, string>> = {
   works: 'works',

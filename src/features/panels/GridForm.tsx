@@ -2,9 +2,9 @@
 
 import { type FormEvent, useState } from 'react';
 import type { Panel, Slot } from '#core/format/panelSchema';
-import { type ReadNumber, readNumber } from '#core/instruments/quantity';
+import { SLOT_FAMILIES } from '#core/limits/slotWords';
 import { gridSlots } from '#core/panel/edit';
-import { SLOT_FAMILIES } from '#core/panel/slotWords';
+import { type ReadNumber, readNumber } from '#core/quantity/quantity';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 
 /** Slots that are added in one go. */

@@ -2,8 +2,8 @@
 
 import { useMemo } from 'react';
 import type { Panel, Slot } from '#core/format/panelSchema';
-import { formatNumber } from '#core/instruments/quantity';
 import { type SeenSlot, type Turns, turnPanel } from '#core/panel/turn';
+import { formatNumber } from '#core/quantity/quantity';
 
 /** Colours of real fuses; the number always stands beside them. */
 const FUSE_COLOURS: Readonly<Record<string, string>> = {

@@ -1,10 +1,10 @@
 'use client';
 
 import type { Panel, Slot } from '#core/format/panelSchema';
-import { formatNumber } from '#core/instruments/quantity';
+import { spokenWord } from '#core/limits/slotWords';
 import { seenRows } from '#core/panel/sentence';
-import { spokenWord } from '#core/panel/slotWords';
 import { type Turns, turnPanel } from '#core/panel/turn';
+import { formatNumber } from '#core/quantity/quantity';
 import { Button } from '@/ui/controls';
 import { PanelDrawing } from './PanelDrawing';
 

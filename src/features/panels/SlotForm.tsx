@@ -2,11 +2,11 @@
 
 import { useState } from 'react';
 import type { Slot } from '#core/format/panelSchema';
-import { readNumber } from '#core/instruments/quantity';
+import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES, spokenWord } from '#core/limits/slotWords';
 import { colourOf } from '#core/panel/audit';
 import { disputedFrom, disputedText } from '#core/panel/lines';
 import { stateProblem, wantsProof } from '#core/panel/slotStates';
-import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES, spokenWord } from '#core/panel/slotWords';
+import { readNumber } from '#core/quantity/quantity';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { type FieldDrafts, Labelled, ReadField, readList, readText } from '@/ui/ReadField';
 

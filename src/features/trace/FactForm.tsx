@@ -5,7 +5,7 @@ import { type FormEvent, useState } from 'react';
 import { unknownOf } from '#core/circuit/guesses';
 import type { CircuitFile, CircuitPart } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
-import { readNumber } from '#core/instruments/quantity';
+import { readNumber } from '#core/quantity/quantity';
 import { useJob } from '@/features/jobs';
 import { wasOf } from '@/features/vehicles';
 import { postJson } from '@/sync/post';

@@ -13,7 +13,7 @@ import {
   relayVerdicts,
 } from '#core/diagnosis/relayRoute';
 import type { CircuitFile } from '#core/format/circuitSchema';
-import { readNumber } from '#core/instruments/quantity';
+import { readNumber } from '#core/quantity/quantity';
 import { Button, INPUT } from '@/ui/controls';
 
 const SIGN = { untested: '·', good: '✓', watch: '~', bad: '✗' } as const;

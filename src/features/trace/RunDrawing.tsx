@@ -4,7 +4,7 @@ import dynamic from 'next/dynamic';
 import { memo, useMemo } from 'react';
 import type { Run } from '#core/diagnosis/run';
 import type { PartStanding } from '#core/diagnosis/session';
-import { formatQuantity } from '#core/instruments/quantity';
+import { formatQuantity } from '#core/quantity/quantity';
 import { bracketOf, type RunRow } from './bracket';
 
 const VoltageProfile = dynamic(() => import('./VoltageProfile').then((loaded) => loaded.VoltageProfile), {

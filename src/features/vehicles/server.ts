@@ -3,10 +3,10 @@
 import { randomUUID } from 'node:crypto';
 import { and, asc, count, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { cache } from 'react';
+import { checkCircuit } from '#core/circuit/checkCircuit';
 import { fitCircuit } from '#core/circuit/fit';
 import { mergeCircuits } from '#core/circuit/merge';
 import { namesOfParts, renamedAfterParts } from '#core/circuit/rename';
-import { checkCircuit } from '#core/format/checkCircuit';
 import { checkPanelSet } from '#core/format/checkPanelSet';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';

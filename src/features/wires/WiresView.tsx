@@ -1,10 +1,10 @@
 'use client';
 
 import { useState } from 'react';
-import { cutGate, readingAt, toneGate } from '#core/circuit/cutting';
 import { wireLedger } from '#core/circuit/ledger';
-import { BEFORE_ISOLATION, stepsOf } from '#core/panel/isolation';
-import { FEED_STATE_WORDS, FEED_STATES, liveness } from '#core/panel/slotReadings';
+import { cutGate, readingAt, toneGate } from '#core/hands/cutting';
+import { BEFORE_ISOLATION, stepsOf } from '#core/hands/isolation';
+import { FEED_STATE_WORDS, FEED_STATES, liveness } from '#core/limits/slotReadings';
 import { LedgerTable } from '@/features/circuits';
 import { IsolationSteps, useJob } from '@/features/jobs';
 import { Button, Caution } from '@/ui/controls';

@@ -1,8 +1,9 @@
 /** A circuit ready to be questioned: its network, one solver per condition, and its sound state in each. */
+
+import { buildNetwork, type Network } from '../circuit/network';
 import type { CircuitFile, CircuitFunction, Condition } from '../format/circuitSchema';
-import { type Alteration, UNALTERED } from '../network/alteration';
-import { ConditionSolver, type OperatingPoint } from '../network/solve';
-import { buildNetwork, type Network } from './network';
+import { type Alteration, UNALTERED } from './alteration';
+import { ConditionSolver, type OperatingPoint } from './solve';
 
 /** Settings that are kept factored. */
 const ADOPTED = 64;

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { DEMO_CIRCUITS, demoCircuit, demoText } from '../../testing/circuits';
-import { mergeCircuits } from '../circuit/merge';
+import { checkPanelSet, checkPanelSetText } from '../format/checkPanelSet';
+import { checkReadingsText } from '../format/checkReadings';
+import type { CircuitFile } from '../format/circuitSchema';
 import { checkCircuit, checkCircuitText } from './checkCircuit';
-import { checkPanelSet, checkPanelSetText } from './checkPanelSet';
-import { checkReadingsText } from './checkReadings';
-import type { CircuitFile } from './circuitSchema';
+import { mergeCircuits } from './merge';
 
 type Loose = Record<string, unknown> & { parts: Record<string, unknown>[] };
 function broken(change: (file: Loose) => void): unknown {

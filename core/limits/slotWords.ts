@@ -1,6 +1,6 @@
 /** What a slot can be, in the order in which it is offered; the file schema is the authority, types hold them equal. */
 import type { Slot } from '../format/panelSchema';
-import { FAMILY_SIZE } from './edit';
+import { FAMILY_SIZE } from './familySizes';
 
 export const SLOT_TYPES: readonly Slot['type'][] = ['fuse', 'relay', 'cavity', 'stud'];
 

@@ -1,38 +1,15 @@
 /** Reads a circuit file and reports every problem at once: shape first, then what the shape cannot say. */
-import { RELAY_PULL_IN_PER_NOMINAL } from '../circuit/defaults';
-import { cutOffThresholds, LOAD_KINDS, moduleInputs } from '../circuit/expand';
-import { buildNetwork } from '../circuit/network';
-import type { CircuitFile, CircuitPart, PartOf } from './circuitSchema';
-import validateCircuit from './generated/circuitFile';
-import { type Checked, fail, ProblemList, readJson, validateWith } from './problem';
+
+import type { CircuitFile, CircuitPart, PartOf } from '../format/circuitSchema';
+import validateCircuit from '../format/generated/circuitFile';
+import { checkHeader } from '../format/header';
+import { type Checked, ProblemList, readJson, validateWith } from '../format/problem';
+import { RELAY_PULL_IN_PER_NOMINAL } from '../limits/defaults';
+import { cutOffThresholds, LOAD_KINDS, moduleInputs } from './expand';
+import { buildNetwork } from './network';
 
 export const CIRCUIT_FORMAT = 'every-trace/circuit';
 export const CIRCUIT_VERSION = 1;
-
-/** Refuses a file of another kind or of a newer version with a clear word before looking further. */
-export function checkHeader(data: unknown, format: string, version: number): Checked<unknown> {
-  if (!data || typeof data !== 'object' || Array.isArray(data)) {
-    return fail('not-an-object', '', 'The file must hold one object in braces.');
-  }
-  const header = data as { format?: unknown; version?: unknown };
-  if (header.format !== format) {
-    return fail(
-      'wrong-format',
-      '/format',
-      header.format === undefined
-        ? `“format” is missing. This kind of file starts with "format": "${format}".`
-        : `This is a file of the format “${String(header.format).slice(0, 60)}”; “${format}” is wanted here.`,
-    );
-  }
-  if (typeof header.version === 'number' && header.version > version) {
-    return fail(
-      'newer-version',
-      '/version',
-      `The file has version ${header.version}; this program reads up to version ${version}. Update the program, or export in the older version.`,
-    );
-  }
-  return { ok: true, value: data };
-}
 
 export function checkCircuitText(text: string): Checked<CircuitFile> {
   const json = readJson(text);

@@ -1,12 +1,13 @@
 /** Before a wire is cut or toned: both its ends read in every state of the feeds, and the place isolated. */
-import { type IsolationStep, isolationGate } from '../panel/isolation';
+
 import {
   FEED_STATE_WORDS,
   FEED_STATES,
   type FeedState,
   liveness,
   type SlotReading,
-} from '../panel/slotReadings';
+} from '../limits/slotReadings';
+import { type IsolationStep, isolationGate } from './isolation';
 
 export interface WireReading {
   readonly id: string;

@@ -3,9 +3,6 @@
  * can be written into the part instead.
  */
 
-/** Nominal voltages of systems within scope; the file schema and the database hold the same. */
-export const NOMINAL_VOLTS = [6, 12, 24, 36, 48] as const;
-
 /** Cold resistance of blade fuses (regular and mini), milliohm by rating in ampere, within 15 %. */
 const FUSE_MILLIOHMS: readonly (readonly [amps: number, milliohms: number])[] = [
   [2, 53],

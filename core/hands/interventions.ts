@@ -2,11 +2,12 @@
  * What a technician does to a circuit: pulls, unplugs, bridges, feeds, attaches. Together with faults it becomes
  * one alteration, so that any combination can be solved.
  */
+
+import type { Network } from '../circuit/network';
 import { type Fault, faultAlteration } from '../faults/faults';
-import { fuseLampOhms, LEAD_OHMS, ledTesterOhms, METER_OHMS, testLampOhms } from '../instruments/instruments';
+import { fuseColdOhms } from '../limits/defaults';
+import { fuseLampOhms, LEAD_OHMS, ledTesterOhms, METER_OHMS, testLampOhms } from '../limits/instruments';
 import { type Alteration, type BranchChange, combineAlterations } from '../network/alteration';
-import { fuseColdOhms } from './defaults';
-import type { Network } from './network';
 
 export type Intervention =
   /** A fuse, relay or any part out of its place. */

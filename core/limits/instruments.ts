@@ -1,5 +1,5 @@
 /** Hand instruments: what they load a circuit with, and how far they can be trusted. */
-import { fuseColdOhms } from '../circuit/defaults';
+import { fuseColdOhms } from './defaults';
 
 /** A digital meter's error on volts: 0.5 % and two digits of 10 mV, as one standard deviation. */
 export function voltmeterError(volts: number): number {
