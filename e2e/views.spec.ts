@@ -19,6 +19,8 @@ async function addressOf(title: string): Promise<string> {
 
 for (const theme of ['daylight', 'footwell'] as const) {
   test(`no serious accessibility finding in ${theme}`, async ({ browser }) => {
+    // Fifteen pages, each looked through whole.
+    test.setTimeout(240_000);
     const [van] = await app.query<{ id: string }>("select id from vehicles where name = 'Bakery van'");
     const open = await addressOf('Left marker%');
     const closed = await addressOf('Heated mirrors%');

@@ -17,8 +17,9 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { CircuitFile } from '#core/format/circuitSchema';
-import type { EventBody } from '#core/format/jobSchema';
+import type { BodyOf, EventBody } from '#core/format/jobSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
+import type { JobProgress } from './progress';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' });
@@ -237,6 +238,9 @@ export const jobEvents = pgTable(
   },
   (table) => [
     unique('job_events_seq').on(table.jobId, table.seq),
+    index('job_events_struck')
+      .on(table.jobId, sql`(${table.body} ->> 'of')`)
+      .where(sql`${table.kind} = 'correction'`),
     check('job_events_from_one', sql`${table.seq} >= 1`),
     check('job_events_kind', sql`${table.kind} = ${table.body} ->> 'kind'`),
     foreignKey({
@@ -313,6 +317,8 @@ export const jobSummaries = pgTable(
     readings: integer('readings').notNull(),
     lastSeq: integer('last_seq').notNull(),
     lastAt: instant('last_at').notNull(),
+    /** What the next entry is added to, so that nobody has to read the log for it. */
+    progress: json('progress').$type<JobProgress>(),
   },
   (table) => [
     index('job_summaries_by_stage').on(table.shopId, table.stage, table.lastAt),
@@ -320,6 +326,59 @@ export const jobSummaries = pgTable(
       name: 'job_summaries_job',
       columns: [table.jobId, table.shopId],
       foreignColumns: [jobs.id, jobs.shopId],
+    }),
+  ],
+);
+
+/** What stands as found in a job, as a form of fault: what the shop learns its weights from. */
+export const findings = pgTable(
+  'findings',
+  {
+    jobId: uuid('job_id').primaryKey(),
+    shopId: shopId(),
+    eventId: uuid('event_id').notNull(),
+    /** Kind of part and mode of fault; null where it was not said. */
+    partKind: text('part_kind'),
+    mode: text('mode'),
+    strength: text('strength').notNull(),
+    arrivedAt: instant('arrived_at').notNull(),
+  },
+  (table) => [
+    index('findings_proved').on(table.shopId, table.arrivedAt).where(sql`${table.strength} = 'proved'`),
+    foreignKey({
+      name: 'findings_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+  ],
+);
+
+/** What was seen in the slots of a vehicle, over all of its jobs. */
+export const slotSightings = pgTable(
+  'slot_sightings',
+  {
+    /** The entry that says it. */
+    eventId: uuid('event_id').primaryKey(),
+    shopId: shopId(),
+    jobId: uuid('job_id').notNull(),
+    vehicleId: uuid('vehicle_id').notNull(),
+    personId: uuid('person_id').notNull(),
+    seq: integer('seq').notNull(),
+    madeAt: instant('made_at').notNull(),
+    body: json('body').$type<BodyOf<'slot-state'>>().notNull(),
+  },
+  (table) => [
+    index('slot_sightings_by_vehicle').on(table.shopId, table.vehicleId, table.madeAt),
+    index('slot_sightings_by_job').on(table.jobId),
+    foreignKey({
+      name: 'slot_sightings_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+    foreignKey({
+      name: 'slot_sightings_person',
+      columns: [table.personId, table.shopId],
+      foreignColumns: [people.id, people.shopId],
     }),
   ],
 );

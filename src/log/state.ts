@@ -270,19 +270,19 @@ export function jobState(events: readonly LogEvent[]): JobState {
         break;
     }
   }
-  const proved = repairs.length > 0 && isProved(complaint, proofs);
-  const stage: Stage =
-    state !== 'open'
-      ? state
-      : repairs.length > 0
-        ? proved
-          ? 'proved'
-          : 'repaired'
-        : found
-          ? 'found'
-          : readings.some((entry) => !entry.struck)
-            ? 'testing'
-            : 'complaint';
+  const proved =
+    repairs.length > 0 &&
+    isProved(
+      complaint?.function && complaint.condition ? cellKey(complaint.function, complaint.condition) : null,
+      new Map([...proofs].map(([key, cell]) => [key, cell.right])),
+    );
+  const stage = stageOf({
+    state,
+    repaired: repairs.length > 0,
+    proved,
+    found: found !== null,
+    tested: readings.some((entry) => !entry.struck),
+  });
   return {
     entries,
     complaint,
@@ -316,21 +316,33 @@ export function jobState(events: readonly LogEvent[]): JobState {
   };
 }
 
+/** How far a job has come. */
+export function stageOf(job: {
+  readonly state: 'open' | 'waiting' | 'closed';
+  readonly repaired: boolean;
+  readonly proved: boolean;
+  readonly found: boolean;
+  readonly tested: boolean;
+}): Stage {
+  if (job.state !== 'open') return job.state;
+  if (job.repaired) return job.proved ? 'proved' : 'repaired';
+  if (job.found) return 'found';
+  return job.tested ? 'testing' : 'complaint';
+}
+
 /** What a function should do after a repair, where the entry does not say it: entries of an earlier version. */
-function expectedOf(
-  complaint: JobState['complaint'],
+export function expectedOf(
+  complaint: Pick<BodyOf<'complaint'>, 'function' | 'condition' | 'state'> | null,
   proof: { readonly function: string; readonly condition: string },
 ): FunctionStateName {
   const asks = complaint?.function === proof.function && complaint.condition === proof.condition;
   return asks && complaint.state === 'on-when-off' ? 'dead' : 'works';
 }
 
-/** Something was seen since the repair, nothing of it was wrong, and what failed is among it. */
-function isProved(complaint: JobState['complaint'], proofs: ReadonlyMap<string, ProofCell>): boolean {
-  const asked =
-    complaint?.function && complaint.condition ? cellKey(complaint.function, complaint.condition) : null;
+/** Something was seen since the repair, nothing of it was wrong, and what failed (`asked`) is among it. */
+export function isProved(asked: string | null, proofs: ReadonlyMap<string, boolean>): boolean {
   if (proofs.size === 0 || (asked !== null && !proofs.has(asked))) return false;
-  return [...proofs.values()].every((one) => one.right);
+  return [...proofs.values()].every((right) => right);
 }
 
 /**

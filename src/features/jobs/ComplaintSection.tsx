@@ -15,7 +15,10 @@ const COMPLAINT_STATES = ['dead', 'weak', 'comes-and-goes', 'on-when-off'] as co
 export function ComplaintSection() {
   const { data, job, circuit, diagnosis, nominalVolts } = useJob();
   const complaint = job.complaint;
-  const [editing, setEditing] = useState(false);
+  // Words alone were said: which function of the map they mean is asked next.
+  const [editing, setEditing] = useState(
+    complaint !== null && circuit !== null && complaint.function === undefined,
+  );
   const named = complaint?.function !== undefined && complaint.condition !== undefined;
   return (
     <Section id="complaint" number={1} title="Complaint" done={named}>

@@ -1,13 +1,12 @@
 /** The one way into the log: sequences, repeats, refusals, and the rows that lists read. */
 import { and, eq, inArray } from 'drizzle-orm';
 import type { JobEvent } from '#core/format/jobSchema';
-import { database, type Transaction } from '@/db/client';
+import type { Transaction } from '@/db/client';
 import { dataRefusal } from '@/db/errors';
 import { all } from '@/db/once';
-import { followUps, jobEvents, jobSummaries, jobs, people } from '@/db/schema';
+import { jobEvents, jobs, people } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';
-import { jobState, type LogEvent, summarise } from '@/log/state';
-import { eventsOf, iso } from './readJobs';
+import { addToProjections } from './projections';
 
 export interface StoredReceipt {
   readonly id: string;
@@ -92,7 +91,7 @@ async function appendToJob(
   events: readonly JobEvent[],
 ): Promise<AppendResult> {
   const [job] = await tx
-    .select({ lastSeq: jobs.lastSeq, openedAt: jobs.openedAt })
+    .select({ lastSeq: jobs.lastSeq, openedAt: jobs.openedAt, vehicleId: jobs.vehicleId })
     .from(jobs)
     .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)))
     .for('update');
@@ -126,56 +125,22 @@ async function appendToJob(
       clientOrder: event.clientOrder,
       madeAt: event.madeAt,
     }));
-    await tx.insert(jobEvents).values(rows);
+    const arrived = await tx
+      .insert(jobEvents)
+      .values(rows)
+      .returning({ id: jobEvents.id, arrivedAt: jobEvents.arrivedAt });
+    const arrivedAt = new Map(arrived.map((one) => [one.id, one.arrivedAt]));
     await tx
       .update(jobs)
       .set({ lastSeq: job.lastSeq + rows.length })
       .where(eq(jobs.id, jobId));
-    await writeProjections(tx, actor.shopId, jobId, job.openedAt);
+    const entries = rows.map((row) => ({ ...row, arrivedAt: arrivedAt.get(row.id)! }));
+    await addToProjections(
+      tx,
+      { id: jobId, shopId: actor.shopId, vehicleId: job.vehicleId, openedAt: job.openedAt },
+      entries,
+    );
     for (const { id, seq } of rows) receipts.set(id, { id, seq, person: actor.personName });
   }
   return { ok: true, stored: events.map((event) => receipts.get(event.id)!) };
-}
-
-/** The rows that lists read, made from the log of the job as it stands in this transaction. */
-export async function writeProjections(
-  tx: Transaction,
-  shopId: string,
-  jobId: string,
-  openedAt: string,
-): Promise<void> {
-  const events = await eventsOf(tx, jobId);
-  const row = { jobId, shopId, ...summarise(events, iso(openedAt)) };
-  await tx.insert(jobSummaries).values(row).onConflictDoUpdate({ target: jobSummaries.jobId, set: row });
-  await writeFollowUps(tx, shopId, jobId, events);
-}
-
-/** Makes the rows of every job anew, of all shops: what lists read may have changed its meaning with the program. */
-export async function rebuildProjections(): Promise<number> {
-  const every = await database()
-    .select({ id: jobs.id, shopId: jobs.shopId, openedAt: jobs.openedAt })
-    .from(jobs);
-  for (const { id, shopId, openedAt } of every) {
-    await database().transaction((tx) => writeProjections(tx, shopId, id, openedAt));
-  }
-  return every.length;
-}
-
-async function writeFollowUps(
-  tx: Transaction,
-  shopId: string,
-  jobId: string,
-  events: readonly LogEvent[],
-): Promise<void> {
-  if (!events.some(({ body }) => body.kind === 'watch')) return;
-  const rows = jobState(events).watches.map((watch) => ({
-    eventId: watch.eventId,
-    shopId,
-    jobId,
-    words: watch.words,
-    due: watch.due ?? null,
-    done: watch.done !== null,
-  }));
-  await tx.delete(followUps).where(eq(followUps.jobId, jobId));
-  if (rows.length > 0) await tx.insert(followUps).values(rows);
 }

@@ -16,7 +16,8 @@ import {
 } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';
 import { addPattern, addVehicle, setNominalVolts } from '@/features/vehicles/server';
-import { appendIn, writeProjections } from './appendEvents';
+import { appendIn } from './appendEvents';
+import { makeAnew } from './projections';
 
 export interface JobInput {
   readonly id: string;
@@ -80,7 +81,7 @@ export async function openJobIn(tx: Transaction, actor: Actor, input: JobInput):
       })),
     );
   }
-  await writeProjections(tx, actor.shopId, input.id, openedAt);
+  await makeAnew(tx, { id: input.id, shopId: actor.shopId, vehicleId: input.vehicleId, openedAt });
   return { ok: true };
 }
 

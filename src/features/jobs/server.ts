@@ -5,13 +5,13 @@ export {
   type AppendResult,
   appendEvents,
   appendIn,
-  rebuildProjections,
   type StoredReceipt,
 } from './appendEvents';
 export { allFollowUps, dueFollowUps, FOLLOW_UP_PAGE, type FollowUp } from './followUps';
 export { learnOnJob } from './learnOnJob';
 export { type BegunJob, beginJob, type JobInput, openJob, openJobIn } from './openJob';
 export { keepPhoto, readPhoto } from './photoStore';
+export { rebuildProjections } from './projections';
 export {
   closedJobs,
   eventsAfter,

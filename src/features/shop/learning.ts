@@ -1,5 +1,5 @@
 /** What a shop has learned from its own proved jobs: how often each form of a fault was found. */
-import { and, asc, desc, eq, gt, inArray } from 'drizzle-orm';
+import { and, count, desc, eq, gt } from 'drizzle-orm';
 import { cache } from 'react';
 import {
   type FaultCount,
@@ -10,9 +10,8 @@ import {
 } from '#core/diagnosis/priors';
 import { FAULT_MODES, type FaultMode } from '#core/faults/faults';
 import type { PartKind } from '#core/format/circuitSchema';
-import type { EventBody } from '#core/format/jobSchema';
 import { database } from '@/db/client';
-import { jobEvents, learningResets, people } from '@/db/schema';
+import { findings, learningResets, people } from '@/db/schema';
 import type { Actor } from './server';
 
 export interface Learning {
@@ -33,40 +32,25 @@ async function lastReset(actor: Actor) {
   return row ?? null;
 }
 
-/** The last thing found in each job, if it was proved and stands, as a form of fault. */
-export function formsFound(
-  events: readonly { readonly jobId: string; readonly id: string; readonly body: EventBody }[],
-): FaultCount[] {
-  const struck = new Set(events.flatMap(({ body }) => (body.kind === 'correction' ? [body.of] : [])));
-  const latest = new Map<string, Extract<EventBody, { kind: 'found' }>>();
-  for (const { jobId, id, body } of events) {
-    if (body.kind === 'found' && !struck.has(id)) latest.set(jobId, body);
-  }
-  const counts = new Map<string, FaultCount>();
-  for (const { form, strength } of latest.values()) {
-    if (!form || strength !== 'proved' || !FAULT_MODES.includes(form.mode as FaultMode)) continue;
-    const key = `${form.kind}|${form.mode}`;
-    const count = (counts.get(key)?.count ?? 0) + 1;
-    counts.set(key, { kind: form.kind as PartKind, mode: form.mode as FaultMode, count });
-  }
-  return [...counts.values()];
-}
-
 /** Weights, counts and the last reset of the actor's shop. */
 export async function learning(actor: Actor): Promise<Learning> {
   const reset = await lastReset(actor);
   const rows = await database()
-    .select({ jobId: jobEvents.jobId, id: jobEvents.id, body: jobEvents.body })
-    .from(jobEvents)
+    .select({ kind: findings.partKind, mode: findings.mode, of: count() })
+    .from(findings)
     .where(
       and(
-        eq(jobEvents.shopId, actor.shopId),
-        inArray(jobEvents.kind, ['found', 'correction']),
-        ...(reset ? [gt(jobEvents.arrivedAt, reset.at)] : []),
+        eq(findings.shopId, actor.shopId),
+        eq(findings.strength, 'proved'),
+        ...(reset ? [gt(findings.arrivedAt, reset.at)] : []),
       ),
     )
-    .orderBy(asc(jobEvents.jobId), asc(jobEvents.seq));
-  const counts = formsFound(rows);
+    .groupBy(findings.partKind, findings.mode);
+  const counts = rows.flatMap(({ kind, mode, of }): FaultCount[] =>
+    kind !== null && FAULT_MODES.includes(mode as FaultMode)
+      ? [{ kind: kind as PartKind, mode: mode as FaultMode, count: of }]
+      : [],
+  );
   return {
     weights: learnWeights(counts),
     jobs: counts.reduce((sum, one) => sum + one.count, 0),

@@ -1,0 +1,290 @@
+/** The rows that lists read, against what the log says: small steps and a making anew give the same. */
+import { randomUUID } from 'node:crypto';
+import { asc, eq } from 'drizzle-orm';
+import fc from 'fast-check';
+import pg from 'pg';
+import type { EventBody, JobEvent } from '#core/format/jobSchema';
+import { database } from '@/db/client';
+import { findings, followUps, jobEvents, jobSummaries, jobs, slotSightings } from '@/db/schema';
+import { type Actor, currentActor, learning } from '@/features/shop/server';
+import { listVehicles } from '@/features/vehicles/server';
+import { withDatabase } from '../../../testing/database';
+import { appendEvents, openJob, rebuildProjections, slotHistory } from './server';
+
+jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
+
+withDatabase();
+
+let actor: Actor;
+let vehicleId: string;
+beforeAll(async () => {
+  actor = await currentActor();
+  vehicleId = (await listVehicles(actor)).find((one) => one.name === 'Harbour launch')!.id;
+});
+
+async function freshJob(): Promise<string> {
+  const id = randomUUID();
+  await openJob(actor, { id, vehicleId, title: 'Bilge blower weak' });
+  return id;
+}
+
+const proof = (state: 'works' | 'dead', of = 'blower'): EventBody => ({
+  kind: 'proof',
+  function: of,
+  condition: 'on',
+  state,
+  expected: 'works',
+});
+const found = (fault: string, mode = 'open', strength: 'proved' | 'supported' = 'proved'): EventBody => ({
+  kind: 'found',
+  parts: ['C1'],
+  fault,
+  form: { part: 'C1', kind: 'connector', mode },
+  strength,
+  cause: 'unknown',
+  causeWords: '',
+  evidence: [],
+});
+const reading: EventBody = {
+  kind: 'reading',
+  test: { kind: 'lamp', node: 'a', condition: 'on' },
+  value: { lamp: 'lit' },
+  raw: 'lit',
+  testerProved: true,
+};
+
+/** Bodies of every kind that a row takes something of, and one that none does. */
+const body = fc.constantFrom<EventBody>(
+  { kind: 'complaint', words: 'Blower weak', function: 'blower', condition: 'on', state: 'weak' },
+  { kind: 'complaint', words: 'It hums' },
+  reading,
+  reading,
+  found('Plug corroded'),
+  found('Joint loose', 'high-resistance', 'supported'),
+  { kind: 'repair', words: 'Cleaned', partsUsed: [], temporary: false },
+  proof('works'),
+  proof('dead'),
+  proof('works', 'lamp'),
+  { kind: 'watch', words: 'Dry?', due: '2026-12-24' },
+  { kind: 'slot-state', panel: 'p', slot: 's', state: 'empty', evidence: 'seen' },
+  { kind: 'state', state: 'closed' },
+  { kind: 'state', state: 'open' },
+  { kind: 'note', words: 'x' },
+);
+/** A body, or the striking of an entry so many before it, or the ending of a watch item. */
+const act = fc.oneof(
+  { weight: 5, arbitrary: body.map((one) => ({ body: one })) },
+  { weight: 2, arbitrary: fc.integer({ min: 1, max: 6 }).map((back) => ({ strike: back })) },
+  { weight: 1, arbitrary: fc.integer({ min: 1, max: 6 }).map((back) => ({ end: back })) },
+);
+
+/** What the rows must hold, worked out from the log by code of this test alone. */
+async function expectedRows(jobId: string) {
+  const log = await database()
+    .select()
+    .from(jobEvents)
+    .where(eq(jobEvents.jobId, jobId))
+    .orderBy(asc(jobEvents.seq));
+  const struck = new Set(log.flatMap((one) => (one.body.kind === 'correction' ? [one.body.of] : [])));
+  const standing = log.filter((one) => !struck.has(one.id));
+  const of = <K extends EventBody['kind']>(kind: K) =>
+    standing.flatMap((one) =>
+      one.body.kind === kind ? [{ ...one, body: one.body as Extract<EventBody, { kind: K }> }] : [],
+    );
+  const complaint = of('complaint').at(-1)?.body;
+  const repair = of('repair').at(-1);
+  const proofs = new Map<string, boolean>();
+  for (const one of of('proof')) {
+    if (!repair || one.seq > repair.seq)
+      proofs.set(`${one.body.function} ${one.body.condition}`, one.body.state === 'works');
+  }
+  const asked = complaint?.function ? proofs.has(`${complaint.function} ${complaint.condition}`) : true;
+  const state = of('state').at(-1)?.body.state ?? 'open';
+  const stage =
+    state !== 'open'
+      ? state
+      : repair
+        ? proofs.size > 0 && asked && [...proofs.values()].every(Boolean)
+          ? 'proved'
+          : 'repaired'
+        : of('found').length > 0
+          ? 'found'
+          : of('reading').length > 0
+            ? 'testing'
+            : 'complaint';
+  const ended = new Set(of('watch-done').map((one) => one.body.of));
+  return {
+    summary: {
+      stage,
+      complaint: complaint?.words ?? '',
+      found: of('found').at(-1)?.body.fault ?? null,
+      readings: of('reading').length,
+      lastSeq: log.at(-1)?.seq ?? 0,
+    },
+    finding: of('found').at(-1)?.id ?? null,
+    watches: of('watch')
+      .map((one) => `${one.id} ${ended.has(one.id)}`)
+      .sort(),
+    sightings: of('slot-state')
+      .map((one) => one.id)
+      .sort(),
+  };
+}
+
+async function keptRows(jobId: string) {
+  const db = database();
+  const [summary] = await db.select().from(jobSummaries).where(eq(jobSummaries.jobId, jobId));
+  const [finding] = await db.select().from(findings).where(eq(findings.jobId, jobId));
+  const watches = await db.select().from(followUps).where(eq(followUps.jobId, jobId));
+  const sightings = await db.select().from(slotSightings).where(eq(slotSightings.jobId, jobId));
+  const { stage, complaint, found: fault, readings, lastSeq } = summary!;
+  return {
+    summary: { stage, complaint, found: fault, readings, lastSeq },
+    finding: finding?.eventId ?? null,
+    watches: watches.map((one) => `${one.eventId} ${one.done}`).sort(),
+    sightings: sightings.map((one) => one.eventId).sort(),
+  };
+}
+
+test('whatever is entered, struck and ended, entry by entry or in batches, the rows are what the log says', async () => {
+  await fc.assert(
+    fc.asyncProperty(
+      fc.array(act, { minLength: 1, maxLength: 14 }),
+      fc.integer({ min: 1, max: 4 }),
+      async (acts, batch) => {
+        const jobId = await freshJob();
+        const made: JobEvent[] = [];
+        for (const [order, one] of acts.entries()) {
+          const before = (back: number) => made.at(-back)?.id ?? randomUUID();
+          const entry: EventBody =
+            'body' in one
+              ? one.body
+              : 'strike' in one
+                ? { kind: 'correction', of: before(one.strike) }
+                : { kind: 'watch-done', of: before(one.end), words: 'dry' };
+          made.push({
+            id: randomUUID(),
+            jobId,
+            madeAt: new Date(1_790_000_000_000 + order * 1000).toISOString(),
+            clientOrder: order,
+            body: entry,
+          });
+        }
+        for (let at = 0; at < made.length; at += batch) {
+          expect(await appendEvents(actor, made.slice(at, at + batch))).toMatchObject({ ok: true });
+        }
+        expect(await keptRows(jobId)).toEqual(await expectedRows(jobId));
+      },
+    ),
+    { numRuns: 40 },
+  );
+}, 60_000);
+
+test('a correction that comes before what it strikes strikes it all the same', async () => {
+  const jobId = await freshJob();
+  const late = randomUUID();
+  const event = (id: string, clientOrder: number, entry: EventBody): JobEvent => ({
+    id,
+    jobId,
+    madeAt: new Date().toISOString(),
+    clientOrder,
+    body: entry,
+  });
+  await appendEvents(actor, [event(randomUUID(), 0, { kind: 'correction', of: late })]);
+  await appendEvents(actor, [event(late, 1, reading)]);
+  expect((await keptRows(jobId)).summary.readings).toBe(0);
+  expect(await keptRows(jobId)).toEqual(await expectedRows(jobId));
+});
+
+test('all rows made anew are the rows that were kept', async () => {
+  const every = await database().select({ id: jobs.id }).from(jobs);
+  const before = new Map<string, unknown>();
+  for (const { id } of every) before.set(id, await keptRows(id));
+  expect(await rebuildProjections()).toBe(every.length);
+  for (const { id } of every) expect(await keptRows(id)).toEqual(before.get(id));
+}, 30_000);
+
+test('an entry is added without reading the log: its cost in rows does not grow with the job', async () => {
+  const jobId = await freshJob();
+  const note = (clientOrder: number): JobEvent => ({
+    id: randomUUID(),
+    jobId,
+    madeAt: new Date().toISOString(),
+    clientOrder,
+    body: { kind: 'note', words: 'x' },
+  });
+  /** Rows that one append takes from the database. */
+  const rowsRead = async () => {
+    let rows = 0;
+    const query = pg.Client.prototype.query as (...args: unknown[]) => unknown;
+    const spy = jest.spyOn(pg.Client.prototype, 'query').mockImplementation(function (
+      this: pg.Client,
+      ...args: unknown[]
+    ) {
+      const asked = query.apply(this, args);
+      const count = (answer: pg.QueryResult) => {
+        rows += answer.rows?.length ?? 0;
+      };
+      if (asked instanceof Promise) void asked.then(count);
+      return asked as never;
+    });
+    try {
+      await appendEvents(actor, [note(9999)]);
+    } finally {
+      spy.mockRestore();
+    }
+    return rows;
+  };
+  await appendEvents(
+    actor,
+    Array.from({ length: 10 }, (_, n) => note(n)),
+  );
+  const few = await rowsRead();
+  for (let at = 0; at < 2000; at += 500)
+    await appendEvents(
+      actor,
+      Array.from({ length: 500 }, (_, n) => note(at + n)),
+    );
+  const many = await rowsRead();
+  console.log(`rows taken by an append: ${few} in a job of 10 entries, ${many} in one of 2,000`);
+  expect(few).toBeGreaterThan(0);
+  expect(many).toBe(few);
+}, 30_000);
+
+test('weights and the history of slots come from rows: the last thing found counts once, when it was proved', async () => {
+  const count = async () =>
+    (await learning(actor)).weights.find((one) => one.kind === 'connector' && one.mode === 'high-resistance')!
+      .count;
+  const before = await count();
+  const jobId = await freshJob();
+  const event = (clientOrder: number, entry: EventBody): JobEvent => ({
+    id: randomUUID(),
+    jobId,
+    madeAt: new Date().toISOString(),
+    clientOrder,
+    body: entry,
+  });
+  await appendEvents(actor, [
+    event(1, found('Plug open')),
+    event(2, found('Plug corroded', 'high-resistance')),
+  ]);
+  expect(await count()).toBe(before + 1);
+  const doubt = event(3, found('Perhaps the plug', 'high-resistance', 'supported'));
+  await appendEvents(actor, [doubt]);
+  expect(await count()).toBe(before);
+  await appendEvents(actor, [event(4, { kind: 'correction', of: doubt.id })]);
+  expect(await count()).toBe(before + 1);
+  const seen = event(5, {
+    kind: 'slot-state',
+    panel: 'bow',
+    slot: 'fuse-3',
+    state: 'spare',
+    evidence: 'lid',
+  });
+  await appendEvents(actor, [seen]);
+  expect((await slotHistory(actor, vehicleId)).filter((one) => one.id === seen.id)).toMatchObject([
+    { state: 'spare', person: actor.personName },
+  ]);
+  await appendEvents(actor, [event(6, { kind: 'correction', of: seen.id })]);
+  expect((await slotHistory(actor, vehicleId)).filter((one) => one.id === seen.id)).toEqual([]);
+});
