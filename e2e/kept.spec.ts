@@ -238,6 +238,41 @@ test.describe('in the box editor', () => {
   });
 });
 
+test('a draft of a box that was begun before somebody else saved undoes nothing of theirs', async ({
+  page,
+}) => {
+  const vehicle = await vehicleId();
+  const address = `${app.url}/vehicles/${vehicle}/panels/edit?box=cab`;
+  await page.goto(address);
+  const choose = (slot: string) =>
+    expect(async () => {
+      await page.locator(`[data-slot="${slot}"]`).press('Enter');
+      await expect(page.locator(`[data-slot="${slot}"]`)).toHaveAttribute('aria-pressed', 'true', {
+        timeout: 500,
+      });
+    }).toPass();
+  await choose('fuse-14');
+  const form = page.getByTestId('slot-form');
+  await form.getByLabel('Meaning').fill('Heated mirrors, both');
+  await form.getByLabel('Label').focus();
+  const [row] = await app.query<{ file: PanelSetFile; version: number }>(
+    'select file, version from panel_set_versions v join panel_sets s on s.id = v.panel_set_id where vehicle_id = $1 order by version desc limit 1',
+    [vehicle],
+  );
+  const theirs = structuredClone(row!.file);
+  const cab = theirs.panels.find((one) => one.id === 'cab')!;
+  Object.assign(cab.slots.find((one) => one.id === 'fuse-15')!, { meaning: 'Till drawer' });
+  expect(await importByAnother(vehicle, theirs, row!.version)).toBe(200);
+  await page.goto(address);
+  await page.getByRole('button', { name: 'Go on with it' }).click();
+  await page.getByRole('button', { name: 'Save as a new version' }).click();
+  await expect(page.getByTestId('editor-status')).toHaveText('✓ Saved');
+  await choose('fuse-15');
+  await expect(form.getByLabel('Meaning')).toHaveValue('Till drawer');
+  await choose('fuse-14');
+  await expect(form.getByLabel('Meaning')).toHaveValue('Heated mirrors, both');
+});
+
 test('a circuit text that is refused stays as it was typed; theirs is shown when it is asked for', async ({
   page,
 }) => {
@@ -268,6 +303,15 @@ test('a circuit text that is refused stays as it was typed; theirs is shown when
   await page.getByRole('button', { name: 'Text' }).click();
   await page.getByRole('button', { name: 'Go on with it' }).click();
   await expect(text).toContainText('seen at the hatch');
+  // Saved again by the other while the draft lay here: said before anything is put in its place.
+  expect(await importByAnother(vehicle, { ...row!.file, name: 'Hatch once more' }, row!.version + 1)).toBe(
+    200,
+  );
+  await page.reload();
+  await page.getByRole('button', { name: 'Text' }).click();
+  await page.getByRole('button', { name: 'Go on with it' }).click();
+  await expect(page.getByTestId('saved-meanwhile')).toBeVisible();
+  await page.getByRole('button', { name: 'Put mine in its place' }).click();
   await page.getByRole('button', { name: 'Save as a new version' }).click();
   await expect(page.getByTestId('saved-meanwhile')).toHaveCount(0);
   await expect

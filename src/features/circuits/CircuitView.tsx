@@ -86,10 +86,27 @@ export function CircuitView({
   }, [changed, read, saved]);
 
   useEffect(() => setDraft(readDraft(draftKey)), [draftKey]);
+  const fromKey = `${draftKey} from`;
+  const forgetDraft = () => {
+    writeDraft(draftKey, null);
+    writeDraft(fromKey, null);
+    setDraft(null);
+  };
   const type = (next: string) => {
     setText(next);
-    writeDraft(draftKey, next === basis.first ? null : next);
     setDraft(null);
+    if (next === basis.first) return forgetDraft();
+    writeDraft(draftKey, next);
+    writeDraft(fromKey, String(basis.version));
+  };
+  /** Goes on with what was left here; begun from an older version, it is no newer for that. */
+  const goOn = (left: string) => {
+    const from = Number(readDraft(fromKey) ?? basis.version);
+    if (from < version) {
+      setText(left);
+      setDraft(null);
+      setBasis({ first: '', version: from });
+    } else type(left);
   };
   /** The request that an unchanged try goes on with. */
   const request = useRef<{ readonly id: string; readonly of: string } | null>(null);
@@ -112,7 +129,7 @@ export function CircuitView({
       if (posted.status === 409) router.refresh();
       return;
     }
-    writeDraft(draftKey, null);
+    forgetDraft();
     setSaving({ busy: false, problem: null });
     if (same) {
       const kept = writeNotation(read.circuit, { everything: false });
@@ -138,15 +155,8 @@ export function CircuitView({
       {draft !== null && draft !== text ? (
         <p className="mt-3 flex flex-wrap items-center gap-3 border-l-4 border-caution bg-caution-wash px-3 py-2">
           A text was left here unsaved.
-          <Button onClick={() => type(draft)}>Go on with it</Button>
-          <Button
-            onClick={() => {
-              writeDraft(draftKey, null);
-              setDraft(null);
-            }}
-          >
-            Drop it
-          </Button>
+          <Button onClick={() => goOn(draft)}>Go on with it</Button>
+          <Button onClick={forgetDraft}>Drop it</Button>
         </p>
       ) : null}
       {moved && changed ? (
@@ -158,11 +168,19 @@ export function CircuitView({
             Somebody else saved this circuit meanwhile, as version {version}. Your text is as you typed it,
             and nothing of theirs is overwritten.
           </p>
-          <Button onClick={() => setBasis({ first, version })}>Put mine in its place</Button>
+          <Button
+            onClick={() => {
+              writeDraft(fromKey, String(version));
+              setBasis({ first, version });
+            }}
+          >
+            Put mine in its place
+          </Button>
           <Button
             onClick={() => {
               // Theirs is shown; what was typed is offered again above.
               setDraft(text);
+              writeDraft(fromKey, String(version));
               setBasis({ first, version });
               setText(first);
             }}

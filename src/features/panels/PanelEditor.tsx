@@ -48,11 +48,17 @@ function blankSet(vehicleName: string): PanelSetFile {
 /** Stands for the id of a box that was never saved. */
 const NEW_BOX = 'new-box';
 
+/** A box that was being edited, and the version of the set that it was begun from. */
+interface BoxDraft {
+  readonly panel: Panel;
+  readonly version: number;
+}
+
 /** What was being edited when the page was left; null where nothing was. */
-function draftOf(key: string): Panel | null {
+function draftOf(key: string): BoxDraft | null {
   const text = readDraft(key);
   try {
-    return text ? (JSON.parse(text) as Panel) : null;
+    return text ? (JSON.parse(text) as BoxDraft) : null;
   } catch {
     return null;
   }
@@ -99,18 +105,29 @@ export function PanelEditor({
   panelId: string | null;
 }) {
   const router = useRouter();
-  const set = file ?? blankSet(vehicleName);
+  /**
+   * What this page has saved or joined: under which id, and the whole set as it was then. It is gone on from as long as
+   * the page itself was made with an older one: the other boxes are never put back to what they were.
+   */
+  const [mine, setMine] = useState<{
+    readonly id: string;
+    readonly version: number;
+    readonly set: PanelSetFile;
+  } | null>(null);
+  const later = mine !== null && mine.version >= version ? mine : null;
+  const set = later?.set ?? file ?? blankSet(vehicleName);
   const known = set.panels.find((one) => one.id === panelId);
   const key = `box ${vehicleId} ${panelId ?? NEW_BOX}`;
   const [history, setHistory] = useState<History>(() => begin(known ?? { id: NEW_BOX, ...BLANK }));
-  /** What this page has saved or joined: under which id, and the version it goes on from. */
-  const [mine, setMine] = useState<{ readonly id: string; readonly version: number } | null>(null);
   /** The request that an unchanged try goes on with, so that one whose answer was lost makes nothing twice. */
   const request = useRef<{ readonly id: string; readonly of: string } | null>(null);
   const [newBoxId] = useState(() => `box-${newId().slice(0, 8)}`);
-  const [draft, setDraft] = useState<Panel | null>(null);
+  const [draft, setDraft] = useState<BoxDraft | null>(null);
+  /** A draft that is gone on with was begun from this version: what others saved since is joined, not undone. */
+  const [began, setBegan] = useState<number | null>(null);
   useEffect(() => setDraft(draftOf(key)), [key]);
-  const offered = draft && JSON.stringify(draft) !== JSON.stringify(known ?? null) ? draft : null;
+  const offered = draft && JSON.stringify(draft.panel) !== JSON.stringify(known ?? null) ? draft : null;
+  const base = began ?? later?.version ?? version;
   const [selected, setSelected] = useState<readonly string[]>([]);
   const [problems, setProblems] = useState<readonly string[]>([]);
   const [saved, setSaved] = useState(false);
@@ -119,7 +136,9 @@ export function PanelEditor({
   const go = (next: (before: History) => History) => {
     setHistory((before) => {
       const after = next(before);
-      if (after !== before) writeDraft(key, JSON.stringify(after.now));
+      if (after !== before) {
+        writeDraft(key, JSON.stringify({ panel: after.now, version: base } satisfies BoxDraft));
+      }
       return after;
     });
     setSaved(false);
@@ -162,7 +181,6 @@ export function PanelEditor({
       setProblems(checked.problems.map((one) => one.message));
       return;
     }
-    const base = mine?.version ?? version;
     const text = JSON.stringify(next);
     if (request.current?.of !== `${base} ${text}`) request.current = { id: newId(), of: `${base} ${text}` };
     const posted = await postJson<SaveAnswer>(`/api/vehicles/${vehicleId}/import`, {
@@ -178,7 +196,8 @@ export function PanelEditor({
       if (!answer.newest) return;
       // What they changed elsewhere is in; where both changed the same field, yours stands here until it is saved again.
       takeIn(answer.newest.joined, id);
-      setMine({ id, version: answer.newest.version });
+      setBegan(null);
+      if (answer.newest.joined) setMine({ id, version: answer.newest.version, set: answer.newest.joined });
       setProblems([
         ...said,
         'Here it stands as you have it, with what they changed elsewhere. Save again to put yours in.',
@@ -187,7 +206,8 @@ export function PanelEditor({
       return;
     }
     takeIn(answer.joined, id);
-    setMine({ id, version: answer.version ?? base + 1 });
+    setBegan(null);
+    setMine({ id, version: answer.version ?? base + 1, set: answer.joined ?? next });
     writeDraft(key, null);
     setProblems([]);
     setSaved(true);
@@ -237,10 +257,11 @@ export function PanelEditor({
       </div>
       {offered ? (
         <div className="mb-3 flex flex-wrap items-center gap-3 border-l-4 border-caution bg-caution-wash px-3 py-2">
-          <p>This box was being edited here and was not saved ({offered.slots.length} slots).</p>
+          <p>This box was being edited here and was not saved ({offered.panel.slots.length} slots).</p>
           <Button
             onClick={() => {
-              go((before) => ({ past: [...before.past, before.now], now: offered, future: [] }));
+              go((before) => ({ past: [...before.past, before.now], now: offered.panel, future: [] }));
+              setBegan(offered.version);
               setDraft(null);
             }}
           >
