@@ -4,6 +4,7 @@ import { createServer, request, type Server } from 'node:http';
 import path from 'node:path';
 import { chromium, expect, test } from '@playwright/test';
 import { CHROMIUM_OPTIONS } from '../scripts/lib/browser.mjs';
+import { heapOfSlots } from '../testing/panels';
 import { type App, openApp } from './app';
 
 let app: App;
@@ -268,36 +269,7 @@ test.describe('what nobody’s page would send', () => {
     expect(many.status).toBe(400);
     expect(((await many.json()) as { problems: unknown[] }).problems.length).toBeLessThanOrEqual(201);
     // Slots that all lie over one another, 1.9 MB of them, as a panel set.
-    const slot = (index: number) => ({
-      id: `s${index}`,
-      type: 'fuse',
-      number: String(index),
-      label: 'x'.repeat(60),
-      family: 'mini',
-      state: 'unknown',
-      x: 1,
-      y: 1,
-      width: 5,
-      height: 12,
-    });
-    const panel = (index: number) => ({
-      id: `p${index}`,
-      name: `Box ${index}`,
-      place: 'bench',
-      minutesToOpen: 0,
-      opening: [],
-      width: 200,
-      height: 100,
-      landmark: { name: 'hinge', edge: 'left' },
-      slots: Array.from({ length: 400 }, (_, one) => slot(one)),
-    });
-    const text = JSON.stringify({
-      format: 'every-trace/panel-set',
-      version: 1,
-      id: 'heap',
-      name: 'A heap',
-      panels: Array.from({ length: 25 }, (_, one) => panel(one)),
-    });
+    const text = JSON.stringify(heapOfSlots(25, 400));
     const [van] = await app.query<{ id: string }>("select id from vehicles where name = 'Bakery van'");
     let longest = 0;
     let over = false;

@@ -22,6 +22,14 @@ async function vehicleId(name = 'Bakery van'): Promise<string> {
   return row!.id;
 }
 
+async function newestBoxes(vehicle: string): Promise<{ file: PanelSetFile; version: number }> {
+  const [row] = await app.query<{ file: PanelSetFile; version: number }>(
+    'select file, version from panel_set_versions v join panel_sets s on s.id = v.panel_set_id where vehicle_id = $1 order by version desc limit 1',
+    [vehicle],
+  );
+  return row!;
+}
+
 /** What another person's page would send. */
 async function importByAnother(vehicle: string, file: object, base: number): Promise<number> {
   const response = await fetch(`${app.url}/api/vehicles/${vehicle}/import`, {
@@ -39,6 +47,15 @@ async function fill(page: Page, label: string, text: string): Promise<void> {
     await field.fill(text);
     await page.waitForTimeout(150);
     await expect(field).toHaveValue(text);
+  }).toPass();
+}
+
+/** Chooses a slot by key; drawn by the server first, it hears once the page is alive. */
+function choose(page: Page, slot: string): Promise<void> {
+  const drawn = page.locator(`[data-slot="${slot}"]`);
+  return expect(async () => {
+    await drawn.press('Enter');
+    await expect(drawn).toHaveAttribute('aria-pressed', 'true', { timeout: 500 });
   }).toPass();
 }
 
@@ -119,14 +136,6 @@ test.describe('in the box editor', () => {
     await page.goto(`${app.url}/vehicles/${await vehicleId()}/panels/edit?box=cab`);
     await expect(page.getByRole('button', { name: 'Save as a new version' })).toBeVisible();
   };
-  const choose = (page: Page, slot: string) =>
-    expect(async () => {
-      await page.locator(`[data-slot="${slot}"]`).press('Enter');
-      await expect(page.locator(`[data-slot="${slot}"]`)).toHaveAttribute('aria-pressed', 'true', {
-        timeout: 500,
-      });
-    }).toPass();
-
   test('what was typed in a slot is there after another was tapped, and after a reload; what cannot be read is not saved over', async ({
     page,
   }) => {
@@ -201,10 +210,7 @@ test.describe('in the box editor', () => {
   }) => {
     const vehicle = await vehicleId();
     await open(page);
-    const [row] = await app.query<{ file: PanelSetFile; version: number }>(
-      'select file, version from panel_set_versions v join panel_sets s on s.id = v.panel_set_id where vehicle_id = $1 order by version desc limit 1',
-      [vehicle],
-    );
+    const row = await newestBoxes(vehicle);
     const theirs = structuredClone(row!.file);
     const cab = theirs.panels.find((one) => one.id === 'cab')!;
     Object.assign(cab.slots.find((one) => one.id === 'fuse-15')!, { meaning: 'Till drawer' });
@@ -244,21 +250,11 @@ test('a draft of a box that was begun before somebody else saved undoes nothing 
   const vehicle = await vehicleId();
   const address = `${app.url}/vehicles/${vehicle}/panels/edit?box=cab`;
   await page.goto(address);
-  const choose = (slot: string) =>
-    expect(async () => {
-      await page.locator(`[data-slot="${slot}"]`).press('Enter');
-      await expect(page.locator(`[data-slot="${slot}"]`)).toHaveAttribute('aria-pressed', 'true', {
-        timeout: 500,
-      });
-    }).toPass();
-  await choose('fuse-14');
+  await choose(page, 'fuse-14');
   const form = page.getByTestId('slot-form');
   await form.getByLabel('Meaning').fill('Heated mirrors, both');
   await form.getByLabel('Label').focus();
-  const [row] = await app.query<{ file: PanelSetFile; version: number }>(
-    'select file, version from panel_set_versions v join panel_sets s on s.id = v.panel_set_id where vehicle_id = $1 order by version desc limit 1',
-    [vehicle],
-  );
+  const row = await newestBoxes(vehicle);
   const theirs = structuredClone(row!.file);
   const cab = theirs.panels.find((one) => one.id === 'cab')!;
   Object.assign(cab.slots.find((one) => one.id === 'fuse-15')!, { meaning: 'Till drawer' });
@@ -267,9 +263,9 @@ test('a draft of a box that was begun before somebody else saved undoes nothing 
   await page.getByRole('button', { name: 'Go on with it' }).click();
   await page.getByRole('button', { name: 'Save as a new version' }).click();
   await expect(page.getByTestId('editor-status')).toHaveText('✓ Saved');
-  await choose('fuse-15');
+  await choose(page, 'fuse-15');
   await expect(form.getByLabel('Meaning')).toHaveValue('Till drawer');
-  await choose('fuse-14');
+  await choose(page, 'fuse-14');
   await expect(form.getByLabel('Meaning')).toHaveValue('Heated mirrors, both');
 });
 

@@ -45,3 +45,37 @@ export function boxOf(
     ],
   };
 }
+
+/** A panel set that no vehicle has: boxes in which every slot lies in the same place. */
+export function heapOfSlots(boxes: number, slots: number): object {
+  const slot = (index: number) => ({
+    id: `s${index}`,
+    type: 'fuse',
+    number: String(index),
+    label: 'x'.repeat(60),
+    family: 'mini',
+    state: 'unknown',
+    x: 1,
+    y: 1,
+    width: 5,
+    height: 12,
+  });
+  const panel = (index: number) => ({
+    id: `p${index}`,
+    name: `Box ${index}`,
+    place: 'bench',
+    minutesToOpen: 0,
+    opening: [],
+    width: 200,
+    height: 100,
+    landmark: { name: 'hinge', edge: 'left' },
+    slots: Array.from({ length: slots }, (_, one) => slot(one)),
+  });
+  return {
+    format: 'every-trace/panel-set',
+    version: 1,
+    id: 'heap',
+    name: 'A heap',
+    panels: Array.from({ length: boxes }, (_, one) => panel(one)),
+  };
+}

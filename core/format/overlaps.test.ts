@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { heapOfSlots } from '../../testing/panels';
 import { checkPanelSet } from './checkPanelSet';
 import { overlaps, type Rectangle } from './overlaps';
 import { PROBLEM_LIMIT, readJson, VALUE_LIMIT } from './problem';
@@ -37,41 +38,8 @@ test('the sweep finds every pair that shares ground, once, and no other', () => 
   );
 });
 
-function heap(boxes: number, slots: number) {
-  const slot = (index: number) => ({
-    id: `s${index}`,
-    type: 'fuse',
-    number: String(index),
-    label: '',
-    family: 'mini',
-    state: 'unknown',
-    x: 1,
-    y: 1,
-    width: 5,
-    height: 12,
-  });
-  const panel = (index: number) => ({
-    id: `p${index}`,
-    name: `Box ${index}`,
-    place: 'bench',
-    minutesToOpen: 0,
-    opening: [],
-    width: 200,
-    height: 100,
-    landmark: { name: 'hinge', edge: 'left' },
-    slots: Array.from({ length: slots }, (_, one) => slot(one)),
-  });
-  return {
-    format: 'every-trace/panel-set',
-    version: 1,
-    id: 'heap',
-    name: 'A heap',
-    panels: Array.from({ length: boxes }, (_, one) => panel(one)),
-  };
-}
-
 test('a box of slots all in one place is refused with as many problems as anyone reads, and the count of the rest', () => {
-  const checked = checkPanelSet(heap(2, 400));
+  const checked = checkPanelSet(heapOfSlots(2, 400));
   if (checked.ok) throw new Error('Slots lie over one another.');
   expect(checked.problems).toHaveLength(PROBLEM_LIMIT + 1);
   expect(checked.problems.at(-1)?.message).toBe(
