@@ -106,16 +106,12 @@ export function PanelEditor({
 }) {
   const router = useRouter();
   /**
-   * What this page has saved or joined: under which id, and the whole set as it was then. It is gone on from as long as
-   * the page itself was made with an older one: the other boxes are never put back to what they were.
+   * The set that this drawing is gone on from, and its version: as the page was made, then as each save left it. What
+   * others save beside it is joined by the server, so neither this box nor another is put back to what it was.
    */
-  const [mine, setMine] = useState<{
-    readonly id: string;
-    readonly version: number;
-    readonly set: PanelSetFile;
-  } | null>(null);
-  const later = mine !== null && mine.version >= version ? mine : null;
-  const set = later?.set ?? file ?? blankSet(vehicleName);
+  const [basis, setBasis] = useState({ set: file ?? blankSet(vehicleName), version });
+  const { set } = basis;
+  const [savedId, setSavedId] = useState<string | null>(null);
   const known = set.panels.find((one) => one.id === panelId);
   const key = `box ${vehicleId} ${panelId ?? NEW_BOX}`;
   const [history, setHistory] = useState<History>(() => begin(known ?? { id: NEW_BOX, ...BLANK }));
@@ -127,7 +123,7 @@ export function PanelEditor({
   const [began, setBegan] = useState<number | null>(null);
   useEffect(() => setDraft(draftOf(key)), [key]);
   const offered = draft && JSON.stringify(draft.panel) !== JSON.stringify(known ?? null) ? draft : null;
-  const base = began ?? later?.version ?? version;
+  const base = began ?? basis.version;
   const [selected, setSelected] = useState<readonly string[]>([]);
   const [problems, setProblems] = useState<readonly string[]>([]);
   const [saved, setSaved] = useState(false);
@@ -171,7 +167,7 @@ export function PanelEditor({
       ]);
       return;
     }
-    const id = mine?.id ?? known?.id ?? newBoxId;
+    const id = savedId ?? known?.id ?? newBoxId;
     const drawn = { ...panel, id };
     const there = set.panels.some((one) => one.id === id);
     const panels = there ? set.panels.map((one) => (one.id === id ? drawn : one)) : [...set.panels, drawn];
@@ -197,7 +193,7 @@ export function PanelEditor({
       // What they changed elsewhere is in; where both changed the same field, yours stands here until it is saved again.
       takeIn(answer.newest.joined, id);
       setBegan(null);
-      if (answer.newest.joined) setMine({ id, version: answer.newest.version, set: answer.newest.joined });
+      if (answer.newest.joined) setBasis({ set: answer.newest.joined, version: answer.newest.version });
       setProblems([
         ...said,
         'Here it stands as you have it, with what they changed elsewhere. Save again to put yours in.',
@@ -207,7 +203,8 @@ export function PanelEditor({
     }
     takeIn(answer.joined, id);
     setBegan(null);
-    setMine({ id, version: answer.version ?? base + 1, set: answer.joined ?? next });
+    setBasis({ set: answer.joined ?? next, version: answer.version ?? base + 1 });
+    setSavedId(id);
     writeDraft(key, null);
     setProblems([]);
     setSaved(true);
