@@ -129,5 +129,7 @@ test('pictures', async ({ browser }) => {
   await shot(page, 'shop');
   await page.goto(`${app.url}/jobs/${mirrors}/sheet`);
   await expect(page.getByTestId('sheet')).toContainText('chafed');
+  // What has to be seen is worked out beside the page.
+  await expect(page.getByTestId('sheet')).not.toContainText('still being worked out');
   await shot(page, 'sheet');
 });
