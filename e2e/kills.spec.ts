@@ -4,7 +4,7 @@ import { killTest } from '../scripts/kills.mjs';
 
 test('@alone nothing acknowledged is lost, doubled, out of order or half made', async () => {
   test.setTimeout(180_000);
-  const { server, database, jobs, entries, wrong } = await killTest(45);
+  const { server, database, jobs, entries, wrong } = await killTest(60);
   console.log(`${server} kills of the server, ${database} of the database; ${jobs} jobs, ${entries} entries`);
   expect(wrong).toEqual([]);
   expect(server + database).toBeGreaterThan(2);

@@ -22,7 +22,7 @@ export const CORE_ORDER = [
   'diagram',
   'diagnosis',
 ];
-export const SRC_ORDER = ['db', 'http', 'sync', 'ui', 'workers', 'log', 'features', 'app'];
+export const SRC_ORDER = ['db', 'http', 'ui', 'sync', 'workers', 'log', 'features', 'app'];
 
 /** Longest file without a reason, lines. */
 const LONG = 400;

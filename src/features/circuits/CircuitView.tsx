@@ -11,9 +11,9 @@ import { circuitOfPattern, PATTERNS, type ReadText, writeNotation } from '#core/
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
 import { readDraft, writeDraft } from '@/sync/drafts';
 import { postJson } from '@/sync/post';
+import { requestFor, type Tried } from '@/sync/requestFor';
 import { Choice } from '@/ui/Choice';
 import { Button, INPUT, Problem } from '@/ui/controls';
-import { newId } from '@/ui/newId';
 import { saveFile } from '@/ui/saveFile';
 import { useAnswer, useCircuitWorker } from '@/workers/useCircuitWorker';
 import { CircuitDrawing, liveMarks, voltsText } from './CircuitDrawing';
@@ -109,14 +109,13 @@ export function CircuitView({
     } else type(left);
   };
   /** The request that an unchanged try goes on with. */
-  const request = useRef<{ readonly id: string; readonly of: string } | null>(null);
+  const request = useRef<Tried | null>(null);
   const save = async () => {
     if (!read.circuit || read.of !== text) return;
     setSaving({ busy: true, problem: null });
     const same = saved?.id === read.circuit.id;
     const body = { text: JSON.stringify(read.circuit), base: same ? basis.version : 0 };
-    const of = JSON.stringify(body);
-    if (request.current?.of !== of) request.current = { id: newId(), of };
+    request.current = requestFor(request.current, JSON.stringify(body));
     const posted = await postJson<{ problems?: { message: string }[]; message?: string; version?: number }>(
       `/api/vehicles/${vehicleId}/import`,
       { id: request.current.id, ...body },

@@ -1,14 +1,14 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useRef, useState } from 'react';
 import type { PartOf } from '#core/format/circuitSchema';
 import { spokenWord } from '#core/limits/slotWords';
 import { readNumber } from '#core/quantity/quantity';
 import { wasOf } from '@/features/vehicles';
 import { postJson } from '@/sync/post';
+import { requestFor, type Tried } from '@/sync/requestFor';
 import { Button, INPUT, Problem } from '@/ui/controls';
-import { newId } from '@/ui/newId';
 
 const STATES: readonly NonNullable<PartOf<'wire'>['state']>[] = [
   'in-use',
@@ -23,6 +23,7 @@ export function WireForm({ vehicleId, wire }: { vehicleId: string; wire: PartOf<
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
+  const request = useRef<Tried | null>(null);
   const save = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
@@ -58,11 +59,11 @@ export function WireForm({ vehicleId, wire }: { vehicleId: string; wire: PartOf<
       setSaid('Nothing was changed.');
       return;
     }
+    const fact = { part: wire.id, fields, was: wasOf(wire, fields) };
+    request.current = requestFor(request.current, JSON.stringify(fact));
     const posted = await postJson<{ message?: string }>(`/api/vehicles/${vehicleId}/facts`, {
-      id: newId(),
-      part: wire.id,
-      fields,
-      was: wasOf(wire, fields),
+      id: request.current.id,
+      ...fact,
     });
     if (posted.kind === 'away') return setProblem(posted.message);
     if (!posted.ok) return setProblem(posted.answer.message ?? 'It was not taken.');

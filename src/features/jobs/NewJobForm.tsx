@@ -5,6 +5,7 @@ import { type FormEvent, useRef, useState } from 'react';
 import { NOMINAL_VOLTS } from '#core/format/bounds';
 import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
 import { postJson } from '@/sync/post';
+import { requestFor, type Tried } from '@/sync/requestFor';
 import { useDraftState, useFormDraft } from '@/sync/useFormDraft';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
@@ -48,9 +49,12 @@ export function NewJobForm({
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const form = useRef<HTMLFormElement>(null);
-  // The same ids for every try, also after a reload: a request whose answer was lost opens nothing twice.
+  // The same ids for every try of the same job, also after a reload: a request whose answer was lost opens nothing twice.
   const key = `new job ${chosen ?? ''}`;
-  const [ids, keepIds] = useDraftState(`${key} ids`, useState(() => ({ job: newId(), vehicle: newId() }))[0]);
+  const [ids, keepIds] = useDraftState<{ readonly vehicle: string; readonly tried: Tried | null }>(
+    `${key} ids`,
+    useState(() => ({ vehicle: newId(), tried: null }))[0],
+  );
   const [taps, keepTaps] = useDraftState<Taps>(`${key} taps`, NO_TAPS);
   const forgetForm = useFormDraft(key, form);
   const forget = () => {
@@ -80,9 +84,7 @@ export function NewJobForm({
     }
     setBusy(true);
     setProblem(null);
-    keepIds(ids);
-    const posted = await postJson<{ message?: string; traced?: boolean }>('/api/jobs', {
-      id: ids.job,
+    const asked = {
       title,
       vehicleId: vehicle?.id ?? ids.vehicle,
       ...(vehicle ? {} : { vehicleName: text('vehicleName'), plate: text('plate') }),
@@ -95,10 +97,16 @@ export function NewJobForm({
             ...(text('load') === '' ? {} : { load: text('load') }),
           }
         : {}),
+    };
+    const tried = requestFor(ids.tried, JSON.stringify(asked));
+    keepIds({ vehicle: ids.vehicle, tried });
+    const posted = await postJson<{ message?: string; traced?: boolean }>('/api/jobs', {
+      id: tried.id,
+      ...asked,
     });
     if (posted.kind === 'answer' && posted.ok) {
       forget();
-      router.push(posted.answer.traced ? `/jobs/${ids.job}/trace` : `/jobs/${ids.job}`);
+      router.push(posted.answer.traced ? `/jobs/${tried.id}/trace` : `/jobs/${tried.id}`);
       return;
     }
     setProblem(posted.kind === 'away' ? posted.message : (posted.answer.message ?? 'It was not taken.'));

@@ -8,6 +8,7 @@ import type { Panel, PanelSetFile } from '#core/format/panelSchema';
 import { begin, type Change, type History, neededSize, redo, step, undo } from '#core/panel/edit';
 import { draftsUnder, readDraft, writeDraft } from '@/sync/drafts';
 import { postJson } from '@/sync/post';
+import { requestFor, type Tried } from '@/sync/requestFor';
 import { Button, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
 import type { FieldDrafts } from '@/ui/ReadField';
@@ -116,7 +117,7 @@ export function PanelEditor({
   const key = `box ${vehicleId} ${panelId ?? NEW_BOX}`;
   const [history, setHistory] = useState<History>(() => begin(known ?? { id: NEW_BOX, ...BLANK }));
   /** The request that an unchanged try goes on with, so that one whose answer was lost makes nothing twice. */
-  const request = useRef<{ readonly id: string; readonly of: string } | null>(null);
+  const request = useRef<Tried | null>(null);
   const [newBoxId] = useState(() => `box-${newId().slice(0, 8)}`);
   const [draft, setDraft] = useState<BoxDraft | null>(null);
   /** A draft that is gone on with was begun from this version: what others saved since is joined, not undone. */
@@ -178,7 +179,7 @@ export function PanelEditor({
       return;
     }
     const text = JSON.stringify(next);
-    if (request.current?.of !== `${base} ${text}`) request.current = { id: newId(), of: `${base} ${text}` };
+    request.current = requestFor(request.current, `${base} ${text}`);
     const posted = await postJson<SaveAnswer>(`/api/vehicles/${vehicleId}/import`, {
       id: request.current.id,
       base,

@@ -1,7 +1,7 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useState } from 'react';
+import { type FormEvent, useRef, useState } from 'react';
 import { unknownOf } from '#core/circuit/guesses';
 import type { CircuitFile, CircuitPart } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
@@ -9,8 +9,8 @@ import { readNumber } from '#core/quantity/quantity';
 import { useJob } from '@/features/jobs';
 import { wasOf } from '@/features/vehicles';
 import { postJson } from '@/sync/post';
+import { requestFor, type Tried } from '@/sync/requestFor';
 import { Button, INPUT, Problem } from '@/ui/controls';
-import { newId } from '@/ui/newId';
 
 interface Amount {
   readonly field: string;
@@ -47,6 +47,7 @@ export function FactForm({
   const router = useRouter();
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  const request = useRef<Tried | null>(null);
   const part = circuit.parts.find((one) => one.id === partId);
   if (!part) return null;
   const fields = part as unknown as Readonly<Record<string, unknown>>;
@@ -87,11 +88,11 @@ export function FactForm({
     if (said.length === 0) return onDone();
     setBusy(true);
     setProblem(null);
+    const fact = { part: part.id, fields: learned, was: wasOf(part, learned) };
+    request.current = requestFor(request.current, JSON.stringify(fact));
     const posted = await postJson<{ message?: string; stays?: string | null }>(`/api/jobs/${data.id}/facts`, {
-      id: newId(),
-      part: part.id,
-      fields: learned,
-      was: wasOf(part, learned),
+      id: request.current.id,
+      ...fact,
     });
     setBusy(false);
     if (posted.kind === 'away') return setProblem(posted.message);

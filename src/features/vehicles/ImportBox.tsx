@@ -4,8 +4,8 @@ import { useRouter } from 'next/navigation';
 import { type ChangeEvent, useRef, useState } from 'react';
 import { FILE_LIMIT_BYTES, type Problem as FileProblem } from '#core/format/problem';
 import { postJson } from '@/sync/post';
+import { requestFor, type Tried } from '@/sync/requestFor';
 import { Problem } from '@/ui/controls';
-import { newId } from '@/ui/newId';
 
 type Outcome =
   | { readonly kind: 'done'; readonly sentence: string }
@@ -17,7 +17,7 @@ export function ImportBox({ vehicleId }: { vehicleId: string }) {
   const [outcome, setOutcome] = useState<Outcome | null>(null);
   const [busy, setBusy] = useState(false);
   /** The request that another try of the same file goes on with. */
-  const request = useRef<{ readonly id: string; readonly of: string } | null>(null);
+  const request = useRef<Tried | null>(null);
   const bring = async (event: ChangeEvent<HTMLInputElement>) => {
     const input = event.currentTarget;
     const file = input.files?.[0];
@@ -33,7 +33,7 @@ export function ImportBox({ vehicleId }: { vehicleId: string }) {
     setBusy(true);
     setOutcome(null);
     const text = await file.text();
-    if (request.current?.of !== text) request.current = { id: newId(), of: text };
+    request.current = requestFor(request.current, text);
     const posted = await postJson<
       { ok: true; sentence: string } | { ok?: false; problems: readonly FileProblem[] }
     >(`/api/vehicles/${vehicleId}/import`, { id: request.current.id, text });
