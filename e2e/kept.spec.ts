@@ -201,6 +201,10 @@ test.describe('in the box editor', () => {
     await form.getByRole('button', { name: 'Keep it' }).click();
     await expect(form.getByRole('alert')).toContainText('Give the source');
     await form.getByLabel(/How it is known/).fill('build list');
+    // Another slot tapped before it is kept: it is still there afterwards.
+    await choose(page, (await slots.nth(1).getAttribute('data-slot'))!);
+    await choose(page, (await slots.first().getAttribute('data-slot'))!);
+    await expect(form.getByLabel(/How it is known/)).toHaveValue('build list');
     await form.getByRole('button', { name: 'Keep it' }).click();
     await expect(form).toContainText('Known from: build list');
   });

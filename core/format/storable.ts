@@ -3,9 +3,3 @@
  * half of a surrogate pair, which UTF-8 cannot write. Compiled with the `u` flag, so that whole pairs are one letter.
  */
 export const STORABLE_PATTERN = '^[^\\u0000\\ud800-\\udfff]*$';
-
-const STORABLE = new RegExp(STORABLE_PATTERN, 'u');
-
-export function isStorable(text: string): boolean {
-  return STORABLE.test(text);
-}

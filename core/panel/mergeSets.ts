@@ -3,6 +3,7 @@
  * them changed is taken, what both changed alike is taken once). Only the same field of the same thing, changed by both
  * to different values, is a conflict; then the later one's value stands in the result and both are named.
  */
+import { fieldWords } from '../format/fieldWords';
 import type { Panel, PanelSetFile, Slot } from '../format/panelSchema';
 
 export interface FieldConflict {
@@ -151,23 +152,6 @@ function mergeFields(
 
 function fieldsOf(thing: object): Readonly<Record<string, unknown>> {
   return thing as Readonly<Record<string, unknown>>;
-}
-
-const FIELD_WORDS: Readonly<Record<string, string>> = {
-  ratingAmps: 'rating',
-  secondRatingAmps: 'second rating',
-  wireLimitAmps: 'limit of its wire',
-  functions: 'what it serves',
-  synonyms: 'also called',
-  applies: 'applies to',
-  minutesToOpen: 'minutes to open',
-  isolateFirst: 'to be isolated first',
-  x: 'place from the left',
-  y: 'place from the top',
-};
-
-function fieldWords(field: string): string {
-  return FIELD_WORDS[field] ?? field.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`);
 }
 
 function valueWords(value: unknown): string {

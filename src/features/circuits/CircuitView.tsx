@@ -65,7 +65,8 @@ export function CircuitView({
   const [basis, setBasis] = useState({ first, version });
   const draftKey = `circuit ${vehicleId} ${saved?.id ?? 'new'}`;
   const [draft, setDraft] = useState<string | null>(null);
-  const moved = basis.version !== version || basis.first !== first;
+  // Later than this page's own save, not merely other: the page is told of that a moment after it.
+  const moved = version > basis.version;
   if (moved && text === basis.first) {
     setBasis({ first, version });
     setText(first);

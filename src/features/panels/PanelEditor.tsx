@@ -164,7 +164,7 @@ export function PanelEditor({
           : one.replace(/^box /, '');
       });
       setProblems([
-        `Not saved: what stands in “${names.join('”, “')}” cannot be read. Put it right, or empty it.`,
+        `Not saved: what was begun in “${names.join('”, “')}” is not taken yet. Put it right, or empty it.`,
       ]);
       return;
     }

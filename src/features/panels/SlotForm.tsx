@@ -88,7 +88,7 @@ export function SlotForm({
         />
         {text('colour')}
         {choice('family', SLOT_FAMILIES)}
-        <StateChoice slot={slot} onChange={onChange} />
+        <StateChoice slot={slot} drafts={drafts} onChange={onChange} />
         {choice('feed', SLOT_FEEDS)}
         {choice('source', SOURCES)}
         {choice('confidence', ['sure', 'likely', 'doubtful'])}
@@ -134,20 +134,32 @@ export function SlotForm({
   );
 }
 
+const STATE_DRAFT = 'How its state is known';
+
 /** What is in the slot. What nobody can see from the front is taken only with how it is known. */
 function StateChoice({
   slot,
+  drafts,
   onChange,
 }: {
   slot: Slot;
+  drafts: FieldDrafts;
   onChange: (fields: Partial<Omit<Slot, 'id'>>) => void;
 }) {
-  const [wanted, setWanted] = useState<Slot['state'] | null>(null);
-  const [evidence, setEvidence] = useState('');
+  // Begun and not kept yet: the state on the first line, how it is known on the second.
+  const [begun] = useState(() => drafts.read(STATE_DRAFT)?.split('\n') ?? []);
+  const [wanted, setWanted] = useState(SLOT_STATES.find((one) => one === begun[0]) ?? null);
+  const [evidence, setEvidence] = useState(begun[1] ?? '');
+  const write = (state: Slot['state'] | null, words: string) => {
+    setWanted(state);
+    setEvidence(words);
+    drafts.write(STATE_DRAFT, state === null ? null : `${state}\n${words}`);
+  };
   const [problem, setProblem] = useState<string | null>(null);
   const choose = (state: Slot['state']) => {
-    if (wantsProof(state) && state !== slot.state) return setWanted(state);
-    setWanted(null);
+    setProblem(null);
+    if (wantsProof(state) && state !== slot.state) return write(state, evidence);
+    write(null, '');
     onChange({ state, stateEvidence: undefined });
   };
   const keep = () => {
@@ -156,8 +168,7 @@ function StateChoice({
     setProblem(wrong);
     if (wrong) return;
     onChange({ state: wanted, stateEvidence: evidence.trim() });
-    setWanted(null);
-    setEvidence('');
+    write(null, '');
   };
   return (
     <div className={wanted ? 'col-span-2 grid gap-2' : ''}>
@@ -183,7 +194,7 @@ function StateChoice({
             <input
               value={evidence}
               maxLength={200}
-              onChange={(event) => setEvidence(event.target.value)}
+              onChange={(event) => write(wanted, event.target.value)}
               placeholder="build list, manual, traced …"
               className={INPUT}
             />
@@ -193,7 +204,7 @@ function StateChoice({
             <Button look="primary" onClick={keep}>
               Keep it
             </Button>
-            <Button onClick={() => setWanted(null)}>Leave it {spokenWord(slot.state)}</Button>
+            <Button onClick={() => write(null, '')}>Leave it {spokenWord(slot.state)}</Button>
           </div>
         </>
       ) : null}

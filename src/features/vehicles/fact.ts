@@ -1,4 +1,5 @@
 /** What was learned of one part, put into it. */
+import { fieldWords } from '#core/format/fieldWords';
 import type { PartFact } from '#core/format/requestSchemas';
 
 type Fields = Readonly<Record<string, unknown>>;
@@ -29,7 +30,7 @@ export function changedMeanwhile(
   for (const [field, value] of Object.entries(fact.fields)) {
     const moved = !same(now[field], was[field]) && !same(now[field], value);
     if (moved) {
-      return `The ${field} of ${part.name} was changed by somebody else to ${words(now[field])}; you have ${words(value)}. Nothing was overwritten.`;
+      return `The ${fieldWords(field)} of ${part.name} was changed by somebody else to ${words(now[field])}; you have ${words(value)}. Nothing was overwritten.`;
     }
   }
   return null;
