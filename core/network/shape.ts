@@ -1,0 +1,176 @@
+/**
+ * The islands of a state: what hangs together once elements were opened or joined, which junctions are left
+ * without a way round, and which node of each island is tied to the datum.
+ */
+import type { Base, Shape } from './base';
+import type { Elements } from './elements';
+import { flatten, join, rootOf, separate } from './islands';
+import type { Ports } from './ports';
+
+/** Conductance of the tie of an island. No current can flow through it, so its size changes nothing. */
+export const TIE_SIEMENS = 1;
+/** Volts across a junction below which it counts as one that carries nothing. */
+const CARRYING_VOLTS = 1e-10;
+
+export class ShapeFinder {
+  /** Lowest node of the island of every node, in the present state. */
+  readonly roots: Int32Array;
+  private readonly marked: Uint8Array;
+  private readonly joining: Int32Array;
+  private readonly islandSum: Float64Array;
+  private readonly islandCount: Float64Array;
+
+  constructor(
+    private readonly elements: Elements,
+    nodeCount: number,
+    private readonly datum: number,
+  ) {
+    this.roots = new Int32Array(nodeCount);
+    this.marked = new Uint8Array(nodeCount);
+    this.joining = new Int32Array(elements.junctionCount);
+    this.islandSum = new Float64Array(nodeCount);
+    this.islandCount = new Float64Array(nodeCount);
+  }
+
+  /** Every node alone, to be joined. */
+  begin(): void {
+    separate(this.roots);
+  }
+
+  join(from: number, to: number): void {
+    join(this.roots, from, to);
+  }
+
+  /** Joins what junctions join, and writes the tie of every island into `ties`. */
+  finish(ties: Float64Array): void {
+    this.joinByJunctions(null);
+    flatten(this.roots);
+    this.tieIslands(ties);
+  }
+
+  /** Siemens of the tie at every node: one for each island but that of the datum. */
+  tieIslands(ties: Float64Array): void {
+    const { roots, datum } = this;
+    const main = roots[datum]!;
+    for (let node = 0; node < roots.length; node++) {
+      ties[node] = roots[node] === node && node !== main ? TIE_SIEMENS : 0;
+    }
+  }
+
+  /** The shape of the present state from nothing: what the base has, less and more what the ports change. */
+  ofPorts(base: Base, ports: Ports): Shape {
+    const { roots, elements } = this;
+    const { a, b, movedAt, closed } = elements;
+    separate(roots);
+    for (let p = 0; p < ports.count; p++) {
+      const e = ports.element[p]!;
+      const conductsNow = e < 0 || base.siemens[e]! + ports.delta[p]! > 0;
+      if (conductsNow) join(roots, ports.a[p]!, ports.b[p]!);
+    }
+    const { conducting } = base;
+    for (let i = 0; i < conducting.length; i++) {
+      const e = conducting[i]!;
+      const at = movedAt[e]!;
+      const changed = elements.isAltered(e) || (at >= 0 && closed[at] !== base.closed[at]);
+      if (!changed || elements.siemens(e) > 0) join(roots, a[e]!, b[e]!);
+    }
+    const cut = this.joinByJunctions(base);
+    flatten(roots);
+    return { roots: roots.slice(), cut, ...this.movedTies(base) };
+  }
+
+  /** Joins what only junctions join; one that nothing leads around can carry no current, and is cut off. */
+  private joinByJunctions(base: Base | null): number[] {
+    const { joining, roots } = this;
+    const { a, b, branchCount, junctionCount } = this.elements;
+    const cut: number[] = [];
+    let count = 0;
+    for (let j = 0; j < junctionCount; j++) {
+      const e = branchCount + j;
+      if (rootOf(roots, a[e]!) !== rootOf(roots, b[e]!)) joining[count++] = j;
+    }
+    for (let i = 0; i < count && base; i++) {
+      const j = joining[i]!;
+      // One that carried nothing before, and is led around by nothing now, still carries nothing.
+      if (Math.abs(base.junctionVolts[j]!) > CARRYING_VOLTS && !this.ledAround(i, count)) cut.push(j);
+    }
+    for (let i = 0; i < count; i++) {
+      const e = branchCount + joining[i]!;
+      join(roots, a[e]!, b[e]!);
+    }
+    return cut;
+  }
+
+  /** Whether the other joining junctions lead from one end of a junction to its other end. */
+  private ledAround(except: number, count: number): boolean {
+    const { joining, marked: reached, roots } = this;
+    const { a, b, branchCount } = this.elements;
+    const from = branchCount + joining[except]!;
+    const goal = rootOf(roots, b[from]!);
+    reached.fill(0);
+    reached[rootOf(roots, a[from]!)] = 1;
+    for (let grown = true; grown; ) {
+      grown = false;
+      for (let i = 0; i < count; i++) {
+        if (i === except) continue;
+        const e = branchCount + joining[i]!;
+        const one = rootOf(roots, a[e]!);
+        const other = rootOf(roots, b[e]!);
+        if (reached[one] === reached[other]) continue;
+        reached[one] = 1;
+        reached[other] = 1;
+        grown = true;
+      }
+      if (reached[goal] === 1) return true;
+    }
+    return false;
+  }
+
+  private movedTies(base: Base): { untied: number[]; tied: number[] } {
+    const { roots, marked, datum } = this;
+    const main = roots[datum]!;
+    const untied: number[] = [];
+    const tied: number[] = [];
+    marked.fill(0);
+    for (let node = 0; node < roots.length; node++) {
+      if (base.ties[node] === 0) continue;
+      const root = roots[node]!;
+      if (root !== main && marked[root] === 0) marked[root] = 1;
+      else untied.push(node);
+    }
+    for (let node = 0; node < roots.length; node++) {
+      if (roots[node] === node && node !== main && marked[node] === 0) tied.push(node);
+    }
+    return { untied, tied };
+  }
+
+  /** Marks the nodes that nothing joins to the datum; whether there are any. */
+  markFloating(floating: Uint8Array): boolean {
+    const { roots, datum } = this;
+    const main = roots[datum];
+    let any = false;
+    for (let node = 0; node < roots.length; node++) {
+      const floats = roots[node] !== main;
+      floating[node] = floats ? 1 : 0;
+      if (floats) any = true;
+    }
+    return any;
+  }
+
+  /** An island leaks equally from every node, so that its nodes average to zero. */
+  centre(volts: Float64Array): void {
+    const { roots, islandSum, islandCount } = this;
+    const main = roots[this.datum]!;
+    islandSum.fill(0);
+    islandCount.fill(0);
+    for (let node = 0; node < volts.length; node++) {
+      const root = roots[node]!;
+      islandSum[root] = islandSum[root]! + volts[node]!;
+      islandCount[root] = islandCount[root]! + 1;
+    }
+    for (let node = 0; node < volts.length; node++) {
+      const root = roots[node]!;
+      if (root !== main) volts[node] = volts[node]! - islandSum[root]! / islandCount[root]!;
+    }
+  }
+}
