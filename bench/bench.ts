@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { mergeCircuits } from '../core/circuit/merge';
 import { resolveControl } from '../core/circuit/network';
-import type { TakenReading } from '../core/diagnosis/evidence';
+import type { TakenReading } from '../core/diagnosis/evidence/readings';
 import { readingOf } from '../core/diagnosis/playback';
 import { DiagnosisSession } from '../core/diagnosis/session';
 import { breakCircuit } from '../core/faults/broken';

@@ -2,11 +2,12 @@
  * The best possible sequence of tests on a small circuit, by dynamic programming over noise-free results, and the
  * engine's own sequence in the same world. Both stop when one repair group is left; neither confirms.
  */
-import type { TakenReading } from '../core/diagnosis/evidence';
-import { testId } from '../core/diagnosis/kinds';
-import type { VoltsColumn } from '../core/diagnosis/predictions';
-import type { DiagnosisSession } from '../core/diagnosis/session';
+
 import { candidateTests } from '../core/diagnosis/tests';
+import type { TakenReading } from '../core/diagnosis/evidence/readings';
+import type { VoltsColumn } from '../core/diagnosis/evidence/testPrediction';
+import { testId } from '../core/diagnosis/kinds';
+import type { DiagnosisSession } from '../core/diagnosis/session';
 import type { ReadingValue, TestRef } from '../core/format/readingsSchema';
 
 /** A test with the result that each hypothesis gives it, noise-free. */

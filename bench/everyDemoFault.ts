@@ -3,9 +3,10 @@
  * process of its own: the test that reads it runs its modules in a sandbox that makes such arithmetic slow.
  */
 
+import type { Complaint } from '../core/diagnosis/assessment';
 import { followEngine } from '../core/diagnosis/followEngine';
-import { buildHypotheses } from '../core/diagnosis/hypotheses';
-import { type Complaint, DiagnosisSession } from '../core/diagnosis/session';
+import { buildHypotheses } from '../core/diagnosis/hypotheses/hypotheses';
+import { DiagnosisSession } from '../core/diagnosis/session';
 import { CircuitModel } from '../core/network/model';
 import { demoCircuit } from '../testing/circuits';
 import { habitualWalk } from './habitualWalk';

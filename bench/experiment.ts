@@ -9,9 +9,10 @@
  * The faults come from the examiner's own table. `CALIBRATION_SVG=file` writes the calibration plot.
  */
 import { writeFileSync } from 'node:fs';
+import type { Assessment, Complaint } from '../core/diagnosis/assessment';
 import { endsRight, leadToEnd, type Seen } from '../core/diagnosis/followEngine';
-import { NOT_IN_MAP } from '../core/diagnosis/hypotheses';
-import { type Assessment, type Complaint, DiagnosisSession } from '../core/diagnosis/session';
+import { NOT_IN_MAP } from '../core/diagnosis/hypotheses/hypotheses';
+import { DiagnosisSession } from '../core/diagnosis/session';
 import type { Fault, FaultMode } from '../core/faults/faults';
 import type { CircuitFile } from '../core/format/circuitSchema';
 import { CircuitModel } from '../core/network/model';

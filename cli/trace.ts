@@ -19,7 +19,8 @@ import {
 import { stateOf } from '../core/live/state';
 import { CircuitModel } from '../core/network/model';
 import { spiceNetlist } from '../core/network/spice';
-import { readCircuitText, writeNotation } from '../core/notation';
+import { readCircuitText } from '../core/notation/circuitText';
+import { writeNotation } from '../core/notation/write';
 import { formatQuantity } from '../core/quantity/quantity';
 
 const SCHEMAS: Readonly<Record<string, object>> = {

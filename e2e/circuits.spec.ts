@@ -3,7 +3,7 @@ import { spawnSync } from 'node:child_process';
 import { expect, type Page, test } from '@playwright/test';
 import { breakCircuit } from '../core/faults/broken';
 import { CircuitModel } from '../core/network/model';
-import { writeNotation } from '../core/notation';
+import { writeNotation } from '../core/notation/write';
 import { vehicleCircuit } from '../testing/vehicleCircuit';
 import { type App, openApp } from './app';
 import { cardId, enterByKeyboard, openFanJob, valueFor } from './technician';

@@ -1,7 +1,7 @@
 /** A pattern on a vehicle that has circuits already. */
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
 import { CircuitModel } from '../network/model';
-import { circuitOfPattern, PATTERNS } from '../notation';
+import { circuitOfPattern, PATTERNS } from '../notation/patterns';
 import { checkCircuit } from './checkCircuit';
 import { fitCircuit } from './fit';
 import { mergeCircuits } from './merge';

@@ -1,7 +1,7 @@
 /** Files of one vehicle joined: the stricter of two always wins, a disagreement is always said, the order never matters. */
 import fc from 'fast-check';
 import type { CircuitFile } from '../format/circuitSchema';
-import { readNotation } from '../notation';
+import { readNotation } from '../notation/read';
 import { mergeCircuits } from './merge';
 
 const [LAMP, FAN, HEATER] = [

@@ -1,4 +1,5 @@
-import { readNotation, writeNotation } from '../notation';
+import { readNotation } from '../notation/read';
+import { writeNotation } from '../notation/write';
 
 const TEXT =
   'circuit step "Step" 12 V\nbattery, fuse F1 10 A, switch S1, lamp L1 "Step lamp" 10 W, earth G1\n';

@@ -4,10 +4,11 @@ import { breakCircuit } from '../faults/broken';
 import type { Fault } from '../faults/faults';
 import type { FunctionStateName, ReadingValue, TestRef } from '../format/readingsSchema';
 import type { CircuitModel } from '../network/model';
-import type { TakenReading } from './evidence';
-import { repairUnit } from './hypotheses';
+import type { Assessment, Complaint } from './assessment';
+import type { TakenReading } from './evidence/readings';
+import { repairUnit } from './hypotheses/hypotheses';
 import { complaintOf, readingOf } from './playback';
-import type { Assessment, Complaint, DiagnosisSession } from './session';
+import type { DiagnosisSession } from './session';
 
 export interface PlayedFault {
   readonly fault: Fault;

@@ -3,7 +3,7 @@ import { demoCircuit } from '../../testing/circuits';
 import { breakCircuit } from '../faults/broken';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
 import { testCardWords } from './card';
-import type { TakenReading } from './evidence';
+import type { TakenReading } from './evidence/readings';
 import { bridgeable } from './kinds/functions';
 import { fuseOfRelay } from './kinds/fuseBefore';
 import { readingOf } from './playback';

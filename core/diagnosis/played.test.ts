@@ -6,13 +6,14 @@ import { breakCircuit } from '../faults/broken';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { Preconditions, ReadingValue, TestRef } from '../format/readingsSchema';
 import { applianceFinding } from './appliance';
+import type { Complaint } from './assessment';
 import { testCardWords } from './card';
-import { repairCost, whetherToStop, wrongRepairMinutes } from './decision';
-import type { TakenReading } from './evidence';
+import { repairCost, whetherToStop, wrongRepairMinutes } from './choice/decision';
+import type { TakenReading } from './evidence/readings';
 import { allOffers, testId } from './kinds';
 import { readingOf } from './playback';
-import { type Complaint, DiagnosisSession } from './session';
-import { substitutionClaim, substitutionTables } from './substitution';
+import { DiagnosisSession } from './session';
+import { substitutionClaim, substitutionTables } from './verdict/substitution';
 
 const sessions = new Map<CircuitFile, DiagnosisSession>();
 

@@ -4,10 +4,12 @@ import { demoCircuit } from '../../testing/circuits';
 import { vehicleCircuit } from '../../testing/vehicleCircuit';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
-import { EvidenceState, normalise, type TakenReading } from './evidence';
-import { withPairs } from './groups';
+import { liveRows, rankTests } from './choice/next';
+import { EvidenceState } from './evidence/evidence';
+import { withPairs } from './evidence/groups';
+import { normalise } from './evidence/likelihood';
+import type { TakenReading } from './evidence/readings';
 import { kindOf, refOfId, testId } from './kinds';
-import { liveRows, rankTests } from './next';
 import { DiagnosisSession } from './session';
 
 const CONDITION = 'fan-on';

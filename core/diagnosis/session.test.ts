@@ -2,12 +2,12 @@ import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
 import { breakCircuit } from '../faults/broken';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
 import { CircuitModel } from '../network/model';
-import type { TakenReading } from './evidence';
-import { NOT_IN_MAP } from './hypotheses';
+import type { TakenReading } from './evidence/readings';
+import { NOT_IN_MAP } from './hypotheses/hypotheses';
 import { readingOf } from './playback';
-import { requiredProofs } from './proofs';
 import { functionRuns } from './run';
 import { DiagnosisSession } from './session';
+import { requiredProofs } from './verdict/proofs';
 
 const session = new DiagnosisSession(demoCircuit('van-proving-cabinet'), {
   function: 'cabinet-fan',

@@ -4,158 +4,37 @@
  * carried on from one question to the next.
  */
 
-import type { Fault } from '../faults/faults';
-import type { CircuitFile, PartKind } from '../format/circuitSchema';
+import type { CircuitFile } from '../format/circuitSchema';
 import type { TestRef } from '../format/readingsSchema';
-import { combineAlterations } from '../network/alteration';
 import { CircuitModel } from '../network/model';
-import { findContradiction } from './contradiction';
-import { repairCost, type Stop, whetherToStop } from './decision';
-import { EpisodeCounter } from './episodes';
-import { EvidenceState, normalise, type TakenReading } from './evidence';
-import {
-  explainProposal,
-  explainReading,
-  explainsReading,
-  type OutcomeMeaning,
-  outcomeMeanings,
-} from './explain';
-import { type RepairGroup, repairGroups, withPairs } from './groups';
-import { buildHypotheses, type Hypothesis, NO_FAULT, NOT_IN_MAP } from './hypotheses';
-import { kindOf, setUpOf, spotOf, testId } from './kinds';
-import { Names } from './kinds/kind';
-import { type Live, liveRows, rankTests, type TestWorth } from './next';
-import { Predictions } from './predictions';
-import type { PriorTable } from './priors';
-import { type SubstitutionTable, substitutionTables } from './substitution';
+import type { Assessment, AssessmentInput, Complaint, Proposal, Suspect, Verdict } from './assessment';
+import { confirmingTests } from './choice/confirming';
+import { repairCost, type Stop, whetherToStop } from './choice/decision';
+import { explainProposal, outcomeMeanings } from './choice/explainTest';
+import { type Live, liveRows, rankTests, type TestWorth } from './choice/next';
 import { candidateTests, type TestCandidate } from './tests';
+import type { EpisodeCounter } from './evidence/episodes';
+import type { EvidenceState } from './evidence/evidence';
+import { type RepairGroup, repairGroups, withPairs } from './evidence/groups';
+import { normalise } from './evidence/likelihood';
+import { Predictions } from './evidence/predictions';
+import type { TakenReading } from './evidence/readings';
+import { buildHypotheses, type Hypothesis, NOT_IN_MAP } from './hypotheses/hypotheses';
+import type { PriorTable } from './hypotheses/priors';
+import { kindOf, testId } from './kinds';
+import { Names } from './kinds/kind';
+import { findContradiction } from './verdict/contradiction';
+import { Standings } from './verdict/standings';
+import { substitutionTables } from './verdict/substitution';
+import { nameOfReading, suspectOf, titleOf } from './verdict/suspects';
+import { LIKELY, type Support, supportOf, verdictOn, withSentence } from './verdict/verdict';
+import { WorkedIn } from './workedIn';
 
-export interface Complaint {
-  readonly function: string;
-  readonly condition: string;
-}
-
-export interface AssessmentInput {
-  readonly readings: readonly TakenReading[];
-  /** Ids of tests that the technician cannot or will not do. */
-  readonly refused: readonly string[];
-  /** Places that are open already. */
-  readonly opened: readonly string[];
-}
-
-export interface SuspectForm {
-  readonly words: string;
-  readonly chance: number;
-  /** Its first fault; null for nothing and for what is not in the map. */
-  readonly fault: Fault | null;
-  readonly intermittent: boolean;
-}
-
-export interface Suspect {
-  readonly id: string;
-  readonly title: string;
-  readonly parts: readonly string[];
-  readonly chance: number;
-  /** Its likeliest forms, in words, with their chances. */
-  readonly forms: readonly SuspectForm[];
-  readonly reason: string;
-}
-
-export interface ReadingEffect {
-  readonly id: string;
-  readonly sentence: string;
-  /** Parts that this reading was the first to clear. */
-  readonly clears: readonly string[];
-  /** Fits none of the suspects that were left. */
-  readonly unexpected: boolean;
-}
-
-export interface Proposal {
-  readonly id: string;
-  readonly ref: TestRef;
-  readonly place: string | null;
-  readonly lead: string;
-  readonly minutes: number;
-  readonly gainBits: number;
-  readonly expected: string;
-  readonly why: string;
-  readonly outcomes: readonly OutcomeMeaning[];
-}
-
-export type Strength = 'provisional' | 'supported' | 'proved';
-
-export interface Verdict {
-  /** Null while nothing leads. */
-  readonly suspect: string | null;
-  readonly strength: Strength | null;
-  readonly sentence: string;
-  readonly evidence: readonly string[];
-}
-
-export interface PartStanding {
-  readonly part: string;
-  readonly chance: number;
-  /** All of its faults are cleared, some, or none. */
-  readonly standing: 'cleared' | 'partly' | 'open';
-  readonly clearedBy: string | null;
-  /** Faults of it that remain, in words. */
-  readonly remaining: readonly string[];
-}
-
-export interface Assessment {
-  readonly suspects: readonly Suspect[];
-  readonly effects: readonly ReadingEffect[];
-  readonly parts: readonly PartStanding[];
-  readonly verdict: Verdict;
-  readonly next: readonly Proposal[];
-  readonly notInMap: number;
-  /** Why to stop here; null while testing on is worth it. */
-  readonly stop: Stop | null;
-  /** What trying the leading repair would cost, in minutes; null while nothing leads. */
-  readonly repair: { readonly minutes: number; readonly price: number; readonly wrong: number } | null;
-  /** Tables of part by vehicle, for every part that something was substituted for. */
-  readonly substitutions: readonly SubstitutionTable[];
-  /** Suspects that only a refused test would tell apart, in words; null when there are none. */
-  readonly mergedByRefusal: string | null;
-  /** Not known whether it fails at this moment: something was touched, or it comes and goes. */
-  readonly askFailsNow: boolean;
-  /** The reading that disagrees with the others, and what to do about it; null while all fit together. */
-  readonly contradiction: { readonly reading: string; readonly sentence: string } | null;
-}
-
-/** A group at this chance is likely; its confirming test is proposed. */
-export const LIKELY = 0.95;
-export const PROVED = 0.99;
-/** A reading supports a group when it is this many times likelier under it than under the rest. */
-const SUPPORTS = 3;
-/** Likelihood ratio to the best below which a fault counts as cleared. */
-const CLEARED = 0.02;
 /** Tests that teach less than this are not proposed, bits. */
 const NOTHING_TO_LEARN = 0.004;
 const PROPOSALS = 8;
-/** Parts that a map may lack another of without looking wrong. */
-const STRETCH: readonly PartKind[] = ['wire', 'connector', 'splice', 'ground'];
 /** From this chance on that it comes and goes, what was read before it last changed may be read again. */
 const COMES_AND_GOES = 0.3;
-
-/** Readings of one job worked in so far. */
-interface Progress {
-  readonly state: EvidenceState;
-  readonly counter: EpisodeCounter;
-  readonly taken: { readonly reading: TakenReading; readonly text: string; readonly episode: number }[];
-  readonly effects: ReadingEffect[];
-  readonly clearedBy: Map<string, string>;
-  /** Log-likelihood without priors, by hypothesis. */
-  readonly cumulative: Float64Array;
-  /** Hypotheses that explain every reading so far. */
-  explaining: readonly number[];
-  mended: Predictions | null;
-  mendedKey: string;
-  /** Parts that are mended since, as of the last reading. */
-  mendedParts: readonly string[];
-  /** Episode in which the complaint was last looked at. */
-  askedIn: number;
-}
 
 export interface SessionOptions {
   /** Weights that a shop has learned. */
@@ -170,11 +49,11 @@ export class DiagnosisSession {
   private readonly everyTest: ReadonlyMap<string, TestCandidate>;
   /** Tests that can tell anything, the most promising first. */
   private readonly tests: TestCandidate[] = [];
-  private readonly byPart: ReadonlyMap<string, readonly number[]>;
+  private readonly standings: Standings;
+  private readonly worked: WorkedIn;
   private preparing: Generator<{ done: number; total: number }> | null;
   private ungrouped: readonly RepairGroup[] | null = null;
   private grouped: { key: string; groups: RepairGroup[] } | null = null;
-  private progress: Progress | null = null;
 
   constructor(
     readonly circuit: CircuitFile,
@@ -186,11 +65,8 @@ export class DiagnosisSession {
     this.hypotheses = buildHypotheses(this.model, complaint, options.priors);
     this.predictions = new Predictions(this.model, this.hypotheses);
     this.everyTest = new Map(candidateTests(this.model, complaint).map((test) => [test.id, test]));
-    const byPart = new Map<string, number[]>();
-    this.hypotheses.forEach(({ parts: [part], second }, h) => {
-      if (part !== undefined && second === undefined) byPart.set(part, [...(byPart.get(part) ?? []), h]);
-    });
-    this.byPart = byPart;
+    this.standings = new Standings(this.hypotheses);
+    this.worked = new WorkedIn(this.predictions, this.standings, complaint);
     this.preparing = this.prepareAll();
   }
 
@@ -246,7 +122,7 @@ export class DiagnosisSession {
       (group) => !all.some((one) => group.units.every((unit) => one.units.includes(unit))),
     );
     if (merged.length === 0) return null;
-    const names = merged.map((group) => this.title(group)).join('; ');
+    const names = merged.map((group) => titleOf(this.model, this.hypotheses, group)).join('; ');
     return `Without the refused test these cannot be told apart and count as one: ${names}.`;
   }
 
@@ -255,147 +131,30 @@ export class DiagnosisSession {
     return this.ungrouped;
   }
 
-  /** The readings worked in, carried on from the last question where they begin alike. */
-  private workIn(readings: readonly TakenReading[]): Progress {
-    const texts = readings.map((reading) => JSON.stringify(reading));
-    const before = this.progress;
-    const goesOn =
-      before !== null &&
-      before.taken.length <= readings.length &&
-      before.taken.every(({ text }, index) => text === texts[index]);
-    const progress = goesOn ? before : this.begin();
-    for (let index = progress.taken.length; index < readings.length; index++) {
-      this.takeIn(progress, readings, index, texts[index]!);
-    }
-    this.progress = progress;
-    return progress;
-  }
-
-  private begin(): Progress {
-    return {
-      state: new EvidenceState(this.predictions),
-      counter: new EpisodeCounter(this.model, this.complaint),
-      taken: [],
-      effects: [],
-      clearedBy: new Map(),
-      cumulative: new Float64Array(this.hypotheses.length),
-      explaining: this.hypotheses.map((_, h) => h),
-      mended: null,
-      mendedKey: '',
-      mendedParts: [],
-      askedIn: -1,
-    };
-  }
-
-  private takeIn(progress: Progress, readings: readonly TakenReading[], index: number, text: string): void {
-    const { state, counter, clearedBy, cumulative } = progress;
-    const reading = readings[index]!;
-    const predictions = this.predictionsFor(progress, readings, reading.before);
-    const prediction = predictions.of(testId(reading.test), reading.test);
-    const earlier = progress.taken.map((one) => one.reading);
-    const renewed = progress.mendedParts.filter((part) => !reading.before?.includes(part));
-    if (renewed.length > 0) state.renew(renewed);
-    progress.mendedParts = reading.before ?? [];
-    const episode = counter.next(reading);
-    const says = state.take(reading, episode, predictions);
-    progress.taken.push({ reading, text, episode: episode.number });
-    if (this.isComplaint(reading.test) && reading.sure?.tester !== false) progress.askedIn = episode.number;
-    const cleared: string[] = [];
-    if (says) {
-      for (let h = 0; h < cumulative.length; h++) {
-        cumulative[h] = state.evidenceFor(h);
-      }
-      for (const part of this.clearedParts(cumulative)) {
-        if (clearedBy.has(part)) continue;
-        clearedBy.set(part, reading.id);
-        cleared.push(part);
-      }
-    }
-    const still = progress.explaining.filter((h) => explainsReading(predictions, prediction, reading, h));
-    // The first reading that leaves no explanation is the odd one; later ones are judged against the rest.
-    const explained = still.length > 0 || progress.explaining.length === 0;
-    if (still.length > 0) progress.explaining = still;
-    progress.effects.push({
-      id: reading.id,
-      clears: cleared,
-      ...explainReading(predictions, reading, prediction, says, explained, cleared, earlier),
-    });
-  }
-
-  /** Readings from before a repair were taken on a circuit that had the mended fault as well. */
-  private predictionsFor(
-    progress: Progress,
-    readings: readonly TakenReading[],
-    parts: readonly string[] | undefined,
-  ): Predictions {
-    if (!parts || parts.length === 0) return this.predictions;
-    const key = parts.join(' ');
-    if (progress.mendedKey !== key) {
-      progress.mendedKey = key;
-      progress.mended = this.withFault(this.mendedFault(readings, key, parts));
-    }
-    return progress.mended ?? this.predictions;
-  }
-
-  /** The predictions with a fault that has been mended since. */
-  private withFault(mended: Hypothesis | null): Predictions | null {
-    const alteration = mended?.alteration;
-    if (!mended || !alteration) return null;
-    const hypotheses = this.hypotheses.map(
-      (one): Hypothesis =>
-        one.alteration === null
-          ? one
-          : {
-              ...one,
-              faults: [...mended.faults, ...one.faults],
-              alteration: combineAlterations(alteration, one.alteration),
-            },
-    );
-    return new Predictions(this.model, hypotheses);
-  }
-
-  /** Which fault it was that the repaired parts had, by the readings that were taken before. */
-  private mendedFault(
-    readings: readonly TakenReading[],
-    key: string,
-    parts: readonly string[],
-  ): Hypothesis | null {
-    const state = new EvidenceState(this.predictions);
-    const counter = new EpisodeCounter(this.model, this.complaint);
-    for (const reading of readings) {
-      if (reading.before?.join(' ') === key) state.take(reading, counter.next(reading));
-    }
-    let best: Hypothesis | null = null;
-    let weight = Number.NEGATIVE_INFINITY;
-    this.hypotheses.forEach((one, h) => {
-      const [first] = one.parts;
-      if (one.second !== undefined || first === undefined || !parts.includes(first)) return;
-      if (state.logWeight[h]! > weight) {
-        weight = state.logWeight[h]!;
-        best = one;
-      }
-    });
-    return best;
-  }
-
   /** Suspects, verdict and next tests for what is known now. */
   assess(input: AssessmentInput): Assessment {
     this.ready();
     const { groups: plain } = this.groups(input.refused);
-    const { state, counter, effects, clearedBy, cumulative, taken, askedIn } = this.workIn(input.readings);
+    const { state, counter, effects, clearedBy, cumulative, taken, askedIn } = this.worked.upTo(
+      input.readings,
+    );
     const logs = input.readings.map((reading) => state.logOf(reading.id));
     const p = normalise(state.logWeight);
     const { groups, groupOf, chance } = withPairs(this.hypotheses, plain, p);
     const order = groups.map((_, g) => g).sort((x, y) => chance[y]! - chance[x]!);
     const shown = order.filter((g, rank) => rank === 0 || chance[g]! >= 0.001);
-    const suspects = shown.map((g) => this.suspect(groups[g]!, chance[g]!, p, input.readings, logs));
+    const suspects = shown.map((g) =>
+      suspectOf(this.model, this.hypotheses, groups[g]!, chance[g]!, p, input.readings, logs),
+    );
     const lead = order[0]!;
-    const support = this.support(groups[lead]!, p, input.readings, logs);
-    const verdict = this.verdict(groups[lead]!, chance[lead]!, support, suspects[0]!, input.readings);
+    const support = supportOf(groups[lead]!, p, input.readings, logs);
+    const title = suspects[0]!.title;
+    const verdict = verdictOn(this.model, groups[lead]!, chance[lead]!, support, title, input.readings);
     const found = findContradiction(this.hypotheses, logs);
     const odd = found ? input.readings[found.reading]! : null;
     const live = this.live(p, groupOf, state);
-    const asked = { input, p, groups, live, state, counter, askedIn };
+    const episodes = taken.map((one) => one.episode);
+    const asked = { input, p, groups, live, state, counter, askedIn, episodes };
     const { proposals, stop } = this.propose(asked, lead, chance[lead]!, verdict, support, suspects[0]!);
     const repeat = odd && verdict.strength !== 'proved' ? this.repeatOf(odd, input, groups, live) : null;
     const next = repeat ? [repeat, ...proposals].slice(0, PROPOSALS) : proposals;
@@ -405,10 +164,7 @@ export class DiagnosisSession {
     return {
       suspects: suspects.filter((one) => one.chance >= 0.001),
       effects: effects.slice(),
-      parts: this.standings(cumulative, p).map((one) => ({
-        ...one,
-        clearedBy: clearedBy.get(one.part) ?? null,
-      })),
+      parts: this.standings.of(cumulative, p, clearedBy),
       verdict: stop?.reason === 'nothing-to-learn' ? withSentence(verdict, stop.sentence) : verdict,
       next,
       notInMap: p[notInMap]!,
@@ -428,14 +184,6 @@ export class DiagnosisSession {
           ? { reading: odd.id, sentence: this.contradictionWords(odd, found.restFits, input) }
           : null,
     };
-  }
-
-  private isComplaint(test: TestRef): boolean {
-    return (
-      test.kind === 'function' &&
-      test.function === this.complaint.function &&
-      test.condition === this.complaint.condition
-    );
   }
 
   private live(p: Float64Array, groupOf: Int32Array, state: EvidenceState): Live {
@@ -466,7 +214,7 @@ export class DiagnosisSession {
   }
 
   private contradictionWords(odd: TakenReading, restFits: boolean, input: AssessmentInput): string {
-    const what = this.nameOf(odd);
+    const what = nameOfReading(this.names, odd);
     if (restFits && this.timesTaken(odd.test, input) < 2) {
       return `The reading that disagrees with the others is ${what}. Repeat it; check the spot, the key and the switches.`;
     }
@@ -475,179 +223,17 @@ export class DiagnosisSession {
       : `These readings together fit nothing on this map; ${what} disagrees most. Look for what the map does not contain: a splice, a feed or a part that somebody added.`;
   }
 
-  /** Log-likelihood below which a hypothesis counts as cleared. */
-  private clearedBelow(cumulative: Float64Array): number {
-    let best = Number.NEGATIVE_INFINITY;
-    for (const value of cumulative) best = Math.max(best, value);
-    return best + Math.log(CLEARED);
-  }
-
-  private clearedParts(cumulative: Float64Array): string[] {
-    const limit = this.clearedBelow(cumulative);
-    return [...this.byPart]
-      .filter(([, members]) => members.every((h) => cumulative[h]! < limit))
-      .map(([part]) => part);
-  }
-
-  private standings(cumulative: Float64Array, p: Float64Array): PartStanding[] {
-    const limit = this.clearedBelow(cumulative);
-    return [...this.byPart].map(([part, members]) => {
-      const kept = members.filter((h) => cumulative[h]! >= limit);
-      return {
-        part,
-        chance: members.reduce((sum, h) => sum + p[h]!, 0),
-        standing: kept.length === 0 ? 'cleared' : kept.length < members.length ? 'partly' : 'open',
-        clearedBy: null,
-        // Several sizes of one bad joint are one thing to a reader.
-        remaining: [...new Set(kept.map((h) => this.hypotheses[h]!.words.replace(/ \(about [^)]*\)/, '')))],
-      };
-    });
-  }
-
-  private title(group: RepairGroup): string {
-    if (group.id === NO_FAULT || group.id === NOT_IN_MAP) return this.hypotheses[group.members[0]!]!.words;
-    const names = group.units.map((unit) => {
-      const first = group.members.map((h) => this.hypotheses[h]!).find((one) => one.unit === unit)!;
-      const name = this.model.network.parts.get(first.parts[0]!)?.name ?? unit;
-      return unit.startsWith('short:') ? `${name}, shorted` : name;
-    });
-    return names.length > 3
-      ? `${names.slice(0, 3).join(' / ')} and ${names.length - 3} more`
-      : names.join(' / ');
-  }
-
-  private suspect(
-    group: RepairGroup,
-    chance: number,
-    p: Float64Array,
-    readings: readonly TakenReading[],
-    logs: readonly (Float64Array | null)[],
-  ): Suspect {
-    const forms = group.members
-      .map((h): SuspectForm => {
-        const { words, faults, intermittent } = this.hypotheses[h]!;
-        return { words, chance: p[h]!, fault: faults[0] ?? null, intermittent };
-      })
-      .sort((x, y) => y.chance - x.chance)
-      .slice(0, 3);
-    const support = this.support(group, p, readings, logs);
-    const strongest = support.slice().sort((x, y) => y.ratio - x.ratio)[0];
-    const reason =
-      strongest && strongest.ratio >= 1.5
-        ? `Best supported by ${this.nameOf(strongest.reading)}.`
-        : readings.length === 0
-          ? 'From experience with such parts; nothing has been measured yet.'
-          : 'Not yet told apart from the others by a reading.';
-    return { id: group.id, title: this.title(group), parts: group.parts, chance, forms, reason };
-  }
-
-  private nameOf({ test }: TakenReading): string {
-    return kindOf(test).inSentence(this.names, test);
-  }
-
-  /** How much each reading speaks for a group against the rest, the other readings taken as given. */
-  private support(
-    group: RepairGroup,
-    p: Float64Array,
-    readings: readonly TakenReading[],
-    logs: readonly (Float64Array | null)[],
-  ): { reading: TakenReading; ratio: number }[] {
-    const inside = new Set(group.members);
-    const found: { reading: TakenReading; ratio: number }[] = [];
-    readings.forEach((reading, index) => {
-      const log = logs[index] ?? null;
-      if (!log) return;
-      // Chances without this reading: its own likelihood divided out.
-      let insideWith = 0;
-      let insideWithout = 0;
-      let outsideWith = 0;
-      let outsideWithout = 0;
-      for (let h = 0; h < p.length; h++) {
-        const without = p[h]! / Math.exp(log[h]!);
-        if (inside.has(h)) {
-          insideWith += p[h]!;
-          insideWithout += without;
-        } else {
-          outsideWith += p[h]!;
-          outsideWithout += without;
-        }
-      }
-      if (insideWithout > 0 && outsideWithout > 0 && outsideWith > 0) {
-        found.push({ reading, ratio: insideWith / insideWithout / (outsideWith / outsideWithout) });
-      }
-    });
-    return found;
-  }
-
-  private verdict(
-    group: RepairGroup,
-    chance: number,
-    support: readonly { reading: TakenReading; ratio: number }[],
-    suspect: Suspect,
-    readings: readonly TakenReading[],
-  ): Verdict {
-    const none: Verdict = {
-      suspect: null,
-      strength: null,
-      sentence: readings.length === 0 ? 'Nothing measured yet.' : 'The readings leave several suspects.',
-      evidence: [],
-    };
-    if (chance < 0.8) return none;
-    const strong = support.filter((one) => one.ratio >= SUPPORTS);
-    const evidence = strong.map((one) => one.reading.id);
-    if (group.id === NOT_IN_MAP) {
-      return {
-        suspect: group.id,
-        strength: 'provisional',
-        sentence:
-          'No part of the map explains these readings. Repeat the odd one; then look for a splice, feed or part that the map lacks.',
-        evidence,
-      };
-    }
-    const independent =
-      independentPair(strong.map((one) => one.reading)) || strong.some((one) => movesFault(one.reading));
-    const proved = strong.length > 2 || strong.every(({ reading }) => surely(reading));
-    if (chance >= PROVED && independent && proved) {
-      return {
-        suspect: group.id,
-        strength: 'proved',
-        sentence: `${suspect.title}: proved by ${evidence.length} readings that agree.${this.undrawn(group)}`,
-        evidence,
-      };
-    }
-    if (chance >= LIKELY) {
-      return {
-        suspect: group.id,
-        strength: 'supported',
-        sentence: `${suspect.title} is likely. A reading at another spot in another set-up would prove it.`,
-        evidence,
-      };
-    }
-    return {
-      suspect: group.id,
-      strength: 'provisional',
-      sentence: `${suspect.title} leads, but not enough to act on.`,
-      evidence,
-    };
-  }
-
-  /** What no reading separates from a stretch of wires and joints: another joint on it. */
-  private undrawn({ parts }: RepairGroup): string {
-    const stretch = parts.every((id) => STRETCH.includes(this.model.network.parts.get(id)?.kind ?? 'module'));
-    return stretch ? ' A joint on this stretch that was never drawn would look the same.' : '';
-  }
-
   private propose(
     asked: Asked,
     lead: number,
     leadChance: number,
     verdict: Verdict,
-    support: readonly { reading: TakenReading; ratio: number }[],
+    support: readonly Support[],
     suspect: Suspect,
   ): { proposals: Proposal[]; stop: Stop | null } {
     const { input, p, groups, live } = asked;
     const proved = verdict.strength === 'proved';
-    const taken = this.alreadyTaken(asked, this.progress?.taken.map((one) => one.episode) ?? []);
+    const taken = this.alreadyTaken(asked);
     const refused = new Set(input.refused);
     const again = this.mayAskAgain(asked);
     const open = proved
@@ -657,7 +243,8 @@ export class DiagnosisSession {
           .map((test) => ({ test, prediction: this.predictions.of(test.id, test.ref) }));
     const ranked = rankTests(open, live, this.choiceContext(input));
     const learning = ranked.filter((one) => one.gainBits >= NOTHING_TO_LEARN);
-    const confirming = leadChance >= LIKELY ? this.confirming(ranked, p, groups[lead]!, support) : [];
+    const confirming =
+      leadChance >= LIKELY ? confirmingTests(this.predictions, ranked, p, groups[lead]!, support) : [];
     const stop = whetherToStop({
       proved,
       title: suspect.title,
@@ -692,7 +279,7 @@ export class DiagnosisSession {
   }
 
   /** Tests that need not be done again: all that were, or those since it last came or went while it does so. */
-  private alreadyTaken({ input, p, counter }: Asked, episodes: readonly number[]): ReadonlySet<string> {
+  private alreadyTaken({ input, p, counter, episodes }: Asked): ReadonlySet<string> {
     const comesAndGoes = this.loose(p) > COMES_AND_GOES;
     return new Set(
       input.readings
@@ -711,49 +298,6 @@ export class DiagnosisSession {
     return { opened: new Set(opened), minutesToOpen: (place: string) => minutes.get(place) ?? 0 };
   }
 
-  /** Tests that would make the leading group proved: another spot, another set-up, and telling. */
-  private confirming(
-    ranked: readonly TestWorth[],
-    p: Float64Array,
-    group: RepairGroup,
-    support: readonly { reading: TakenReading; ratio: number }[],
-  ): TestWorth[] {
-    const strong = support.filter((one) => one.ratio >= SUPPORTS).map((one) => one.reading);
-    const inside = new Set(group.members);
-    const scored: { worth: TestWorth; score: number }[] = [];
-    for (const worth of ranked) {
-      const independent = strong.some(
-        (reading) => spotOf(reading.test) !== worth.test.spot && setUpOf(reading.test) !== worth.test.setUp,
-      );
-      if (strong.length > 0 && !independent && !kindOf(worth.test.ref).intervenes) continue;
-      const { outcomes, chances } = this.predictions.of(worth.test.id, worth.test.ref);
-      let speaks = 0;
-      let insideMass = 0;
-      let outsideMass = 0;
-      const insideChance = new Float64Array(outcomes);
-      const outsideChance = new Float64Array(outcomes);
-      for (let h = 0; h < p.length; h++) {
-        const into = inside.has(h) ? insideChance : outsideChance;
-        if (inside.has(h)) insideMass += p[h]!;
-        else outsideMass += p[h]!;
-        for (let k = 0; k < outcomes; k++) into[k] = into[k]! + p[h]! * chances[h * outcomes + k]!;
-      }
-      if (outsideMass <= 0) continue;
-      for (let k = 0; k < outcomes; k++) {
-        const one = insideChance[k]! / insideMass;
-        const other = outsideChance[k]! / outsideMass;
-        if (one > 0) speaks += one * Math.log(one / Math.max(other, 1e-9));
-      }
-      if (speaks > Math.log(SUPPORTS) / 2) {
-        scored.push({ worth, score: speaks / (worth.minutes + (worth.test.disturbs ? 1 : 0)) });
-      }
-    }
-    return scored
-      .sort((x, y) => y.score - x.score)
-      .map((one) => one.worth)
-      .slice(0, 4);
-  }
-
   private proposal(
     worth: TestWorth,
     groups: readonly RepairGroup[],
@@ -761,7 +305,7 @@ export class DiagnosisSession {
     input: AssessmentInput,
   ): Proposal {
     const prediction = this.predictions.of(worth.test.id, worth.test.ref);
-    const titles = (g: number) => this.title(groups[live.groups[g]!]!);
+    const titles = (g: number) => titleOf(this.model, this.hypotheses, groups[live.groups[g]!]!);
     const outcomes = outcomeMeanings(this.predictions, prediction, live, titles);
     const place = this.circuit.places.find((one) => one.id === worth.place);
     return {
@@ -794,7 +338,7 @@ export class DiagnosisSession {
   card(id: string, input: AssessmentInput): Proposal | null {
     this.ready();
     const { groups: plain } = this.groups(input.refused);
-    const { state } = this.workIn(input.readings);
+    const { state } = this.worked.upTo(input.readings);
     const p = normalise(state.logWeight);
     const { groups, groupOf } = withPairs(this.hypotheses, plain, p);
     return this.cardOf(id, input, groups, this.live(p, groupOf, state));
@@ -810,31 +354,6 @@ interface Asked {
   readonly state: EvidenceState;
   readonly counter: EpisodeCounter;
   readonly askedIn: number;
-}
-
-function withSentence(verdict: Verdict, sentence: string): Verdict {
-  return { ...verdict, sentence: `${verdict.sentence} ${sentence}` };
-}
-
-/** A known good part restores it, or the part takes the fault along: one such result is worth two readings. */
-function movesFault({ test, value }: TakenReading): boolean {
-  if (!('state' in value)) return false;
-  return (
-    (test.kind === 'substitute' && value.state === 'works') ||
-    (test.kind === 'elsewhere' && test.fitted === 'own' && value.state === 'dead')
-  );
-}
-
-/** Everything was made sure of before it. */
-function surely({ sure }: TakenReading): boolean {
-  return !sure || (sure.tester && sure.reference && sure.setUp);
-}
-
-/** Two readings that share neither spot nor set-up, so that no one mistake spoils both. */
-function independentPair(readings: readonly TakenReading[]): boolean {
-  return readings.some((one, index) =>
-    readings
-      .slice(index + 1)
-      .some((other) => spotOf(one.test) !== spotOf(other.test) && setUpOf(one.test) !== setUpOf(other.test)),
-  );
+  /** Episode of every reading. */
+  readonly episodes: readonly number[];
 }

@@ -2,7 +2,7 @@
 
 import { breakCircuit } from '../faults/broken';
 import { CircuitModel } from '../network/model';
-import { circuitOfPattern, PATTERNS } from '../notation';
+import { circuitOfPattern, PATTERNS } from '../notation/patterns';
 import { endsRight, leadToEnd } from './followEngine';
 import { kindOf } from './kinds';
 import { readingOf } from './playback';

@@ -1,6 +1,6 @@
 /** A number is asked for only where it would change the next test. */
 import { demoCircuit } from '../../testing/circuits';
-import { circuitOfPattern, PATTERNS } from '../notation';
+import { circuitOfPattern, PATTERNS } from '../notation/patterns';
 import { DiagnosisSession } from './session';
 import { WhatWouldHelp } from './wouldHelp';
 

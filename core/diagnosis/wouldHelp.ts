@@ -6,7 +6,8 @@
 import { unknownOf } from '../circuit/guesses';
 import type { CircuitFile } from '../format/circuitSchema';
 import { UNKNOWN_LOAD_WATTS } from '../limits/defaults';
-import { type AssessmentInput, type Complaint, DiagnosisSession, type SessionOptions } from './session';
+import type { AssessmentInput, Complaint } from './assessment';
+import { DiagnosisSession, type SessionOptions } from './session';
 
 const FACTORS = [1 / 3, 3];
 /** Beyond so many parts a circuit was drawn by somebody who knew it, and the work would be long. */

@@ -6,7 +6,9 @@ import { randomCircuit } from '../../testing/randomCircuit';
 import { vehicleCircuit } from '../../testing/vehicleCircuit';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { Panel } from '../format/panelSchema';
-import { readNotation, suggest, writeNotation } from '.';
+import { readNotation } from './read';
+import { suggest } from './suggest';
+import { writeNotation } from './write';
 
 /** A circuit without the order of its lists, which means nothing. */
 function unordered(circuit: CircuitFile): unknown {

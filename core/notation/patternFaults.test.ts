@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import path from 'node:path';
 import type { PatternResult } from '../../bench/patternFaults';
-import { PATTERNS } from '.';
+import { PATTERNS } from './patterns';
 
 const ROOT = path.resolve(__dirname, '../..');
 

@@ -1,6 +1,6 @@
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
 import { mergeCircuits } from '../circuit/merge';
-import { partsOfFunction } from '../diagnosis/proofs';
+import { partsOfFunction } from '../diagnosis/verdict/proofs';
 import { CircuitModel } from '../network/model';
 import { coverage, withoutSlot } from './withoutSlot';
 

@@ -1,6 +1,6 @@
 /** A job computed from its log. Nothing here is stored; everything here is derived. */
 
-import { type TakenReading, UNSURE } from '#core/diagnosis/evidence';
+import { type TakenReading, UNSURE } from '#core/diagnosis/evidence/readings';
 import { testId } from '#core/diagnosis/kinds';
 import type { BodyOf, EventBody } from '#core/format/jobSchema';
 import type { FunctionStateName } from '#core/format/readingsSchema';

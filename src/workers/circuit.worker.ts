@@ -1,7 +1,7 @@
 /** A thin shell around one circuit: live states, tables, and what is lost without a slot. */
 
-import { partsOfFunction } from '#core/diagnosis/proofs';
 import { activeCondition, functionRuns } from '#core/diagnosis/run';
+import { partsOfFunction } from '#core/diagnosis/verdict/proofs';
 import { liveState } from '#core/live/state';
 import { stateTable } from '#core/live/table';
 import { CircuitModel } from '#core/network/model';

@@ -1,9 +1,10 @@
 /** A thin shell around the diagnosis: one circuit and one complaint at a time, answers by request number. */
 
-import { partsOfFunction, requiredProofs } from '#core/diagnosis/proofs';
-import { type RelayDuty, relayDuty } from '#core/diagnosis/relayDuty';
+import type { Complaint } from '#core/diagnosis/assessment';
+import { type RelayDuty, relayDuty } from '#core/diagnosis/relay/relayDuty';
 import { activeCondition, functionRuns, type Run } from '#core/diagnosis/run';
-import { type Complaint, DiagnosisSession } from '#core/diagnosis/session';
+import { DiagnosisSession } from '#core/diagnosis/session';
+import { partsOfFunction, requiredProofs } from '#core/diagnosis/verdict/proofs';
 import { WhatWouldHelp } from '#core/diagnosis/wouldHelp';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { TestRef } from '#core/format/readingsSchema';

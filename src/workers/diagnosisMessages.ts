@@ -1,9 +1,10 @@
 /** What the page and the diagnosis worker say to each other. */
-import type { PriorTable } from '#core/diagnosis/priors';
-import type { RequiredProof } from '#core/diagnosis/proofs';
-import type { RelayDuty } from '#core/diagnosis/relayDuty';
+
+import type { Assessment, AssessmentInput, Complaint, Proposal } from '#core/diagnosis/assessment';
+import type { PriorTable } from '#core/diagnosis/hypotheses/priors';
+import type { RelayDuty } from '#core/diagnosis/relay/relayDuty';
 import type { Run } from '#core/diagnosis/run';
-import type { Assessment, AssessmentInput, Complaint, Proposal } from '#core/diagnosis/session';
+import type { RequiredProof } from '#core/diagnosis/verdict/proofs';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { TestRef } from '#core/format/readingsSchema';
 

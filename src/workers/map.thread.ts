@@ -2,7 +2,7 @@
 import { checkCircuit } from '#core/circuit/checkCircuit';
 import { checkPanelSet } from '#core/format/checkPanelSet';
 import { readJson } from '#core/format/problem';
-import { isNotation, readCircuitText } from '#core/notation';
+import { isNotation, readCircuitText } from '#core/notation/circuitText';
 import type { ReadMap } from './mapReader';
 
 /** A circuit as JSON or as text, or a panel set. */

@@ -1,12 +1,11 @@
 /** Volts on the battery's own posts: rested, cranking, charging. Limits scale with the nominal voltage. */
 
 import type { FaultyCircuit } from '../../faults/broken';
-import type { FaultMode } from '../../faults/faults';
-import { FLAT_EMF, WEAK_EMF } from '../../faults/faults';
+import { type FaultMode, FLAT_EMF, WEAK_EMF } from '../../faults/faults';
 import { normalBelow, voltmeterError } from '../../limits/instruments';
 import type { CircuitModel } from '../../network/model';
 import { formatQuantity } from '../../quantity/quantity';
-import type { Hypothesis } from '../hypotheses';
+import type { Hypothesis } from '../hypotheses/hypotheses';
 import { atNode, type RefOf, type Scene, type TestKind } from './kind';
 
 type State = RefOf<'battery'>['state'];

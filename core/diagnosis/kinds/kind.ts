@@ -9,7 +9,7 @@ import type { Reading, ReadingValue, TestRef } from '../../format/readingsSchema
 import type { Alteration } from '../../network/alteration';
 import type { CircuitModel } from '../../network/model';
 import type { OperatingPoint } from '../../network/solve';
-import type { Hypothesis } from '../hypotheses';
+import type { Hypothesis } from '../hypotheses/hypotheses';
 
 export type RefOf<K extends TestRef['kind']> = Extract<TestRef, { kind: K }>;
 

@@ -2,7 +2,7 @@
 
 import { useEffect, useRef, useState } from 'react';
 import type { CircuitFile } from '#core/format/circuitSchema';
-import type { ReadText } from '#core/notation';
+import type { ReadText } from '#core/notation/read';
 import type { TextRead, TextRequest } from '@/workers/notationMessages';
 
 /** What a text says, and of which text that is: the one being typed is read a moment later, beside the page. */

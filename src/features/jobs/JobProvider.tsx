@@ -13,21 +13,20 @@ import {
 } from 'react';
 import { mergeCircuits } from '#core/circuit/merge';
 import { type ApplianceFinding, applianceFinding } from '#core/diagnosis/appliance';
-import type { TakenReading } from '#core/diagnosis/evidence';
+import type { Assessment, Proposal } from '#core/diagnosis/assessment';
+import type { TakenReading } from '#core/diagnosis/evidence/readings';
+import type { PriorTable } from '#core/diagnosis/hypotheses/priors';
 import { kindOf, testId } from '#core/diagnosis/kinds';
 import { fuseOfNode } from '#core/diagnosis/kinds/fuseBefore';
-import type { PriorTable } from '#core/diagnosis/priors';
-import type { RequiredProof } from '#core/diagnosis/proofs';
-import type { RelayDuty } from '#core/diagnosis/relayDuty';
+import type { RelayDuty } from '#core/diagnosis/relay/relayDuty';
 import type { Run } from '#core/diagnosis/run';
-import type { Assessment, Proposal } from '#core/diagnosis/session';
+import type { RequiredProof } from '#core/diagnosis/verdict/proofs';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { EventBody } from '#core/format/jobSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 import type { Problem } from '#core/format/problem';
 import type { Refusal, Sending } from '@/log/sender';
-import type { JobState, LogEvent } from '@/log/state';
-import { takenReadings } from '@/log/state';
+import { type JobState, type LogEvent, takenReadings } from '@/log/state';
 import { jobStore, type Recorded } from '@/log/store';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
 

@@ -3,7 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useRef, useState } from 'react';
 import { NOMINAL_VOLTS } from '#core/format/bounds';
-import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
+import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation/patterns';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
 import { useDraftState, useFormDraft } from '@/sync/useFormDraft';

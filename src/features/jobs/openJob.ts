@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { and, desc, eq } from 'drizzle-orm';
 import type { NewJob } from '#core/format/requestSchemas';
-import { LOAD_WORDS, PATTERNS } from '#core/notation';
+import { LOAD_WORDS, PATTERNS } from '#core/notation/patterns';
 import type { Transaction } from '@/db/client';
 import { all, once } from '@/db/once';
 import {

@@ -5,7 +5,7 @@ import {
   priorWeight,
   startingWeight,
   TABLE_COUNTS_AS,
-} from '#core/diagnosis/priors';
+} from '#core/diagnosis/hypotheses/priors';
 
 test('without own jobs the table counts; so many jobs of one form weigh as much as the whole table', () => {
   const none = learnWeights([]);

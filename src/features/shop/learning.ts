@@ -7,7 +7,7 @@ import {
   learnWeights,
   type PriorTable,
   priorTable,
-} from '#core/diagnosis/priors';
+} from '#core/diagnosis/hypotheses/priors';
 import { FAULT_MODES, type FaultMode } from '#core/faults/faults';
 import type { PartKind } from '#core/format/circuitSchema';
 import { database } from '@/db/client';

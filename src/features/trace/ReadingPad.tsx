@@ -2,7 +2,7 @@
 
 import { Delete } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useEffect, useLayoutEffect, useRef } from 'react';
-import type { AnswerKind } from '#core/diagnosis/card';
+import type { AnswerKind } from '#core/diagnosis/kinds/kind';
 import type { ReadingValue } from '#core/format/readingsSchema';
 import { parseReading, type Unit } from '#core/quantity/quantity';
 import { Button, Problem } from '@/ui/controls';

@@ -1,17 +1,14 @@
 'use client';
 
 import { memo, useState } from 'react';
-import type { TakenReading } from '#core/diagnosis/evidence';
+import { compareCosts } from '#core/diagnosis/choice/costs';
+import type { TakenReading } from '#core/diagnosis/evidence/readings';
 import { testId } from '#core/diagnosis/kinds';
-import type { RelayDuty } from '#core/diagnosis/relayDuty';
-import {
-  compareCosts,
-  fixedSwitches,
-  mayBridge,
-  moduleVerdicts,
-  type RoleVerdict,
-  relayVerdicts,
-} from '#core/diagnosis/relayRoute';
+import { mayBridge } from '#core/diagnosis/relay/bridging';
+import { fixedSwitches, moduleVerdicts } from '#core/diagnosis/relay/moduleVerdicts';
+import type { RoleVerdict } from '#core/diagnosis/relay/pinReadings';
+import type { RelayDuty } from '#core/diagnosis/relay/relayDuty';
+import { relayVerdicts } from '#core/diagnosis/relay/relayVerdicts';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import { readNumber } from '#core/quantity/quantity';
 import { Button, INPUT } from '@/ui/controls';

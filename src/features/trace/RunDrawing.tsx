@@ -2,8 +2,8 @@
 
 import dynamic from 'next/dynamic';
 import { memo, useMemo } from 'react';
+import type { PartStanding } from '#core/diagnosis/assessment';
 import type { Run } from '#core/diagnosis/run';
-import type { PartStanding } from '#core/diagnosis/session';
 import { formatQuantity } from '#core/quantity/quantity';
 import { bracketOf, type RunRow } from './bracket';
 

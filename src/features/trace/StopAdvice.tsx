@@ -1,6 +1,6 @@
 'use client';
 
-import type { Assessment } from '#core/diagnosis/session';
+import type { Assessment } from '#core/diagnosis/assessment';
 import { ButtonLink } from '@/ui/controls';
 
 const TITLES = {

@@ -2,7 +2,7 @@
 
 import { memo } from 'react';
 import { testId } from '#core/diagnosis/kinds';
-import { CELL_WORDS, type Cell, type SubstitutionTable } from '#core/diagnosis/substitution';
+import { CELL_WORDS, type Cell, type SubstitutionTable } from '#core/diagnosis/verdict/substitution';
 import type { CircuitFile } from '#core/format/circuitSchema';
 
 const ROWS: readonly { name: string; cells: readonly [Cell, Cell] }[] = [

@@ -1,7 +1,7 @@
 'use client';
 
 import { memo } from 'react';
-import type { Assessment } from '#core/diagnosis/session';
+import type { Assessment } from '#core/diagnosis/assessment';
 import type { CircuitFile } from '#core/format/circuitSchema';
 
 function chanceWords(chance: number): string {

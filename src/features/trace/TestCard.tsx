@@ -1,8 +1,8 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import type { Proposal } from '#core/diagnosis/assessment';
 import { testCardWords } from '#core/diagnosis/card';
-import type { Proposal } from '#core/diagnosis/session';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import type { PanelSetFile } from '#core/format/panelSchema';
 import { useJob } from '@/features/jobs';

@@ -1,7 +1,7 @@
 'use client';
 
 import { memo } from 'react';
-import type { ReadingEffect } from '#core/diagnosis/session';
+import type { ReadingEffect } from '#core/diagnosis/assessment';
 import type { CircuitFile } from '#core/format/circuitSchema';
 import { conditionName, eventWords, type LogEntry } from '@/features/jobs';
 import { Button } from '@/ui/controls';

@@ -1,6 +1,7 @@
+import type { Proposal } from '#core/diagnosis/assessment';
 import { testId } from '#core/diagnosis/kinds';
-import { mayBridge, relayVerdicts } from '#core/diagnosis/relayRoute';
-import type { Proposal } from '#core/diagnosis/session';
+import { mayBridge } from '#core/diagnosis/relay/bridging';
+import { relayVerdicts } from '#core/diagnosis/relay/relayVerdicts';
 import { useJob } from '@/features/jobs';
 import type { CardGate } from './TestCard';
 

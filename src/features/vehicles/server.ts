@@ -13,7 +13,7 @@ import type { PanelSetFile } from '#core/format/panelSchema';
 import type { Problem } from '#core/format/problem';
 import type { ImportRequest, PartFact } from '#core/format/requestSchemas';
 import { isUuid } from '#core/format/uuid';
-import { circuitOfPattern, type LoadWord, type Pattern } from '#core/notation';
+import { circuitOfPattern, type LoadWord, type Pattern } from '#core/notation/patterns';
 import { mergePanelSets } from '#core/panel/mergeSets';
 import { forSister } from '#core/panel/sister';
 import { database, type Transaction } from '@/db/client';

@@ -1,7 +1,9 @@
 /** Repair groups: what no permitted test can tell apart is shown, and repaired, as one. */
-import type { Hypothesis } from './hypotheses';
-import type { Predictions, TestPrediction } from './predictions';
-import type { TestCandidate } from './tests';
+
+import type { TestCandidate } from '../tests';
+import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Predictions } from './predictions';
+import type { TestPrediction } from './testPrediction';
 
 export interface RepairGroup {
   readonly id: string;

@@ -1,13 +1,16 @@
 /** Relays by the roles of their pins, bridging, and what does not come out. */
-import { BATTERY, circuitOf, DEMO_CIRCUITS, demoCircuit, fuse, lamp, wire } from '../../testing/circuits';
-import { KIND_CIRCUITS } from '../../testing/kindCircuits';
-import type { CircuitFile, CircuitPart, Condition, PartOf } from '../format/circuitSchema';
-import type { TestRef } from '../format/readingsSchema';
-import { CircuitModel } from '../network/model';
-import { circuitOfPattern, PATTERNS } from '../notation';
-import type { TakenReading } from './evidence';
+import { BATTERY, circuitOf, DEMO_CIRCUITS, demoCircuit, fuse, lamp, wire } from '../../../testing/circuits';
+import { KIND_CIRCUITS } from '../../../testing/kindCircuits';
+import type { CircuitFile, CircuitPart, Condition, PartOf } from '../../format/circuitSchema';
+import type { TestRef } from '../../format/readingsSchema';
+import { CircuitModel } from '../../network/model';
+import { circuitOfPattern, PATTERNS } from '../../notation/patterns';
+import { compareCosts } from '../choice/costs';
+import type { TakenReading } from '../evidence/readings';
+import { mayBridge } from './bridging';
+import { fixedSwitches, moduleVerdicts } from './moduleVerdicts';
 import { relayDuty } from './relayDuty';
-import { compareCosts, fixedSwitches, mayBridge, moduleVerdicts, relayVerdicts } from './relayRoute';
+import { relayVerdicts } from './relayVerdicts';
 
 const van = demoCircuit('van-proving-cabinet');
 const volts = (

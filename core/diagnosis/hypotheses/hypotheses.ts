@@ -3,12 +3,18 @@
  * blew, forms that come and go, the likeliest pairs, nothing, and what nobody drew.
  */
 
-import { faultId, faultsOfPart, withBlownFuses } from '../faults/enumerate';
-import { type Fault, type FaultMode, faultAlteration, faultWords, OVERCURRENT_MODES } from '../faults/faults';
-import type { PartKind } from '../format/circuitSchema';
-import { functionChances } from '../limits/instruments';
-import { type Alteration, combineAlterations, UNALTERED } from '../network/alteration';
-import type { CircuitModel } from '../network/model';
+import { faultId, faultsOfPart, withBlownFuses } from '../../faults/enumerate';
+import {
+  type Fault,
+  type FaultMode,
+  faultAlteration,
+  faultWords,
+  OVERCURRENT_MODES,
+} from '../../faults/faults';
+import type { PartKind } from '../../format/circuitSchema';
+import { functionChances } from '../../limits/instruments';
+import { type Alteration, combineAlterations, UNALTERED } from '../../network/alteration';
+import type { CircuitModel } from '../../network/model';
 import { type PriorTable, priorWeight } from './priors';
 
 export interface Hypothesis {

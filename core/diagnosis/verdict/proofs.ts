@@ -1,6 +1,6 @@
 /** What has to be seen before a repair counts as proved. */
-import type { CircuitModel } from '../network/model';
-import { activeCondition, functionRuns } from './run';
+import type { CircuitModel } from '../../network/model';
+import { activeCondition, functionRuns } from '../run';
 
 export interface RequiredProof {
   readonly function: string;

@@ -3,8 +3,8 @@
  * what they and the best test after each of their results teach together (Heckerman, Breese and Rommelse, 1995).
  */
 
-import type { TestPrediction } from './predictions';
-import { DISTURBING_MINUTES, type TestCandidate } from './tests';
+import type { TestPrediction } from '../evidence/testPrediction';
+import { DISTURBING_MINUTES, type TestCandidate } from '../tests';
 
 export interface TestWorth {
   readonly test: TestCandidate;

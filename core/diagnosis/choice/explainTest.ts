@@ -1,13 +1,13 @@
-/** Sentences: what a reading means and clears, what each result of a test would mean, why it is proposed. */
-import type { Place } from '../format/circuitSchema';
-import type { Reading } from '../format/readingsSchema';
-import { formatQuantity } from '../quantity/quantity';
-import type { TakenReading } from './evidence';
-import { kindOf } from './kinds';
-import { Names } from './kinds/kind';
-import { voltsSpread } from './kinds/volts';
+/** A test that is offered, in words: what each result would mean, and why it is worth its minutes. */
+import type { Place } from '../../format/circuitSchema';
+import { formatQuantity } from '../../quantity/quantity';
+import type { Predictions } from '../evidence/predictions';
+import type { TestPrediction } from '../evidence/testPrediction';
+import { EMF_SPREAD, FLOATS } from '../evidence/voltsPrediction';
+import { kindOf } from '../kinds';
+import { voltsSpread } from '../kinds/volts';
+import { joinWords } from '../verdict/joinWords';
 import { type Live, rowsFor, type TestWorth } from './next';
-import { EMF_SPREAD, FLOATS, JOINED, type Predictions, type TestPrediction } from './predictions';
 
 export interface OutcomeMeaning {
   /** "about 12.5 V", "lit", "conducts". */
@@ -23,15 +23,6 @@ function percent(chance: number): string {
   if (chance > 0.995) return 'almost certain';
   if (chance < 0.005) return 'under 1 %';
   return `${Math.round(chance * 100)} %`;
-}
-
-function joinWords(words: readonly string[], limit = 4): string {
-  const shown = words.slice(0, limit);
-  const more = words.length - shown.length;
-  if (more > 0) return `${shown.join(', ')} and ${more} more`;
-  return shown.length < 2
-    ? shown.join('')
-    : `${shown.slice(0, -1).join(', ')} and ${shown[shown.length - 1]}`;
 }
 
 interface Range {
@@ -150,75 +141,4 @@ export function explainProposal(
         ? `It takes ${minutes}; ${place.name} is open already.`
         : `It takes ${minutes}, opening ${place.name} included.`;
   return `${split} ${cost}`;
-}
-
-/** What a reading means and clears, and whether it was out of keeping with what was left. */
-export function explainReading(
-  predictions: Predictions,
-  reading: TakenReading,
-  prediction: TestPrediction,
-  taken: boolean,
-  explained: boolean,
-  cleared: readonly string[],
-  earlier: readonly Reading[],
-): { sentence: string; unexpected: boolean } {
-  if (!taken) return { sentence: 'Recorded; it says nothing about the circuit.', unexpected: false };
-  const { model } = predictions;
-  const names = cleared.map((part) => model.network.parts.get(part)?.name ?? part);
-  const clears = names.length > 0 ? ` Clears ${joinWords(names)}.` : '';
-  const sentence = `${meaningWords(predictions, reading, prediction, earlier)}${clears}`;
-  const unproved = provisionalWords(reading);
-  if (!explained) {
-    return {
-      sentence: `${sentence} It does not fit what was recorded before: repeat it, and check the condition and the spot.${unproved}`,
-      unexpected: true,
-    };
-  }
-  return { sentence: sentence + unproved, unexpected: false };
-}
-
-/** What was not made sure of before a reading, in words; nothing where all was. */
-function provisionalWords({ sure, test }: TakenReading): string {
-  if (!sure || test.kind === 'function') return '';
-  const missing = [
-    sure.tester ? '' : 'the tester was not proved first',
-    sure.reference ? '' : 'the point measured against was not proved',
-    sure.setUp ? '' : 'key and switches were not seen to stand as shown',
-  ].filter((one) => one !== '');
-  return missing.length > 0 ? ` Provisional: ${joinWords(missing)}.` : '';
-}
-
-/** Whether a hypothesis explains a reading well, wrong readings left aside. The unmapped explains nothing well. */
-export function explainsReading(
-  predictions: Predictions,
-  prediction: TestPrediction,
-  reading: TakenReading,
-  hypothesis: number,
-): boolean {
-  if (predictions.hypotheses[hypothesis]!.alteration === null) return false;
-  const { outcomes, clean, volts } = prediction;
-  if (volts && 'volts' in reading.value) {
-    const read = reading.value.volts;
-    // A point that hangs shows nothing or a little; volts of a feed on it are no explanation.
-    if (volts.floating[hypothesis] !== JOINED) {
-      return Math.abs(read - volts.mean[hypothesis]!) < 0.2 * predictions.model.emfVolts;
-    }
-    const mean = volts.mean[hypothesis]!;
-    return Math.abs(read - mean) < 3.5 * Math.hypot(volts.spread[hypothesis]!, mean * EMF_SPREAD);
-  }
-  const index = kindOf(reading.test).outcome(predictions.model, reading.test, reading.value);
-  return index === null || clean[hypothesis * outcomes + index]! > 0.05;
-}
-
-function meaningWords(
-  predictions: Predictions,
-  reading: TakenReading,
-  prediction: TestPrediction,
-  earlier: readonly Reading[],
-): string {
-  const { model, sound } = predictions;
-  const { volts } = prediction;
-  const expectedVolts = volts && volts.floating[sound] === JOINED ? volts.mean[sound]! : null;
-  const meaning = { model, names: new Names(model.circuit), expectedVolts, earlier };
-  return kindOf(reading.test).means(meaning, reading.test, reading.value) ?? 'Recorded.';
 }

@@ -3,92 +3,24 @@
  * Volts are kept as mean and spread for judging a reading, and as chances of bins for choosing a test.
  */
 
-import { guessTolerance, isUnknownLoad } from '../circuit/guesses';
-import { faultAlteration, RESISTANCE_MODES } from '../faults/faults';
-import type { TestRef } from '../format/readingsSchema';
-import { withoutPart } from '../hands/attach';
-import { GUESS_TOLERANCE } from '../limits/defaults';
-import { METER_OHMS, normalBelow } from '../limits/instruments';
-import { type Alteration, combineAlterations, UNALTERED } from '../network/alteration';
-import type { CircuitModel } from '../network/model';
-import type { OperatingPoint } from '../network/solve';
-import type { Hypothesis } from './hypotheses';
-import { NO_FAULT } from './hypotheses';
-import { kindOf } from './kinds';
-import { nodeIndex, type RefOf, type Supposed } from './kinds/kind';
-import { RESISTANCE_TOLERANCE, voltsSpread } from './kinds/volts';
-
-/** One reading in a hundred is wrong whatever was made sure of before. */
-export const WRONG_READING = 0.01;
-/** Standard deviation of the battery around its assumed value, as a fraction (12.2 to 12.8 V on 12 V). */
-export const EMF_SPREAD = 0.015;
-/** Spread of the ohms of a fault itself, on a logarithmic scale: its size is known to a factor of two. */
-const FAULT_TOLERANCE = 0.7;
-/** Spread of the volts at which a contact moves, coil and supply included, as a fraction. */
-const PULL_SPREAD = 0.06;
-/** A contact that is so unlikely to stand the other way is not followed. */
-const SURE = 0.03;
-/** Probe currents, ampere; the first that moves no contact is taken. Behind an input even a milliampere lifts volts. */
-const PROBE_AMPS = [1e-3, 1e-6, 1e-8];
-
-/** Edges between voltage bins for a 12 V system; other systems scale them. */
-const BIN_EDGES_12V = [
-  -0.3, 0.12, 0.35, 0.8, 1.6, 2.6, 4, 5.5, 7, 8.5, 9.7, 10.6, 11.2, 11.6, 11.9, 12.2, 12.5,
-] as const;
-
-/** How a hypothesis leaves the two points of a volts reading. */
-export const JOINED = 0;
-/** One of them hangs free, or only leakage decides its volts. */
-export const FLOATS = 1;
-/** What a meter shows on such a point: mostly nothing, or a little, or anything; shares and spreads in volts. */
-export const FLOATING = {
-  nothing: 0.6,
-  nothingSpread: 0.03,
-  little: 0.3,
-  littleSpread: 0.5,
-  anything: 0.1,
-} as const;
-/** The map cannot say. */
-export const UNKNOWN = 2;
-
-export interface VoltsColumn {
-  readonly mean: Float64Array;
-  readonly spread: Float64Array;
-  readonly floating: Uint8Array;
-  /** A contact near its threshold may stand the other way: with this chance, and then these volts. */
-  readonly otherChance: Float64Array;
-  readonly otherMean: Float64Array;
-  readonly anySway: boolean;
-}
-
-export interface TestPrediction {
-  readonly ref: TestRef;
-  readonly outcomes: number;
-  /** Chances, hypothesis by hypothesis, wrong readings included. */
-  readonly chances: Float32Array;
-  /** Chances without wrong readings, for judging a reading that was taken. */
-  readonly clean: Float32Array;
-  readonly volts: VoltsColumn | null;
-  /** Clean chances of a test of states while a contact near its threshold stands the other way; null where none does. */
-  readonly swayed: Float32Array | null;
-  /** It asks what a part is like, not what the circuit does just now: a fault that is away shows all the same. */
-  readonly ofLooseness: boolean;
-  /** Whether any two hypotheses of the map predict clearly different results. */
-  readonly tells: boolean;
-}
-
-/** How volts move with the unknown tolerances: volts per standard deviation, by branch; the last is the supply. */
-export interface Sensitivity {
-  readonly index: Int32Array;
-  readonly volts: Float64Array;
-}
-
-/** The other way a contact near its threshold may stand: its chance, and the supply that brings it there. */
-interface Sway {
-  readonly chance: number;
-  readonly alteration: Alteration;
-  readonly scale: number;
-}
+import { guessTolerance, isUnknownLoad } from '../../circuit/guesses';
+import { faultAlteration } from '../../faults/faults';
+import type { TestRef } from '../../format/readingsSchema';
+import { withoutPart } from '../../hands/attach';
+import { GUESS_TOLERANCE } from '../../limits/defaults';
+import { METER_OHMS } from '../../limits/instruments';
+import { type Alteration, combineAlterations, UNALTERED } from '../../network/alteration';
+import type { CircuitModel } from '../../network/model';
+import type { OperatingPoint } from '../../network/solve';
+import { type Hypothesis, NO_FAULT } from '../hypotheses/hypotheses';
+import { kindOf } from '../kinds';
+import { nodeIndex, type RefOf, type Supposed } from '../kinds/kind';
+import { RESISTANCE_TOLERANCE, voltsSpread } from '../kinds/volts';
+import { WRONG_READING } from './readings';
+import { type Sensitivity, sensitivityOf } from './sensitivity';
+import { findSway, type Sway, scaledPoint } from './sway';
+import type { TestPrediction, VoltsColumn } from './testPrediction';
+import { BIN_EDGES_12V, FLOATS, JOINED, UNKNOWN, VoltsPrediction } from './voltsPrediction';
 
 export class Predictions {
   readonly binEdges: readonly number[];
@@ -261,44 +193,10 @@ export class Predictions {
     const row = this.sways[h]!;
     const known = row[condition];
     if (known !== undefined) return known;
-    const found = this.findSway(h, conditionId);
+    const point = this.point(h, conditionId);
+    const found = findSway(this.model, conditionId, this.alterationOf(h), point, this.sources);
     row[condition] = found;
     return found;
-  }
-
-  private findSway(h: number, conditionId: string): Sway | null {
-    const { network } = this.model;
-    const point = this.point(h, conditionId);
-    let nearest: { distance: number; threshold: number; felt: number; sensor: number } | null = null;
-    network.sensors.forEach((sensor, s) => {
-      if (sensor.senses !== 'volts') return;
-      const felt = Math.abs(point.volts[sensor.a]! - point.volts[sensor.b]!);
-      const threshold = point.sensed[s] === 1 ? sensor.offBelow : sensor.onAbove;
-      if (felt < 0.05 || threshold <= 0) return;
-      // A coil at rest pulls in or does not; one that holds was pulled in first, and so had to reach that.
-      const decides = sensor.onAbove > 0 ? sensor.onAbove : threshold;
-      const distance = Math.abs(Math.log(felt / decides));
-      if (distance < 2 * PULL_SPREAD && (!nearest || distance < nearest.distance)) {
-        nearest = { distance, threshold: decides, felt, sensor: s };
-      }
-    });
-    if (!nearest) return null;
-    const { distance, threshold, felt, sensor } = nearest as {
-      distance: number;
-      threshold: number;
-      felt: number;
-      sensor: number;
-    };
-    const chance = normalBelow(-distance / PULL_SPREAD);
-    if (chance < SURE) return null;
-    const scale = (threshold / felt) * (felt >= threshold ? 0.98 : 1.02);
-    const changes = this.sources.map((branch) => ({
-      branch,
-      emfVolts: network.branches[branch]!.emfVolts * scale,
-    }));
-    const alteration = { changes, bridges: [] };
-    const other = this.model.solve(conditionId, combineAlterations(this.alterationOf(h), alteration));
-    return other.sensed[sensor] === point.sensed[sensor] ? null : { chance, alteration, scale };
   }
 
   private makeVolts(ref: RefOf<'volts'>): TestPrediction {
@@ -387,12 +285,7 @@ export class Predictions {
     return { volts, together };
   }
 
-  /**
-   * How the volts of a test move with the tolerances of every resistance, of the fault's own size and of the
-   * supply, under one hypothesis; null where the points float or hang. By reciprocity: a small current put
-   * through the points flows through every resistance in proportion to what that resistance matters
-   * (Director and Rohrer, "The generalized adjoint network", 1969).
-   */
+  /** How the volts of a test move under one hypothesis; null where the points float or hang. */
   sensitivity(id: string, ref: RefOf<'volts'>, hypothesis: number): Sensitivity | null {
     const h = this.rowOf(hypothesis);
     const row = this.felt.get(id) ?? [];
@@ -404,49 +297,16 @@ export class Predictions {
     return found;
   }
 
-  /** The state with a current put through two points that moves no contact; null where every current moves one. */
-  private probe(h: number, ref: RefOf<'volts'>, a: number, b: number, still: OperatingPoint) {
-    for (const amps of PROBE_AMPS) {
-      const bridges = [{ a, b, ohms: METER_OHMS, emfVolts: amps * METER_OHMS }];
-      const altered = combineAlterations(this.altered(h, ref), { changes: [], bridges });
-      const point = this.model.solve(ref.condition, altered);
-      if (point.sensed.every((state, sensor) => state === still.sensed[sensor])) return { amps, point };
-    }
-    return null;
-  }
-
   private feel(h: number, ref: RefOf<'volts'>, { mean, floating }: VoltsColumn): Sensitivity | null {
     if (floating[h] !== JOINED) return null;
-    const { network } = this.model;
-    const a = nodeIndex(this.model, ref.node);
-    const b = nodeIndex(this.model, ref.against);
     const point = this.pointFor(h, ref);
-    const hangs = this.hanging(h, ref, point);
-    if (hangs[a] !== 0 || hangs[b] !== 0) return null;
-    const probed = this.probe(h, ref, a, b, point);
-    if (!probed) return null;
-    const index: number[] = [];
-    const volts: number[] = [];
-    const faulty = new Map<number, number>();
-    for (const fault of this.hypotheses[h]!.faults) {
-      if (!RESISTANCE_MODES.has(fault.mode) || fault.ohms === undefined) continue;
-      for (const { branch } of faultAlteration(network, fault).changes) faulty.set(branch, fault.ohms);
-    }
-    network.branches.forEach((branch, k) => {
-      const amps = point.amps[k]!;
-      if (amps === 0) return;
-      const through = (probed.point.amps[k]! - amps) / probed.amps;
-      const ohms = faulty.get(k);
-      const sigma = ohms === undefined ? this.tolerance[k]! * branch.ohms : FAULT_TOLERANCE * ohms;
-      const moved = sigma * amps * through;
-      if (Math.abs(moved) > 1e-3) {
-        index.push(k);
-        volts.push(moved);
-      }
-    });
-    index.push(network.branches.length);
-    volts.push(mean[h]! * EMF_SPREAD);
-    return { index: Int32Array.from(index), volts: Float64Array.from(volts) };
+    const state = {
+      hypothesis: this.hypotheses[h]!,
+      altered: this.altered(h, ref),
+      point,
+      hangs: this.hanging(h, ref, point),
+    };
+    return sensitivityOf(this.model, ref, state, mean[h]!, this.tolerance);
   }
 
   /** The bin a voltage falls into. */
@@ -455,101 +315,6 @@ export class Predictions {
     while (k < this.binEdges.length && volts >= this.binEdges[k]!) k++;
     return k;
   }
-}
-
-/** Volts as chances of bins, filled when a test is first weighed against others. */
-class VoltsPrediction implements TestPrediction {
-  readonly outcomes: number;
-  readonly tells: boolean;
-  readonly swayed = null;
-  readonly ofLooseness = false;
-  private filled: { clean: Float32Array; chances: Float32Array } | null = null;
-
-  constructor(
-    readonly ref: TestRef,
-    private readonly edges: readonly number[],
-    readonly volts: VoltsColumn,
-  ) {
-    this.outcomes = edges.length + 1;
-    this.tells = this.differs();
-  }
-
-  get clean(): Float32Array {
-    this.filled ??= this.fill();
-    return this.filled.clean;
-  }
-
-  get chances(): Float32Array {
-    this.filled ??= this.fill();
-    return this.filled.chances;
-  }
-
-  private differs(): boolean {
-    const { mean, spread, floating, otherChance } = this.volts;
-    let low = Number.POSITIVE_INFINITY;
-    let high = Number.NEGATIVE_INFINITY;
-    let finest = Number.POSITIVE_INFINITY;
-    let joined = 0;
-    let floats = 0;
-    for (let h = 0; h < mean.length; h++) {
-      if (floating[h] === UNKNOWN) continue;
-      if (floating[h] === FLOATS) {
-        floats += 1;
-        continue;
-      }
-      joined += 1;
-      if (otherChance[h]! > 0) return true;
-      low = Math.min(low, mean[h]!);
-      high = Math.max(high, mean[h]!);
-      finest = Math.min(finest, spread[h]!);
-    }
-    return (floats > 0 && joined > 0) || high - low > finest;
-  }
-
-  private fill(): { clean: Float32Array; chances: Float32Array } {
-    const { mean, spread, floating, otherChance, otherMean } = this.volts;
-    const { outcomes, edges } = this;
-    const clean = new Float32Array(mean.length * outcomes);
-    const zeroBin = edges.filter((edge) => edge <= 0).length;
-    for (let h = 0; h < mean.length; h++) {
-      const at = h * outcomes;
-      if (floating[h] === UNKNOWN) clean.fill(1 / outcomes, at, at + outcomes);
-      else if (floating[h] === FLOATS) {
-        clean.fill(FLOATING.anything / outcomes, at, at + outcomes);
-        this.addBins(clean, at, mean[h]!, FLOATING.nothingSpread, FLOATING.nothing);
-        this.addBins(clean, at, mean[h]!, FLOATING.littleSpread, FLOATING.little);
-      } else {
-        const wide = (volts: number) => Math.hypot(spread[h]!, volts * EMF_SPREAD);
-        const other = otherChance[h]!;
-        this.addBins(clean, at, mean[h]!, wide(mean[h]!), 1 - other);
-        if (other > 0) this.addBins(clean, at, otherMean[h]!, wide(otherMean[h]!), other);
-      }
-    }
-    const chances = clean.map((chance, index) => {
-      const wrong = 0.4 / outcomes + (index % outcomes === zeroBin ? 0.6 : 0);
-      return (1 - WRONG_READING) * chance + WRONG_READING * wrong;
-    });
-    return { clean, chances };
-  }
-
-  private addBins(into: Float32Array, at: number, mean: number, spread: number, share: number): void {
-    let below = 0;
-    for (let k = 0; k < this.edges.length; k++) {
-      const z = (this.edges[k]! - mean) / spread;
-      const next = z > 6 ? 1 : z < -6 ? 0 : normalBelow(z);
-      into[at + k] = into[at + k]! + share * (next - below);
-      below = next;
-    }
-    into[at + this.edges.length] = into[at + this.edges.length]! + share * (1 - below);
-  }
-}
-
-function scaledPoint(point: OperatingPoint, factor: number): OperatingPoint {
-  return {
-    ...point,
-    volts: point.volts.map((one) => one * factor),
-    amps: point.amps.map((one) => one * factor),
-  };
 }
 
 /** Combined alteration of several faults. */

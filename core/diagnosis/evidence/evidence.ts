@@ -7,34 +7,19 @@
  * Readings belong to episodes. A fault that comes and goes is present or absent, as one hidden state, in each.
  * Within an episode the order of readings does not matter: they are taken in the order of their names.
  */
-import type { Preconditions, Reading } from '../format/readingsSchema';
-import { voltmeterError } from '../limits/instruments';
-import { kindOf, testId } from './kinds';
-import {
-  EMF_SPREAD,
-  FLOATING,
-  FLOATS,
-  JOINED,
-  type Predictions,
-  type Sensitivity,
-  type TestPrediction,
-  UNKNOWN,
-  WRONG_READING,
-} from './predictions';
 
-export interface TakenReading extends Reading {
-  readonly id: string;
-}
+import { kindOf, testId } from '../kinds';
+import { Chain } from './chain';
+import { ComesAndGoes } from './comesAndGoes';
+import { isVolts, type JudgedReading, voltsOf } from './judgedReading';
+import { density } from './likelihood';
+import type { Predictions } from './predictions';
+import { type Episode, type TakenReading, wrongChance } from './readings';
+import type { Sensitivity } from './sensitivity';
+import { EMF_SPREAD, FLOATING, FLOATS, JOINED, UNKNOWN } from './voltsPrediction';
 
-/** Nothing was made sure of: a reported complaint, for instance. */
-export const UNSURE: Preconditions = { tester: false, reference: false, setUp: true };
-
-/** What each missing precondition adds to the chance that a reading is simply wrong. */
-const UNPROVED = { tester: 0.05, reference: 0.05, setUp: 0.1 } as const;
 /** Range over which a wrong or floating volts reading may lie, as multiples of the supply. */
 const WRONG_SPAN = 1.3;
-/** Chance that a fault that comes and goes is there in an episode. */
-const PRESENT = 0.5;
 /** A part that was just renewed is at fault again so much more rarely. */
 const RENEWED = 0.2;
 /** Hypotheses so much less likely than the best (log) are judged without their tolerances; nobody could tell. */
@@ -44,47 +29,6 @@ const REPEATS = 0.8;
 /** Share of readings near nothing where the map knows nothing. */
 const UNKNOWN_NOTHING = 0.3;
 
-/** Chance that a reading is wrong, from what was made sure of before it. */
-export function wrongChance(sure: Preconditions | undefined): number {
-  if (!sure) return WRONG_READING;
-  return (
-    WRONG_READING +
-    (sure.tester ? 0 : UNPROVED.tester) +
-    (sure.reference ? 0 : UNPROVED.reference) +
-    (sure.setUp ? 0 : UNPROVED.setUp)
-  );
-}
-
-/** A stretch in which what comes and goes stays as it is. */
-export interface Episode {
-  readonly number: number;
-  /** Parts whose state was left open again when it began; null for all. */
-  readonly freed: ReadonlySet<string> | null;
-}
-
-/** One reading as the state keeps it. */
-interface Entry {
-  readonly reading: TakenReading;
-  readonly prediction: TestPrediction;
-  readonly episode: number;
-  /** What predicts it: the circuit of now, or as it was before parts were mended. */
-  readonly from: Predictions;
-  /** Canonical place: episode, then name, then value. */
-  readonly key: string;
-  readonly wrong: number;
-  /** Result of a test of states; -1 where it is volts, or comes and goes. */
-  readonly outcome: number;
-  /** Log-likelihood by hypothesis, given the entries before it. */
-  readonly log: Float64Array;
-  /** Whether a hypothesis takes a volts reading for right, and so learns from it. */
-  readonly joins: Uint8Array;
-  /** Chance, after this entry, that a contact near its threshold stands the other way than predicted. */
-  readonly stand: Float64Array;
-  /** For faults that come and go: log-likelihood while there and while away, given the entries before. */
-  readonly present: Float64Array;
-  readonly absent: Float64Array;
-}
-
 /** What a hypothesis makes of one entry. */
 interface Judged {
   readonly log: number;
@@ -92,22 +36,14 @@ interface Judged {
   readonly joins: boolean;
 }
 
-/** Rows of the Cholesky factor of the joint covariance of the volts that a hypothesis has taken in. */
-interface Chain {
-  readonly moves: Sensitivity[];
-  readonly rows: Float64Array[];
-  readonly whitened: number[];
-}
-
 export class EvidenceState {
   readonly logWeight: Float64Array;
   /** Log of the chances before any reading. */
   private readonly prior: Float64Array;
-  /** Parts whose state was left open again when an episode began; null for all. */
-  private readonly freed: (ReadonlySet<string> | null)[] = [];
   /** In canonical order. */
-  private readonly entries: Entry[] = [];
-  private readonly byId = new Map<string, Entry>();
+  private readonly entries: JudgedReading[] = [];
+  private readonly goes: ComesAndGoes;
+  private readonly byId = new Map<string, JudgedReading>();
   private readonly scratch: Float64Array;
   private readonly soundRow: number;
 
@@ -117,6 +53,7 @@ export class EvidenceState {
     this.logWeight = this.prior.slice();
     this.scratch = new Float64Array(model.network.branches.length + 1);
     this.soundRow = sound;
+    this.goes = new ComesAndGoes(hypotheses, this.entries);
   }
 
   /** Parts were renewed or mended since: they may be at fault again, but hardly. */
@@ -143,7 +80,7 @@ export class EvidenceState {
    * nothing about the circuit.
    */
   take(reading: TakenReading, { number, freed }: Episode, predictions = this.predictions): boolean {
-    this.freed[number] = freed;
+    this.goes.begin(number, freed);
     const episode = number;
     const id = testId(reading.test);
     const prediction = predictions.of(id, reading.test);
@@ -155,7 +92,7 @@ export class EvidenceState {
         : kindOf(reading.test).outcome(predictions.model, reading.test, reading.value);
     if (outcome === null) return false;
     const count = this.logWeight.length;
-    const entry: Entry = {
+    const entry: JudgedReading = {
       reading,
       prediction,
       episode,
@@ -197,12 +134,12 @@ export class EvidenceState {
         if (hypotheses[h]!.lasting === null && before[h]! > best) best = before[h]!;
       }
       const sameCondition = this.lastInCondition(index);
-      const isVolts = 'volts' in entry.reading.value && entry.prediction.volts !== null;
+      const asVolts = isVolts(entry);
       for (let h = 0; h < before.length; h++) {
         if (hypotheses[h]!.lasting !== null) continue;
         const stand = sameCondition ? sameCondition.stand[h]! : this.swayOf(entry, h);
         let judged: Judged;
-        if (!isVolts) judged = this.stateLog(index, h, stand);
+        if (!asVolts) judged = this.stateLog(index, h, stand);
         else {
           const live = before[h]! >= best - LIVE;
           if (live) chains[h] ??= this.chainUntil(h, index);
@@ -217,7 +154,7 @@ export class EvidenceState {
   }
 
   /** The last entry before a place that was taken in the same condition; it knows how contacts stand there. */
-  private lastInCondition(index: number): Entry | null {
+  private lastInCondition(index: number): JudgedReading | null {
     const { test } = this.entries[index]!.reading;
     if (!('condition' in test)) return null;
     for (let at = index - 1; at >= 0; at--) {
@@ -227,124 +164,31 @@ export class EvidenceState {
     return null;
   }
 
-  private swayOf({ reading: { test }, from }: Entry, h: number): number {
+  private swayOf({ reading: { test }, from }: JudgedReading, h: number): number {
     return 'condition' in test ? from.swayChance(h, test.condition) : 0;
   }
 
   /** What a hypothesis has learned of the tolerances from the volts before a place. */
   private chainUntil(h: number, until: number): Chain {
-    const chain: Chain = { moves: [], rows: [], whitened: [] };
+    const chain = new Chain(this.scratch);
     for (let index = 0; index < until; index++) {
       const entry = this.entries[index]!;
       if (entry.joins[h] === 0) continue;
       const moves = this.moves(entry, h);
-      if (moves) this.conditioned(chain, moves, entry, h, true);
+      if (moves) chain.join(moves, entry.prediction.volts!.mean[h]!, voltsOf(entry));
     }
     return chain;
   }
 
-  /** Judges all entries under the faults that come and go, and sums everything up. */
-  private judgeLoose(): void {
-    const { hypotheses } = this.predictions;
-    const loose = [...hypotheses.keys()].filter((h) => hypotheses[h]!.lasting !== null);
-    for (const h of loose) {
-      const lasting = hypotheses[h]!.lasting!;
-      for (const entry of this.entries) {
-        entry.present[h] = entry.log[lasting]!;
-        entry.absent[h] = entry.log[this.soundRow]!;
-      }
-    }
-    this.weigh();
-    let best = Number.NEGATIVE_INFINITY;
-    for (const value of this.logWeight) if (value > best) best = value;
-    const followed = loose.filter((h) => this.logWeight[h]! >= best - LIVE);
-    for (const h of followed) this.followLoose(h);
-    if (followed.length > 0) this.weigh();
-  }
-
-  /**
-   * Each stretch as if the fault were there and as if it were away, the tolerances learned from whichever fits
-   * better. In one stretch alone the lasting fault and the sound circuit have been judged so already.
-   */
-  private followLoose(h: number): void {
-    const lasting = this.predictions.hypotheses[h]!.lasting!;
-    const stretches = this.stretchesOf(h);
-    if (stretches.length < 2) return;
-    let chain: Chain = { moves: [], rows: [], whitened: [] };
-    for (const [from, until] of stretches) {
-      const there = { ...copyOf(chain), sum: 0 };
-      const away = { ...copyOf(chain), sum: 0 };
-      for (let index = from; index < until; index++) {
-        const entry = this.entries[index]!;
-        if ('volts' in entry.reading.value && entry.prediction.volts) {
-          entry.present[h] = this.voltsLog(index, lasting, there, 0).log;
-          entry.absent[h] = this.voltsLog(index, this.soundRow, away, 0).log;
-        }
-        there.sum += entry.present[h]!;
-        away.sum += entry.absent[h]!;
-      }
-      chain = there.sum >= away.sum ? there : away;
-    }
-  }
-
-  /** Entries in stretches in which a fault that comes and goes could not change: from, until. */
-  private stretchesOf(h: number): (readonly [number, number])[] {
-    const stretches: [number, number][] = [];
-    this.entries.forEach(({ episode }, index) => {
-      const before = this.entries[index - 1]?.episode ?? episode;
-      const last = stretches[stretches.length - 1];
-      if (!last || (episode !== before && this.freesBetween(h, before, episode))) {
-        stretches.push([index, index + 1]);
-      } else last[1] = index + 1;
-    });
-    return stretches;
-  }
-
-  private moves({ reading: { test }, from }: Entry, h: number): Sensitivity | null {
+  private moves({ reading: { test }, from }: JudgedReading, h: number): Sensitivity | null {
     if (test.kind !== 'volts') return null;
     return from.sensitivity(testId(test), test, h);
-  }
-
-  /** Mean and variance of a reading given the chain; with `join` it becomes a link of it. */
-  private conditioned(chain: Chain, moves: Sensitivity, entry: Entry, h: number, join: boolean) {
-    const { mean } = entry.prediction.volts!;
-    const read = 'volts' in entry.reading.value ? entry.reading.value.volts : 0;
-    const { scratch } = this;
-    let own = 0;
-    for (let i = 0; i < moves.index.length; i++) {
-      scratch[moves.index[i]!] = moves.volts[i]!;
-      own += moves.volts[i]! ** 2;
-    }
-    const row = new Float64Array(chain.rows.length + 1);
-    let shift = 0;
-    let explained = 0;
-    for (let r = 0; r < chain.rows.length; r++) {
-      const other = chain.moves[r]!;
-      let covariance = 0;
-      for (let i = 0; i < other.index.length; i++) covariance += other.volts[i]! * scratch[other.index[i]!]!;
-      const below = chain.rows[r]!;
-      for (let c = 0; c < r; c++) covariance -= row[c]! * below[c]!;
-      row[r] = covariance / below[r]!;
-      shift += row[r]! * chain.whitened[r]!;
-      explained += row[r]! ** 2;
-    }
-    for (const index of moves.index) scratch[index] = 0;
-    const variance = Math.max(1e-9, own - explained) + voltmeterError(mean[h]!) ** 2;
-    const deviation = Math.sqrt(variance);
-    const expected = mean[h]! + shift;
-    if (join) {
-      row[chain.rows.length] = deviation;
-      chain.rows.push(row);
-      chain.moves.push(moves);
-      chain.whitened.push((read - expected) / deviation);
-    }
-    return { expected, deviation };
   }
 
   /** A volts reading under a hypothesis; the chain is null where its tolerances are not followed. */
   private voltsLog(index: number, h: number, chain: Chain | null, stand: number): Judged {
     const entry = this.entries[index]!;
-    const volts = 'volts' in entry.reading.value ? entry.reading.value.volts : 0;
+    const volts = voltsOf(entry);
     const { mean, spread, floating, otherMean } = entry.prediction.volts!;
     const flat = 1 / (WRONG_SPAN * entry.from.model.emfVolts);
     const wrongDensity = 0.6 * density(volts, 0, 0.05) + 0.4 * flat;
@@ -362,7 +206,7 @@ export class EvidenceState {
       return { log: Math.log(total), stand, joins: false };
     }
     const moves = chain ? this.moves(entry, h) : null;
-    const known = chain && moves ? this.conditioned(chain, moves, entry, h, false) : null;
+    const known = chain && moves ? chain.expect(moves, mean[h]!) : null;
     const plain = Math.hypot(spread[h]!, mean[h]! * EMF_SPREAD);
     const deviation = known?.deviation ?? plain;
     const likely = (right: number) => (1 - wrong) * right + wrong * wrongDensity;
@@ -372,7 +216,7 @@ export class EvidenceState {
     const { total, stand: now } = mix(stand, main, other);
     // Only a reading that is believed, and that stands as predicted, teaches anything about the tolerances.
     const joins = moves !== null && ((1 - stand) * (1 - wrong) * right) / total > 0.5;
-    if (chain && moves && joins) this.conditioned(chain, moves, entry, h, true);
+    if (chain && moves && joins) chain.join(moves, mean[h]!, volts);
     return { log: Math.log(total), stand: now, joins };
   }
 
@@ -446,6 +290,52 @@ export class EvidenceState {
     return now / Math.max(before, 1e-12);
   }
 
+  /** Judges all entries under the faults that come and go, and sums everything up. */
+  private judgeLoose(): void {
+    const { hypotheses } = this.predictions;
+    const loose = [...hypotheses.keys()].filter((h) => hypotheses[h]!.lasting !== null);
+    for (const h of loose) {
+      const lasting = hypotheses[h]!.lasting!;
+      for (const entry of this.entries) {
+        entry.present[h] = entry.log[lasting]!;
+        entry.absent[h] = entry.log[this.soundRow]!;
+      }
+    }
+    this.weigh();
+    let best = Number.NEGATIVE_INFINITY;
+    for (const value of this.logWeight) if (value > best) best = value;
+    const followed = loose.filter((h) => this.logWeight[h]! >= best - LIVE);
+    for (const h of followed) this.followLoose(h);
+    if (followed.length > 0) this.weigh();
+  }
+
+  /**
+   * Each stretch as if the fault were there and as if it were away, the tolerances learned from whichever fits
+   * better. In one stretch alone the lasting fault and the sound circuit have been judged so already.
+   */
+  private followLoose(h: number): void {
+    const lasting = this.predictions.hypotheses[h]!.lasting!;
+    const stretches = this.goes.stretches(h);
+    if (stretches.length < 2) return;
+    let chain = new Chain(this.scratch);
+    for (const [from, until] of stretches) {
+      const there = chain.copy();
+      const away = chain.copy();
+      let thereSum = 0;
+      let awaySum = 0;
+      for (let index = from; index < until; index++) {
+        const entry = this.entries[index]!;
+        if (isVolts(entry)) {
+          entry.present[h] = this.voltsLog(index, lasting, there, 0).log;
+          entry.absent[h] = this.voltsLog(index, this.soundRow, away, 0).log;
+        }
+        thereSum += entry.present[h]!;
+        awaySum += entry.absent[h]!;
+      }
+      chain = thereSum >= awaySum ? there : away;
+    }
+  }
+
   /** Sums up what all entries say: fault forms that stay by adding, those that come and go episode by episode. */
   private weigh(): void {
     const { hypotheses } = this.predictions;
@@ -456,70 +346,13 @@ export class EvidenceState {
       this.logWeight[h] = sum;
     }
     for (let h = 0; h < hypotheses.length; h++) {
-      const { lasting } = hypotheses[h]!;
-      if (lasting === null) continue;
-      let sum = this.prior[h]!;
-      let present = 0;
-      let absent = 0;
-      let episode = this.entries[0]?.episode ?? 0;
-      for (const entry of this.entries) {
-        if (entry.episode !== episode) {
-          if (this.freesBetween(h, episode, entry.episode)) {
-            sum += either(present, absent);
-            present = 0;
-            absent = 0;
-          }
-          episode = entry.episode;
-        }
-        const before = either(present, absent);
-        if (entry.outcome < 0 && !('volts' in entry.reading.value)) {
-          // That it comes and goes is just what such a fault does.
-          present += Math.log(0.9);
-          absent += Math.log(0.9);
-        } else {
-          const moved = this.ofLooseness(entry, h);
-          present += moved ?? entry.present[h]!;
-          absent += moved ?? entry.absent[h]!;
-        }
-        entry.log[h] = either(present, absent) - before;
-      }
-      this.logWeight[h] = sum + either(present, absent);
+      if (hypotheses[h]!.lasting !== null) this.logWeight[h] = this.goes.weigh(h, this.prior[h]!);
     }
-  }
-
-  /** Moving a part asks whether it is loose, not whether it fails just now. */
-  private ofLooseness({ prediction, outcome, wrong }: Entry, h: number): number | null {
-    if (!prediction.ofLooseness || outcome < 0) return null;
-    const { outcomes, clean } = prediction;
-    return Math.log((1 - wrong) * clean[h * outcomes + outcome]! + wrong / outcomes);
-  }
-
-  /** Whether a fault that comes and goes may have changed from one episode to another. */
-  private freesBetween(h: number, from: number, to: number): boolean {
-    const { parts } = this.predictions.hypotheses[h]!;
-    for (let episode = from + 1; episode <= to; episode++) {
-      const freed = this.freed[episode];
-      if (freed === undefined) continue;
-      if (freed === null || parts.some((part) => freed.has(part))) return true;
-    }
-    return false;
   }
 
   /** Chance that a fault that comes and goes is there now, given what was read since it last was free to change. */
   presentNow(h: number): number {
-    const { lasting } = this.predictions.hypotheses[h]!;
-    const last = this.entries[this.entries.length - 1]?.episode;
-    if (lasting === null || last === undefined) return PRESENT;
-    let present = Math.log(PRESENT);
-    let absent = Math.log(1 - PRESENT);
-    for (const entry of this.entries) {
-      if (entry.episode !== last && this.freesBetween(h, entry.episode, last)) continue;
-      if (entry.outcome < 0 && !('volts' in entry.reading.value)) continue;
-      if (entry.prediction.ofLooseness) continue;
-      present += entry.present[h]!;
-      absent += entry.absent[h]!;
-    }
-    return 1 / (1 + Math.exp(absent - present));
+    return this.goes.presentNow(h);
   }
 }
 
@@ -528,32 +361,4 @@ function mix(chance: number, main: number, other: number): { total: number; stan
   if (chance === 0) return { total: main, stand: 0 };
   const total = (1 - chance) * main + chance * other;
   return { total, stand: (chance * other) / total };
-}
-
-function copyOf({ moves, rows, whitened }: Chain): Chain {
-  return { moves: [...moves], rows: [...rows], whitened: [...whitened] };
-}
-
-function either(present: number, absent: number): number {
-  const top = Math.max(present, absent);
-  return top + Math.log(PRESENT * Math.exp(present - top) + (1 - PRESENT) * Math.exp(absent - top));
-}
-
-function density(x: number, mean: number, spread: number): number {
-  const z = (x - mean) / spread;
-  return Math.exp(-0.5 * z * z) / (spread * Math.sqrt(2 * Math.PI));
-}
-
-/** Probabilities from log weights; sums to one. */
-export function normalise(logWeight: Float64Array): Float64Array {
-  let top = Number.NEGATIVE_INFINITY;
-  for (const value of logWeight) top = Math.max(top, value);
-  const p = new Float64Array(logWeight.length);
-  let sum = 0;
-  for (let h = 0; h < p.length; h++) {
-    p[h] = Math.exp(logWeight[h]! - top);
-    sum += p[h]!;
-  }
-  for (let h = 0; h < p.length; h++) p[h] = p[h]! / sum;
-  return p;
 }

@@ -1,0 +1,100 @@
+/** What a diagnosis is asked, and what it answers. */
+import type { Fault } from '../faults/faults';
+import type { TestRef } from '../format/readingsSchema';
+import type { Stop } from './choice/decision';
+import type { OutcomeMeaning } from './choice/explainTest';
+import type { TakenReading } from './evidence/readings';
+import type { SubstitutionTable } from './verdict/substitution';
+
+export interface Complaint {
+  readonly function: string;
+  readonly condition: string;
+}
+
+export interface AssessmentInput {
+  readonly readings: readonly TakenReading[];
+  /** Ids of tests that the technician cannot or will not do. */
+  readonly refused: readonly string[];
+  /** Places that are open already. */
+  readonly opened: readonly string[];
+}
+
+export interface SuspectForm {
+  readonly words: string;
+  readonly chance: number;
+  /** Its first fault; null for nothing and for what is not in the map. */
+  readonly fault: Fault | null;
+  readonly intermittent: boolean;
+}
+
+export interface Suspect {
+  readonly id: string;
+  readonly title: string;
+  readonly parts: readonly string[];
+  readonly chance: number;
+  /** Its likeliest forms, in words, with their chances. */
+  readonly forms: readonly SuspectForm[];
+  readonly reason: string;
+}
+
+export interface ReadingEffect {
+  readonly id: string;
+  readonly sentence: string;
+  /** Parts that this reading was the first to clear. */
+  readonly clears: readonly string[];
+  /** Fits none of the suspects that were left. */
+  readonly unexpected: boolean;
+}
+
+export interface Proposal {
+  readonly id: string;
+  readonly ref: TestRef;
+  readonly place: string | null;
+  readonly lead: string;
+  readonly minutes: number;
+  readonly gainBits: number;
+  readonly expected: string;
+  readonly why: string;
+  readonly outcomes: readonly OutcomeMeaning[];
+}
+
+export type Strength = 'provisional' | 'supported' | 'proved';
+
+export interface Verdict {
+  /** Null while nothing leads. */
+  readonly suspect: string | null;
+  readonly strength: Strength | null;
+  readonly sentence: string;
+  readonly evidence: readonly string[];
+}
+
+export interface PartStanding {
+  readonly part: string;
+  readonly chance: number;
+  /** All of its faults are cleared, some, or none. */
+  readonly standing: 'cleared' | 'partly' | 'open';
+  readonly clearedBy: string | null;
+  /** Faults of it that remain, in words. */
+  readonly remaining: readonly string[];
+}
+
+export interface Assessment {
+  readonly suspects: readonly Suspect[];
+  readonly effects: readonly ReadingEffect[];
+  readonly parts: readonly PartStanding[];
+  readonly verdict: Verdict;
+  readonly next: readonly Proposal[];
+  readonly notInMap: number;
+  /** Why to stop here; null while testing on is worth it. */
+  readonly stop: Stop | null;
+  /** What trying the leading repair would cost, in minutes; null while nothing leads. */
+  readonly repair: { readonly minutes: number; readonly price: number; readonly wrong: number } | null;
+  /** Tables of part by vehicle, for every part that something was substituted for. */
+  readonly substitutions: readonly SubstitutionTable[];
+  /** Suspects that only a refused test would tell apart, in words; null when there are none. */
+  readonly mergedByRefusal: string | null;
+  /** Not known whether it fails at this moment: something was touched, or it comes and goes. */
+  readonly askFailsNow: boolean;
+  /** The reading that disagrees with the others, and what to do about it; null while all fit together. */
+  readonly contradiction: { readonly reading: string; readonly sentence: string } | null;
+}

@@ -1,0 +1,89 @@
+/**
+ * How the volts of a test move with the tolerances of every resistance, of the fault's own size and of the supply. By
+ * reciprocity: a small current put through the points flows through every resistance in proportion to what that
+ * resistance matters (Director and Rohrer, "The generalized adjoint network", 1969).
+ */
+import { faultAlteration, RESISTANCE_MODES } from '../../faults/faults';
+import { METER_OHMS } from '../../limits/instruments';
+import { type Alteration, combineAlterations } from '../../network/alteration';
+import type { CircuitModel } from '../../network/model';
+import type { OperatingPoint } from '../../network/solve';
+import type { Hypothesis } from '../hypotheses/hypotheses';
+import { nodeIndex, type RefOf } from '../kinds/kind';
+import { EMF_SPREAD } from './voltsPrediction';
+
+/** Spread of the ohms of a fault itself, on a logarithmic scale: its size is known to a factor of two. */
+const FAULT_TOLERANCE = 0.7;
+/** Probe currents, ampere; the first that moves no contact is taken. Behind an input even a milliampere lifts volts. */
+const PROBE_AMPS = [1e-3, 1e-6, 1e-8];
+
+/** How volts move with the unknown tolerances: volts per standard deviation, by branch; the last is the supply. */
+export interface Sensitivity {
+  readonly index: Int32Array;
+  readonly volts: Float64Array;
+}
+
+/** The state in which a hypothesis is asked. */
+export interface AskedState {
+  readonly hypothesis: Hypothesis;
+  /** Faults of the hypothesis, and what the test itself changes. */
+  readonly altered: Alteration;
+  readonly point: OperatingPoint;
+  /** Nodes that only leakage decides, 1 for each. */
+  readonly hangs: Uint8Array;
+}
+
+/** Null where the points hang, or where every current moves a contact. `mean` is what the volts are, `tolerance` by branch. */
+export function sensitivityOf(
+  model: CircuitModel,
+  ref: RefOf<'volts'>,
+  { hypothesis, altered, point, hangs }: AskedState,
+  mean: number,
+  tolerance: Float64Array,
+): Sensitivity | null {
+  const { network } = model;
+  const a = nodeIndex(model, ref.node);
+  const b = nodeIndex(model, ref.against);
+  if (hangs[a] !== 0 || hangs[b] !== 0) return null;
+  const probed = probe(model, ref, altered, a, b, point);
+  if (!probed) return null;
+  const index: number[] = [];
+  const volts: number[] = [];
+  const faulty = new Map<number, number>();
+  for (const fault of hypothesis.faults) {
+    if (!RESISTANCE_MODES.has(fault.mode) || fault.ohms === undefined) continue;
+    for (const { branch } of faultAlteration(network, fault).changes) faulty.set(branch, fault.ohms);
+  }
+  network.branches.forEach((branch, k) => {
+    const amps = point.amps[k]!;
+    if (amps === 0) return;
+    const through = (probed.point.amps[k]! - amps) / probed.amps;
+    const ohms = faulty.get(k);
+    const sigma = ohms === undefined ? tolerance[k]! * branch.ohms : FAULT_TOLERANCE * ohms;
+    const moved = sigma * amps * through;
+    if (Math.abs(moved) > 1e-3) {
+      index.push(k);
+      volts.push(moved);
+    }
+  });
+  index.push(network.branches.length);
+  volts.push(mean * EMF_SPREAD);
+  return { index: Int32Array.from(index), volts: Float64Array.from(volts) };
+}
+
+/** The state with a current put through two points that moves no contact; null where every current moves one. */
+function probe(
+  model: CircuitModel,
+  ref: RefOf<'volts'>,
+  altered: Alteration,
+  a: number,
+  b: number,
+  still: OperatingPoint,
+) {
+  for (const amps of PROBE_AMPS) {
+    const bridges = [{ a, b, ohms: METER_OHMS, emfVolts: amps * METER_OHMS }];
+    const point = model.solve(ref.condition, combineAlterations(altered, { changes: [], bridges }));
+    if (point.sensed.every((state, sensor) => state === still.sensed[sensor])) return { amps, point };
+  }
+  return null;
+}

@@ -1,0 +1,57 @@
+/** Which terminals of a relay a fused lead may join. */
+import type { CircuitFile } from '../../format/circuitSchema';
+import type { TakenReading } from '../evidence/readings';
+import { fuseOfRelay } from '../kinds/fuseBefore';
+import { hasRail, known } from './pinReadings';
+import type { RelayDuty } from './relayDuty';
+
+export type BridgeAnswer =
+  | { readonly allowed: true; readonly sentence: string }
+  | { readonly allowed: false; readonly sentence: string };
+
+/**
+ * Whether a fused lead may join two terminals of a relay: its contact only, known by a reading, never a coil pin, the
+ * lead fused at no more than the circuit.
+ */
+export function mayBridge(
+  circuit: CircuitFile,
+  relayId: string,
+  from: string,
+  to: string,
+  duty: RelayDuty,
+  condition: string,
+  readings: readonly TakenReading[],
+): BridgeAnswer {
+  const relay = circuit.parts.find((one) => one.id === relayId);
+  const no = (sentence: string): BridgeAnswer => ({ allowed: false, sentence });
+  if (relay?.kind !== 'relay') return no('That is no relay of this circuit.');
+  if (relay.safetyCritical) return no('It serves a safety function: the maker’s procedure only.');
+  if (relay.fixed) return no('It does not come out, so its socket cannot be bridged.');
+  const coil = [from, to].find((pin) => pin === '85' || pin === '86');
+  if (coil) {
+    return no(
+      `${coil} is a coil pin. A lead there can burn the command or the loom: only the contact is bridged.`,
+    );
+  }
+  if (from === to) return no('Choose two terminals.');
+  const contact = duty.contacts.find(
+    ({ supply, output }) => (supply === from && output === to) || (supply === to && output === from),
+  );
+  if (!contact || [from, to].includes('87a')) {
+    return no('Only the contact that closes is bridged, 30 and 87, with the relay out.');
+  }
+  const { supply } = contact;
+  const at = known(circuit, readings, relay.pins[supply] ?? '', condition);
+  if (!hasRail(at, contact, circuit.nominalVolts)) {
+    const seen = contact.rail === 'plus' ? 'live' : 'at earth';
+    return no(`Which hole is ${supply} has to be seen by a reading first: read it ${seen}, then bridge.`);
+  }
+  const amps = fuseOfRelay(circuit, relayId);
+  return {
+    allowed: true,
+    sentence:
+      amps === null
+        ? 'Relay out. A momentary lead, fused at no more than the circuit’s own fuse: read it first.'
+        : `Relay out. A momentary lead, fused at no more than ${amps} A.`,
+  };
+}

@@ -1,0 +1,181 @@
+/**
+ * The readings of a job worked in one by one, carried on from one question to the next. Readings from before a repair
+ * are judged on the circuit that had the mended fault as well.
+ */
+import type { TestRef } from '../format/readingsSchema';
+import { combineAlterations } from '../network/alteration';
+import type { CircuitModel } from '../network/model';
+import type { Complaint, ReadingEffect } from './assessment';
+import { EpisodeCounter } from './evidence/episodes';
+import { EvidenceState } from './evidence/evidence';
+import { Predictions } from './evidence/predictions';
+import type { TakenReading } from './evidence/readings';
+import type { Hypothesis } from './hypotheses/hypotheses';
+import { testId } from './kinds';
+import { explainReading, explainsReading } from './verdict/explainReading';
+import type { Standings } from './verdict/standings';
+
+/** What the readings worked in so far have come to. */
+export interface Progress {
+  readonly state: EvidenceState;
+  readonly counter: EpisodeCounter;
+  readonly taken: { readonly reading: TakenReading; readonly text: string; readonly episode: number }[];
+  readonly effects: ReadingEffect[];
+  readonly clearedBy: Map<string, string>;
+  /** Log-likelihood without priors, by hypothesis. */
+  readonly cumulative: Float64Array;
+  /** Hypotheses that explain every reading so far. */
+  explaining: readonly number[];
+  mended: Predictions | null;
+  mendedKey: string;
+  /** Parts that are mended since, as of the last reading. */
+  mendedParts: readonly string[];
+  /** Episode in which the complaint was last looked at. */
+  askedIn: number;
+}
+
+export class WorkedIn {
+  private readonly model: CircuitModel;
+  private readonly hypotheses: readonly Hypothesis[];
+  private progress: Progress | null = null;
+
+  constructor(
+    private readonly predictions: Predictions,
+    private readonly standings: Standings,
+    private readonly complaint: Complaint,
+  ) {
+    this.model = predictions.model;
+    this.hypotheses = predictions.hypotheses;
+  }
+
+  /** The readings worked in, carried on from the last question where they begin alike. */
+  upTo(readings: readonly TakenReading[]): Progress {
+    const texts = readings.map((reading) => JSON.stringify(reading));
+    const before = this.progress;
+    const goesOn =
+      before !== null &&
+      before.taken.length <= readings.length &&
+      before.taken.every(({ text }, index) => text === texts[index]);
+    const progress = goesOn ? before : this.begin();
+    for (let index = progress.taken.length; index < readings.length; index++) {
+      this.takeIn(progress, readings, index, texts[index]!);
+    }
+    this.progress = progress;
+    return progress;
+  }
+
+  private begin(): Progress {
+    return {
+      state: new EvidenceState(this.predictions),
+      counter: new EpisodeCounter(this.model, this.complaint),
+      taken: [],
+      effects: [],
+      clearedBy: new Map(),
+      cumulative: new Float64Array(this.hypotheses.length),
+      explaining: this.hypotheses.map((_, h) => h),
+      mended: null,
+      mendedKey: '',
+      mendedParts: [],
+      askedIn: -1,
+    };
+  }
+
+  private takeIn(progress: Progress, readings: readonly TakenReading[], index: number, text: string): void {
+    const { state, counter, clearedBy, cumulative } = progress;
+    const reading = readings[index]!;
+    const predictions = this.predictionsFor(progress, readings, reading.before);
+    const prediction = predictions.of(testId(reading.test), reading.test);
+    const earlier = progress.taken.map((one) => one.reading);
+    const renewed = progress.mendedParts.filter((part) => !reading.before?.includes(part));
+    if (renewed.length > 0) state.renew(renewed);
+    progress.mendedParts = reading.before ?? [];
+    const episode = counter.next(reading);
+    const says = state.take(reading, episode, predictions);
+    progress.taken.push({ reading, text, episode: episode.number });
+    if (this.isComplaint(reading.test) && reading.sure?.tester !== false) progress.askedIn = episode.number;
+    const cleared: string[] = [];
+    if (says) {
+      for (let h = 0; h < cumulative.length; h++) {
+        cumulative[h] = state.evidenceFor(h);
+      }
+      for (const part of this.standings.clearedParts(cumulative)) {
+        if (clearedBy.has(part)) continue;
+        clearedBy.set(part, reading.id);
+        cleared.push(part);
+      }
+    }
+    const still = progress.explaining.filter((h) => explainsReading(predictions, prediction, reading, h));
+    // The first reading that leaves no explanation is the odd one; later ones are judged against the rest.
+    const explained = still.length > 0 || progress.explaining.length === 0;
+    if (still.length > 0) progress.explaining = still;
+    progress.effects.push({
+      id: reading.id,
+      clears: cleared,
+      ...explainReading(predictions, reading, prediction, says, explained, cleared, earlier),
+    });
+  }
+
+  /** Readings from before a repair were taken on a circuit that had the mended fault as well. */
+  private predictionsFor(
+    progress: Progress,
+    readings: readonly TakenReading[],
+    parts: readonly string[] | undefined,
+  ): Predictions {
+    if (!parts || parts.length === 0) return this.predictions;
+    const key = parts.join(' ');
+    if (progress.mendedKey !== key) {
+      progress.mendedKey = key;
+      progress.mended = this.withFault(this.mendedFault(readings, key, parts));
+    }
+    return progress.mended ?? this.predictions;
+  }
+
+  /** The predictions with a fault that has been mended since. */
+  private withFault(mended: Hypothesis | null): Predictions | null {
+    const alteration = mended?.alteration;
+    if (!mended || !alteration) return null;
+    const hypotheses = this.hypotheses.map(
+      (one): Hypothesis =>
+        one.alteration === null
+          ? one
+          : {
+              ...one,
+              faults: [...mended.faults, ...one.faults],
+              alteration: combineAlterations(alteration, one.alteration),
+            },
+    );
+    return new Predictions(this.model, hypotheses);
+  }
+
+  /** Which fault it was that the repaired parts had, by the readings that were taken before. */
+  private mendedFault(
+    readings: readonly TakenReading[],
+    key: string,
+    parts: readonly string[],
+  ): Hypothesis | null {
+    const state = new EvidenceState(this.predictions);
+    const counter = new EpisodeCounter(this.model, this.complaint);
+    for (const reading of readings) {
+      if (reading.before?.join(' ') === key) state.take(reading, counter.next(reading));
+    }
+    let best: Hypothesis | null = null;
+    let weight = Number.NEGATIVE_INFINITY;
+    this.hypotheses.forEach((one, h) => {
+      const [first] = one.parts;
+      if (one.second !== undefined || first === undefined || !parts.includes(first)) return;
+      if (state.logWeight[h]! > weight) {
+        weight = state.logWeight[h]!;
+        best = one;
+      }
+    });
+    return best;
+  }
+
+  private isComplaint(test: TestRef): boolean {
+    return (
+      test.kind === 'function' &&
+      test.function === this.complaint.function &&
+      test.condition === this.complaint.condition
+    );
+  }
+}
