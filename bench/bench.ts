@@ -3,19 +3,18 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { mergeCircuits } from '../core/circuit/merge';
-import { resolveControl } from '../core/circuit/network';
-import type { TakenReading } from '../core/diagnosis/evidence/readings';
-import { readingOf } from '../core/diagnosis/playback';
-import { DiagnosisSession } from '../core/diagnosis/session';
-import { breakCircuit } from '../core/faults/broken';
-import { faultAlteration, faultModes } from '../core/faults/faults';
-import type { CircuitFile } from '../core/format/circuitSchema';
-import type { Alteration } from '../core/network/alteration';
-import { CircuitModel } from '../core/network/model';
-import { SmallSystem } from '../core/network/smallSystem';
-import { SparseFactor, SparsePattern } from '../core/network/sparse';
-import { spiceNetlist } from '../core/network/spice';
+import { mergeCircuits, resolveControl } from '../core/circuit';
+import { DiagnosisSession, readingOf, type TakenReading } from '../core/diagnosis';
+import { breakCircuit, faultAlteration, faultModes } from '../core/faults';
+import type { CircuitFile } from '../core/format';
+import {
+  type Alteration,
+  CircuitModel,
+  SmallSystem,
+  SparseFactor,
+  SparsePattern,
+  spiceNetlist,
+} from '../core/network';
 import { demoCircuit } from '../testing/circuits';
 import { randomCircuit } from '../testing/randomCircuit';
 import { vehicleCircuit } from '../testing/vehicleCircuit';

@@ -3,12 +3,14 @@
  * engine's own sequence in the same world. Both stop when one repair group is left; neither confirms.
  */
 
-import { candidateTests } from '../core/diagnosis/tests';
-import type { TakenReading } from '../core/diagnosis/evidence/readings';
-import type { VoltsColumn } from '../core/diagnosis/evidence/testPrediction';
-import { testId } from '../core/diagnosis/kinds';
-import type { DiagnosisSession } from '../core/diagnosis/session';
-import type { ReadingValue, TestRef } from '../core/format/readingsSchema';
+import {
+  candidateTests,
+  type DiagnosisSession,
+  type TakenReading,
+  testId,
+  type VoltsColumn,
+} from '../core/diagnosis';
+import type { ReadingValue, TestRef } from '../core/format';
 
 /** A test with the result that each hypothesis gives it, noise-free. */
 interface SureTest {

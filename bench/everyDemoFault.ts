@@ -3,11 +3,8 @@
  * process of its own: the test that reads it runs its modules in a sandbox that makes such arithmetic slow.
  */
 
-import type { Complaint } from '../core/diagnosis/assessment';
-import { followEngine } from '../core/diagnosis/followEngine';
-import { buildHypotheses } from '../core/diagnosis/hypotheses/hypotheses';
-import { DiagnosisSession } from '../core/diagnosis/session';
-import { CircuitModel } from '../core/network/model';
+import { buildHypotheses, type Complaint, DiagnosisSession, followEngine } from '../core/diagnosis';
+import { CircuitModel } from '../core/network';
 import { demoCircuit } from '../testing/circuits';
 import { habitualWalk } from './habitualWalk';
 

@@ -3,14 +3,12 @@
  * know, read with instruments that err. Nothing here is shared with the engine's own fault list.
  */
 
-import { loadOhms } from '../core/circuit/expand';
-import { complaintOf, readingOf } from '../core/diagnosis/playback';
-import { breakCircuit, type FaultyCircuit } from '../core/faults/broken';
-import type { Fault, FaultMode } from '../core/faults/faults';
-import type { CircuitFile, CircuitPart, PartKind } from '../core/format/circuitSchema';
-import type { ReadingValue, TestRef } from '../core/format/readingsSchema';
-import { fuseColdOhms, UNKNOWN_FUSE_AMPS, wireOhms } from '../core/limits/defaults';
-import { CircuitModel } from '../core/network/model';
+import { loadOhms } from '../core/circuit';
+import { complaintOf, readingOf } from '../core/diagnosis';
+import { breakCircuit, type Fault, type FaultMode, type FaultyCircuit } from '../core/faults';
+import type { CircuitFile, CircuitPart, PartKind, ReadingValue, TestRef } from '../core/format';
+import { fuseColdOhms, UNKNOWN_FUSE_AMPS, wireOhms } from '../core/limits';
+import { CircuitModel } from '../core/network';
 
 /** What the examiner breaks, and how: sizes that the engine's bins do not hold. */
 const TABLE: Readonly<Partial<Record<PartKind, readonly (readonly [FaultMode, ohmsAtOneAmp?: number])[]>>> = {

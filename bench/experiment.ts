@@ -9,13 +9,18 @@
  * The faults come from the examiner's own table. `CALIBRATION_SVG=file` writes the calibration plot.
  */
 import { writeFileSync } from 'node:fs';
-import type { Assessment, Complaint } from '../core/diagnosis/assessment';
-import { endsRight, leadToEnd, type Seen } from '../core/diagnosis/followEngine';
-import { NOT_IN_MAP } from '../core/diagnosis/hypotheses/hypotheses';
-import { DiagnosisSession } from '../core/diagnosis/session';
-import type { Fault, FaultMode } from '../core/faults/faults';
-import type { CircuitFile } from '../core/format/circuitSchema';
-import { CircuitModel } from '../core/network/model';
+import {
+  type Assessment,
+  type Complaint,
+  DiagnosisSession,
+  endsRight,
+  leadToEnd,
+  NOT_IN_MAP,
+  type Seen,
+} from '../core/diagnosis';
+import type { Fault, FaultMode } from '../core/faults';
+import type { CircuitFile } from '../core/format';
+import { CircuitModel } from '../core/network';
 import { seeded } from '../testing/randomCircuit';
 import { vehicleCircuit } from '../testing/vehicleCircuit';
 import { bestExpectedMinutes, engineExpectedMinutes, smallWorld } from './bestSequence';

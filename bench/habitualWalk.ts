@@ -3,10 +3,9 @@
  * only then connectors and wires one by one, opening whatever is in the way.
  */
 
-import { KINDS } from '../core/diagnosis/kinds';
-import { functionRuns } from '../core/diagnosis/run';
-import type { Fault } from '../core/faults/faults';
-import type { CircuitModel } from '../core/network/model';
+import { functionRuns, KINDS } from '../core/diagnosis';
+import type { Fault } from '../core/faults';
+import type { CircuitModel } from '../core/network';
 
 const ORDER: readonly (readonly string[])[] = [
   ['fuse', 'fusible-link'],

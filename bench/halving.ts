@@ -4,10 +4,9 @@
  * left has its control run halved in turn. It knows no back-feed, no resistance and no shared earth.
  */
 
-import { KINDS } from '../core/diagnosis/kinds';
-import { functionRuns, type Run } from '../core/diagnosis/run';
-import type { ReadingValue, TestRef } from '../core/format/readingsSchema';
-import type { CircuitModel } from '../core/network/model';
+import { functionRuns, KINDS, type Run } from '../core/diagnosis';
+import type { ReadingValue, TestRef } from '../core/format';
+import type { CircuitModel } from '../core/network';
 
 /** Share of the supply from which a probe says "live". */
 const LIVE = 0.75;

@@ -4,13 +4,10 @@
  * everyDemoFault.ts is.
  */
 
-import type { Complaint } from '../core/diagnosis/assessment';
-import { followEngine } from '../core/diagnosis/followEngine';
-import { buildHypotheses } from '../core/diagnosis/hypotheses/hypotheses';
-import { DiagnosisSession } from '../core/diagnosis/session';
-import type { CircuitFile } from '../core/format/circuitSchema';
-import { CircuitModel } from '../core/network/model';
-import { circuitOfPattern, LOAD_WORDS, type LoadWord, PATTERNS } from '../core/notation/patterns';
+import { buildHypotheses, type Complaint, DiagnosisSession, followEngine } from '../core/diagnosis';
+import type { CircuitFile } from '../core/format';
+import { CircuitModel } from '../core/network';
+import { circuitOfPattern, LOAD_WORDS, type LoadWord, PATTERNS } from '../core/notation';
 import { seeded } from '../testing/randomCircuit';
 
 export interface PatternResult {

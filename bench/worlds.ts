@@ -1,11 +1,9 @@
 /** Worlds that differ from the engine's map in more than numbers: a part nobody drew, a fault that comes and goes. */
 
-import { complaintOf } from '../core/diagnosis/playback';
-import { breakCircuit, type FaultyCircuit } from '../core/faults/broken';
-import type { Fault } from '../core/faults/faults';
-import type { CircuitFile, CircuitPart } from '../core/format/circuitSchema';
-import type { ReadingValue, TestRef } from '../core/format/readingsSchema';
-import { CircuitModel } from '../core/network/model';
+import { complaintOf } from '../core/diagnosis';
+import { breakCircuit, type Fault, type FaultyCircuit } from '../core/faults';
+import type { CircuitFile, CircuitPart, ReadingValue, TestRef } from '../core/format';
+import { CircuitModel } from '../core/network';
 import { handReading, realWorld } from './examiner';
 
 /** In-line parts that a map may lack without looking wrong. */

@@ -1,27 +1,22 @@
 /** `npm run -s trace -- VERB …`: the core on the command line. Exit 0 fine, 1 the input has problems, 2 wrong use. */
 import { readFileSync } from 'node:fs';
-import { testId } from '../core/diagnosis/kinds';
-import { DiagnosisSession } from '../core/diagnosis/session';
-import { type Fault, parseFault } from '../core/faults/faults';
-import { checkPanelSetText } from '../core/format/checkPanelSet';
-import { checkReadingsText } from '../core/format/checkReadings';
-import { type CircuitFile, CircuitFileSchema } from '../core/format/circuitSchema';
-import { JobFileSchema } from '../core/format/jobSchema';
-import { PanelSetFileSchema } from '../core/format/panelSchema';
-import type { Problem } from '../core/format/problem';
-import { ReadingsFileSchema } from '../core/format/readingsSchema';
+import { DiagnosisSession, testId } from '../core/diagnosis';
+import { type Fault, parseFault } from '../core/faults';
 import {
-  INTERVENTION_FORMS,
-  type Intervention,
-  intervene,
-  parseIntervention,
-} from '../core/hands/interventions';
-import { stateOf } from '../core/live/state';
-import { CircuitModel } from '../core/network/model';
-import { spiceNetlist } from '../core/network/spice';
-import { readCircuitText } from '../core/notation/circuitText';
-import { writeNotation } from '../core/notation/write';
-import { formatQuantity } from '../core/quantity/quantity';
+  type CircuitFile,
+  CircuitFileSchema,
+  checkPanelSetText,
+  checkReadingsText,
+  JobFileSchema,
+  PanelSetFileSchema,
+  type Problem,
+  ReadingsFileSchema,
+} from '../core/format';
+import { INTERVENTION_FORMS, type Intervention, intervene, parseIntervention } from '../core/hands';
+import { stateOf } from '../core/live';
+import { CircuitModel, spiceNetlist } from '../core/network';
+import { readCircuitText, writeNotation } from '../core/notation';
+import { formatQuantity } from '../core/quantity';
 
 const SCHEMAS: Readonly<Record<string, object>> = {
   circuit: CircuitFileSchema,

@@ -1,12 +1,10 @@
 /** A technician with a faulty vehicle: reads the card, takes the reading the vehicle would give, enters it. */
 import type { Page } from '@playwright/test';
-import { mergeCircuits } from '../core/circuit/merge';
-import { refOfId } from '../core/diagnosis/kinds';
-import { readingOf } from '../core/diagnosis/playback';
-import { breakCircuit, type FaultyCircuit } from '../core/faults/broken';
-import type { Fault } from '../core/faults/faults';
-import type { ReadingValue } from '../core/format/readingsSchema';
-import { CircuitModel } from '../core/network/model';
+import { mergeCircuits } from '../core/circuit';
+import { readingOf, refOfId } from '../core/diagnosis';
+import { breakCircuit, type Fault, type FaultyCircuit } from '../core/faults';
+import type { ReadingValue } from '../core/format';
+import { CircuitModel } from '../core/network';
 import { type DEMO_CIRCUITS, demoCircuit } from '../testing/circuits';
 
 export function faultyVehicle(

@@ -70,6 +70,21 @@ export function backRunning(tree, order) {
   return wrong;
 }
 
+/** Imports from outside of a folder of core/ that reach past its door; tests may look anywhere. */
+export function pastDoors() {
+  return ['core', 'src', 'cli', 'bench', 'testing']
+    .flatMap(sources)
+    .filter((one) => !isTest(one))
+    .flatMap((file) =>
+      importsOf(file)
+        .filter((to) => {
+          const [root, folder, ...inside] = to.split('/');
+          return root === 'core' && inside.length > 0 && !file.startsWith(`core/${folder}/`);
+        })
+        .map((to) => `${file} imports ${to}`),
+    );
+}
+
 /** Files of core/ and src/ that import one another in a circle, each circle once. */
 export function cycles() {
   const files = ['core', 'src'].flatMap(sources).filter((one) => !isTest(one));
@@ -141,6 +156,7 @@ function print() {
   for (const [title, list] of [
     ['imports that run back up in core/', backRunning('core', CORE_ORDER)],
     ['imports that run back up in src/', backRunning('src', SRC_ORDER)],
+    ['imports that reach past a door of core/', pastDoors()],
     ['circles of files', cycles()],
   ]) {
     say(`${title}: ${list.length}`);

@@ -39,6 +39,7 @@ test('no import runs back up, and no files go in circles', () => {
   const said = structure(process.cwd());
   expect(said).toContain('imports that run back up in core/: 0\n');
   expect(said).toContain('imports that run back up in src/: 0\n');
+  expect(said).toContain('imports that reach past a door of core/: 0\n');
   expect(said).toContain('circles of files: 0\n');
 });
 
@@ -51,5 +52,6 @@ test('one that does is seen, by its name', () => {
   });
   expect(said).toContain('imports that run back up in core/: 1\n  core/format/a.ts imports core/circuit/b');
   expect(said).toContain('imports that run back up in src/: 1\n  src/ui/c.ts imports src/features/d');
+  expect(said).toContain('imports that reach past a door of core/: 2\n');
   expect(said).toContain('circles of files: 1\n  core/circuit/b.ts ↔ core/format/a.ts');
 });

@@ -2,7 +2,7 @@
  * The warming jacket of a honey tank: fed through its own fuse and a switch, and, unknown to its owner, a second
  * time through a pilot resistor from the accessory line. With the jacket off, both ends of a blown fuse are live.
  */
-import type { CircuitFile } from '../core/format/circuitSchema';
+import type { CircuitFile } from '../core/format';
 
 const at = (place: string, lead: string) => [{ place, lead }];
 

@@ -1,8 +1,8 @@
 /** Small circuits for tests, stated in a few words. */
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { checkCircuit, checkCircuitText } from '../core/circuit/checkCircuit';
-import type { CircuitFile, CircuitPart, Condition } from '../core/format/circuitSchema';
+import { checkCircuit, checkCircuitText } from '../core/circuit';
+import type { CircuitFile, CircuitPart, Condition } from '../core/format';
 
 type Draft = { parts: CircuitPart[]; conditions?: Condition[]; functions?: CircuitFile['functions'] };
 

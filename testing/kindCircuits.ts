@@ -1,5 +1,5 @@
 /** Small circuits that between them hold every part kind in every form, for comparison with ngspice. */
-import type { CircuitFile, CircuitPart, Condition } from '../core/format/circuitSchema';
+import type { CircuitFile, CircuitPart, Condition } from '../core/format';
 import { BATTERY, circuitOf, fuse, lamp, wire } from './circuits';
 
 const off: Condition = { id: 'off', name: 'Off', key: 'off' };

@@ -1,5 +1,5 @@
 /** Boxes for tests, made by rule. */
-import type { PanelSetFile, Slot } from '../core/format/panelSchema';
+import type { PanelSetFile, Slot } from '../core/format';
 
 /** A box of so many mini fuses in rows, numbered from 1, on a vehicle that had none. */
 export function boxOf(

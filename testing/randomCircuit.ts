@@ -1,6 +1,6 @@
 /** Seeded random circuits of any size: feeds, fuses, relays, diodes, loads and earths as a vehicle has them. */
-import { checkCircuit } from '../core/circuit/checkCircuit';
-import type { CircuitFile, CircuitPart } from '../core/format/circuitSchema';
+import { checkCircuit } from '../core/circuit';
+import type { CircuitFile, CircuitPart } from '../core/format';
 
 /** A small generator of numbers between 0 and 1 (mulberry32). */
 export function seeded(seed: number): () => number {

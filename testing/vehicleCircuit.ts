@@ -3,8 +3,8 @@
  * fuse, wires, connectors, switch or relay, load, splices and earths. Places and leads are there too, so that
  * a technician can be played on them.
  */
-import { checkCircuit } from '../core/circuit/checkCircuit';
-import type { CircuitFile, CircuitPart, Condition } from '../core/format/circuitSchema';
+import { checkCircuit } from '../core/circuit';
+import type { CircuitFile, CircuitPart, Condition } from '../core/format';
 import { seeded } from './randomCircuit';
 
 interface Draft {

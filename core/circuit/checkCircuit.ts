@@ -1,10 +1,17 @@
 /** Reads a circuit file and reports every problem at once: shape first, then what the shape cannot say. */
 
-import type { CircuitFile, CircuitPart, PartOf } from '../format/circuitSchema';
-import validateCircuit from '../format/generated/circuitFile';
-import { checkHeader } from '../format/header';
-import { type Checked, ProblemList, readJson, validateWith } from '../format/problem';
-import { RELAY_PULL_IN_PER_NOMINAL } from '../limits/defaults';
+import {
+  type Checked,
+  type CircuitFile,
+  type CircuitPart,
+  checkHeader,
+  type PartOf,
+  ProblemList,
+  readJson,
+  validateCircuitFile as validateCircuit,
+  validateWith,
+} from '../format';
+import { RELAY_PULL_IN_PER_NOMINAL } from '../limits';
 import { cutOffThresholds, LOAD_KINDS, moduleInputs } from './expand';
 import { buildNetwork } from './network';
 

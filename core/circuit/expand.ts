@@ -2,7 +2,7 @@
  * What each kind of part is electrically: its branches, junctions and sensors, with the typical values of
  * `defaults.ts` where the file gives none.
  */
-import type { CircuitPart, PartOf } from '../format/circuitSchema';
+import type { CircuitPart, PartOf } from '../format';
 import {
   BATTERY_CHARGE_OHMS,
   BATTERY_INNER_OHMS,
@@ -51,7 +51,7 @@ import {
   UNKNOWN_WIRE_MM2,
   WEAK_BELOW,
   wireOhms,
-} from '../limits/defaults';
+} from '../limits';
 import type { Control, NetworkBuilder, Term } from './network';
 
 export type LoadPart = PartOf<'lamp' | 'motor' | 'pump' | 'horn' | 'heater' | 'module'>;

@@ -1,5 +1,5 @@
 /** Makes a circuit from elsewhere one of a vehicle that has circuits already: one battery, one body, no name twice. */
-import type { CircuitFile, CircuitPart } from '../format/circuitSchema';
+import type { CircuitFile, CircuitPart } from '../format';
 
 /** Renames parts, points, places, functions and conditions that the vehicle has already; battery and body become its own. */
 export function fitCircuit(circuit: CircuitFile, existing: readonly CircuitFile[]): CircuitFile {

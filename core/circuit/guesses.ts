@@ -1,6 +1,6 @@
 /** What of a circuit is guessed because nobody has said it. */
-import type { CircuitPart } from '../format/circuitSchema';
-import { GUESS_TOLERANCE, WIRE_GUESS_TOLERANCE } from '../limits/defaults';
+import type { CircuitPart } from '../format';
+import { GUESS_TOLERANCE, WIRE_GUESS_TOLERANCE } from '../limits';
 import { LOAD_KINDS } from './expand';
 import type { BranchRole } from './network';
 

@@ -1,5 +1,5 @@
 /** Every wire of a circuit as a line of a list: colour, size, both ends, how it stands, where it goes on. */
-import type { CircuitFile, CircuitPart, PartOf } from '../format/circuitSchema';
+import type { CircuitFile, CircuitPart, PartOf } from '../format';
 
 export type WireState = NonNullable<PartOf<'wire'>['state']>;
 

@@ -3,8 +3,7 @@
  * is one rule: what protects joins to the stricter of what the files say; what describes must be the same, or is a
  * problem that names both files. The order of the files decides nothing.
  */
-import type { CircuitFile } from '../format/circuitSchema';
-import { type Problem, ProblemList } from '../format/problem';
+import { type CircuitFile, type Problem, ProblemList } from '../format';
 
 type Node = CircuitFile['nodes'][number];
 type Access = NonNullable<Node['access']>[number];

@@ -3,7 +3,7 @@
  * numbers, some of them opened and closed by a switch, the key or a sensor. Faults and interventions are
  * later changes of such branches, so that nothing else needs to know what kind of part it was.
  */
-import type { CircuitFile, CircuitPart, Condition, KeyPositionName } from '../format/circuitSchema';
+import type { CircuitFile, CircuitPart, Condition, KeyPositionName } from '../format';
 import { expandPart } from './expand';
 
 /** One thing that must hold for a branch to conduct. */

@@ -1,5 +1,5 @@
 /** A part that gets another name: everything that was named after it goes with it. */
-import type { CircuitFile } from '../format/circuitSchema';
+import type { CircuitFile } from '../format';
 
 /** The names of parts before a change, by their ids. */
 export function namesOfParts(circuit: CircuitFile): ReadonlyMap<string, string> {

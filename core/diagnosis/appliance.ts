@@ -1,5 +1,5 @@
 /** A portable appliance that was plugged in when it failed: what it draws, and whether another fuse may be fitted. */
-import { formatQuantity } from '../quantity/quantity';
+import { formatQuantity } from '../quantity';
 
 export interface Appliance {
   readonly watts?: number;

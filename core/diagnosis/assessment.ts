@@ -1,6 +1,6 @@
 /** What a diagnosis is asked, and what it answers. */
-import type { Fault } from '../faults/faults';
-import type { TestRef } from '../format/readingsSchema';
+import type { Fault } from '../faults';
+import type { TestRef } from '../format';
 import type { Stop } from './choice/decision';
 import type { OutcomeMeaning } from './choice/explainTest';
 import type { TakenReading } from './evidence/readings';

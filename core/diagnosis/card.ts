@@ -1,6 +1,5 @@
 /** A test as a technician reads it: what to set, where the leads go, what to beware of. */
-import type { CircuitFile, CircuitPart, Condition } from '../format/circuitSchema';
-import type { TestRef } from '../format/readingsSchema';
+import type { CircuitFile, CircuitPart, Condition, TestRef } from '../format';
 import { kindOf } from './kinds';
 import { type AnswerKind, Names } from './kinds/kind';
 

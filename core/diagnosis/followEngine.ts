@@ -1,9 +1,8 @@
 /** Plays a fault to its end by the engine's own proposals: for practice scores and for the proof that it works. */
 
-import { breakCircuit } from '../faults/broken';
-import type { Fault } from '../faults/faults';
-import type { FunctionStateName, ReadingValue, TestRef } from '../format/readingsSchema';
-import type { CircuitModel } from '../network/model';
+import { breakCircuit, type Fault } from '../faults';
+import type { FunctionStateName, ReadingValue, TestRef } from '../format';
+import type { CircuitModel } from '../network';
 import type { Assessment, Complaint } from './assessment';
 import type { TakenReading } from './evidence/readings';
 import { repairUnit } from './hypotheses/hypotheses';

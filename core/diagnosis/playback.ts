@@ -2,9 +2,9 @@
  * A simulated technician: takes the readings that a faulty circuit would give. Used to practise and to
  * measure the engine; the readings come from the model, rounded as a meter rounds them.
  */
-import type { FaultyCircuit } from '../faults/broken';
-import type { ReadingValue, TestRef } from '../format/readingsSchema';
-import type { FUNCTION_STATES } from '../limits/instruments';
+import type { FaultyCircuit } from '../faults';
+import type { ReadingValue, TestRef } from '../format';
+import type { FUNCTION_STATES } from '../limits';
 import { kindOf } from './kinds';
 
 /** What the instrument of a test shows on the faulty circuit. */

@@ -1,7 +1,7 @@
 /** The run of a function: the parts between battery and earth in order, with the points between them. */
 
-import type { Branch } from '../circuit/network';
-import type { CircuitModel } from '../network/model';
+import type { Branch } from '../circuit';
+import type { CircuitModel } from '../network';
 
 export interface RunStation {
   readonly part: string;

@@ -4,15 +4,13 @@
  * carried on from one question to the next.
  */
 
-import type { CircuitFile } from '../format/circuitSchema';
-import type { TestRef } from '../format/readingsSchema';
-import { CircuitModel } from '../network/model';
+import type { CircuitFile, TestRef } from '../format';
+import { CircuitModel } from '../network';
 import type { Assessment, AssessmentInput, Complaint, Proposal, Suspect, Verdict } from './assessment';
 import { confirmingTests } from './choice/confirming';
 import { repairCost, type Stop, whetherToStop } from './choice/decision';
 import { explainProposal, outcomeMeanings } from './choice/explainTest';
 import { type Live, liveRows, rankTests, type TestWorth } from './choice/next';
-import { candidateTests, type TestCandidate } from './tests';
 import type { EpisodeCounter } from './evidence/episodes';
 import type { EvidenceState } from './evidence/evidence';
 import { type RepairGroup, repairGroups, withPairs } from './evidence/groups';
@@ -23,6 +21,7 @@ import { buildHypotheses, type Hypothesis, NOT_IN_MAP } from './hypotheses/hypot
 import type { PriorTable } from './hypotheses/priors';
 import { kindOf, testId } from './kinds';
 import { Names } from './kinds/kind';
+import { candidateTests, type TestCandidate } from './tests';
 import { findContradiction } from './verdict/contradiction';
 import { Standings } from './verdict/standings';
 import { substitutionTables } from './verdict/substitution';

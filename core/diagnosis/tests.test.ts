@@ -3,9 +3,9 @@ import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
 import { functionChances, lampChances, normalBelow, voltmeterError } from '../limits/instruments';
 import { CircuitModel } from '../network/model';
 import { conditionSettings, testCardWords } from './card';
-import { candidateTests } from './tests';
 import { refOfId, setUpOf, spotOf, testId } from './kinds';
 import { DiagnosisSession } from './session';
+import { candidateTests } from './tests';
 
 describe('the tests of a circuit', () => {
   test.each(DEMO_CIRCUITS)('%s: ids differ, name their test, and every card can be read', (name) => {

@@ -1,7 +1,7 @@
 /** The tests a technician could do on a circuit: instrument, place, set-up, minutes. */
 
-import type { TestRef } from '../format/readingsSchema';
-import type { CircuitModel } from '../network/model';
+import type { TestRef } from '../format';
+import type { CircuitModel } from '../network';
 import { allOffers, setUpOf, spotOf, testId } from './kinds';
 import type { Access } from './kinds/kind';
 import { functionRuns } from './run';

@@ -2,9 +2,8 @@
  * The readings of a job worked in one by one, carried on from one question to the next. Readings from before a repair
  * are judged on the circuit that had the mended fault as well.
  */
-import type { TestRef } from '../format/readingsSchema';
-import { combineAlterations } from '../network/alteration';
-import type { CircuitModel } from '../network/model';
+import type { TestRef } from '../format';
+import { type CircuitModel, combineAlterations } from '../network';
 import type { Complaint, ReadingEffect } from './assessment';
 import { EpisodeCounter } from './evidence/episodes';
 import { EvidenceState } from './evidence/evidence';

@@ -3,9 +3,9 @@
  * times of what it counts as; where either would send the technician elsewhere, knowing it helps.
  */
 
-import { unknownOf } from '../circuit/guesses';
-import type { CircuitFile } from '../format/circuitSchema';
-import { UNKNOWN_LOAD_WATTS } from '../limits/defaults';
+import { unknownOf } from '../circuit';
+import type { CircuitFile } from '../format';
+import { UNKNOWN_LOAD_WATTS } from '../limits';
 import type { AssessmentInput, Complaint } from './assessment';
 import { DiagnosisSession, type SessionOptions } from './session';
 

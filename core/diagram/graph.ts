@@ -2,8 +2,8 @@
  * A circuit as a graph for the layout: parts as boxes with fixed terminals, wires as edges with their colour, points
  * where three or more meet as dots, the body as an earth sign at every place that is bolted to it.
  */
-import type { CircuitFile, CircuitPart } from '../format/circuitSchema';
-import { formatNumber } from '../quantity/quantity';
+import type { CircuitFile, CircuitPart } from '../format';
+import { formatNumber } from '../quantity';
 import { type PartSymbol, symbolOf } from './symbols';
 
 export interface LayoutPort {

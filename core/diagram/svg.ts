@@ -1,5 +1,5 @@
 /** The drawn circuit for paper: black on white, no fonts needed. */
-import { escapeXml } from '../format/xml';
+import { escapeXml } from '../format';
 import { type Diagram, EARTH_SIGN, pathOf } from './laid';
 import type { Stroke } from './symbols';
 

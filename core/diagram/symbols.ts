@@ -2,7 +2,7 @@
  * Symbols of parts as lines and letters, after IEC 60617 (graphical symbols for diagrams). Units are points of the
  * drawing; every symbol stands upright, fed from above, its terminals on the grid of ten.
  */
-import type { CircuitPart } from '../format/circuitSchema';
+import type { CircuitPart } from '../format';
 
 export type Stroke =
   | {

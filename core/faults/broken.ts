@@ -1,7 +1,6 @@
 /** A circuit that really has faults, with the fuses they have blown: what instruments are held against. */
 
-import { type Alteration, combineAlterations } from '../network/alteration';
-import type { CircuitModel } from '../network/model';
+import { type Alteration, type CircuitModel, combineAlterations } from '../network';
 import { type Fault, faultAlteration, OPEN_MODES } from './faults';
 import { openOverloaded } from './overload';
 

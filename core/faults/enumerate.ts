@@ -3,10 +3,9 @@
  * overcurrent faults together with the fuses they open.
  */
 
-import type { CircuitPart } from '../format/circuitSchema';
-import { OPENS_FROM } from '../limits/defaults';
-import type { Alteration } from '../network/alteration';
-import type { CircuitModel } from '../network/model';
+import type { CircuitPart } from '../format';
+import { OPENS_FROM } from '../limits';
+import type { Alteration, CircuitModel } from '../network';
 import {
   type Fault,
   type FaultMode,

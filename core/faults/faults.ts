@@ -1,8 +1,7 @@
 /** What can be wrong with each kind of part, and what that does to its branches. */
-import { startFactor } from '../circuit/expand';
-import type { Network } from '../circuit/network';
-import type { CircuitPart } from '../format/circuitSchema';
-import type { Alteration, BranchChange, Bridge } from '../network/alteration';
+import { type Network, startFactor } from '../circuit';
+import type { CircuitPart } from '../format';
+import type { Alteration, BranchChange, Bridge } from '../network';
 
 export const FAULT_MODES = [
   'open',

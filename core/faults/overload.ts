@@ -1,10 +1,14 @@
 /** Which fuses would open at an operating point, how soon, and what the circuit does after they have. */
 
-import type { Network } from '../circuit/network';
-import { OPENS_FROM, UNKNOWN_FUSE_HOLDS_AMPS } from '../limits/defaults';
-import { type Alteration, combineAlterations, UNALTERED } from '../network/alteration';
-import type { CircuitModel } from '../network/model';
-import type { OperatingPoint } from '../network/solve';
+import type { Network } from '../circuit';
+import { OPENS_FROM, UNKNOWN_FUSE_HOLDS_AMPS } from '../limits';
+import {
+  type Alteration,
+  type CircuitModel,
+  combineAlterations,
+  type OperatingPoint,
+  UNALTERED,
+} from '../network';
 import { type OpeningTime, openingTime } from './openingTime';
 
 export interface Overload {

@@ -2,7 +2,7 @@
  * The numbers that a job's entries may hold, once: the schema is made from them, and the forms read by them, so that
  * nothing is taken in one place and refused in another.
  */
-import type { NumberRange } from '../quantity/quantity';
+import type { NumberRange } from '../quantity';
 
 /** Nominal voltages of systems within scope; the file schema and the database hold the same. */
 export const NOMINAL_VOLTS = [6, 12, 24, 36, 48] as const;

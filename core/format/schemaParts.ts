@@ -1,6 +1,6 @@
 /** Small pieces that the file schemas share. */
 import { type Static, type TSchema, Type } from 'typebox';
-import type { NumberRange } from '../quantity/quantity';
+import type { NumberRange } from '../quantity';
 import { NOMINAL_VOLTS } from './bounds';
 import { DAY_PATTERN, INSTANT_PATTERN } from './calendar';
 import { STORABLE_PATTERN } from './storable';

@@ -1,7 +1,7 @@
 /** Instruments and hands that change the circuit, as changes of its network. */
-import type { Network } from '../circuit/network';
-import { fuseLampOhms, LEAD_OHMS, ledTesterOhms, testLampOhms } from '../limits/instruments';
-import type { Alteration, BranchChange } from '../network/alteration';
+import type { Network } from '../circuit';
+import { fuseLampOhms, LEAD_OHMS, ledTesterOhms, testLampOhms } from '../limits';
+import type { Alteration, BranchChange } from '../network';
 
 function heldOpen(network: Network, part: string): BranchChange[] {
   return (network.branchesOfPart.get(part) ?? []).map((branch) => ({ branch, held: 'open' }));

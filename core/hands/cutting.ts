@@ -1,12 +1,6 @@
 /** Before a wire is cut or toned: both its ends read in every state of the feeds, and the place isolated. */
 
-import {
-  FEED_STATE_WORDS,
-  FEED_STATES,
-  type FeedState,
-  liveness,
-  type SlotReading,
-} from '../limits/slotReadings';
+import { FEED_STATE_WORDS, FEED_STATES, type FeedState, liveness, type SlotReading } from '../limits';
 import { type IsolationStep, isolationGate } from './isolation';
 
 export interface WireReading {

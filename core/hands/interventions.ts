@@ -3,11 +3,10 @@
  * one alteration, so that any combination can be solved.
  */
 
-import type { Network } from '../circuit/network';
-import { type Fault, faultAlteration } from '../faults/faults';
-import { fuseColdOhms } from '../limits/defaults';
-import { fuseLampOhms, LEAD_OHMS, ledTesterOhms, METER_OHMS, testLampOhms } from '../limits/instruments';
-import { type Alteration, type BranchChange, combineAlterations } from '../network/alteration';
+import type { Network } from '../circuit';
+import { type Fault, faultAlteration } from '../faults';
+import { fuseColdOhms, fuseLampOhms, LEAD_OHMS, ledTesterOhms, METER_OHMS, testLampOhms } from '../limits';
+import { type Alteration, type BranchChange, combineAlterations } from '../network';
 
 export type Intervention =
   /** A fuse, relay or any part out of its place. */

@@ -2,10 +2,9 @@
  * What a hand instrument would show in any condition with any faults and interventions: the operating point with
  * the instrument attached, so that its own ohms count.
  */
-import { startFactor } from '../circuit/expand';
-import { conducts, resolveControl } from '../circuit/network';
-import { type Fault, faultAlteration } from '../faults/faults';
-import type { CircuitFile } from '../format/circuitSchema';
+import { conducts, resolveControl, startFactor } from '../circuit';
+import { type Fault, faultAlteration } from '../faults';
+import type { CircuitFile } from '../format';
 import {
   clampError,
   fuseDropAmps,
@@ -19,9 +18,8 @@ import {
   OHMMETER_LIMIT,
   testLampOhms,
   voltmeterError,
-} from '../limits/instruments';
-import { type Alteration, type BranchChange, combineAlterations, UNALTERED } from '../network/alteration';
-import { CircuitModel } from '../network/model';
+} from '../limits';
+import { type Alteration, type BranchChange, CircuitModel, combineAlterations, UNALTERED } from '../network';
 
 /** The circuit that is measured: condition, and everything that is different from the drawing. */
 export interface Measured {

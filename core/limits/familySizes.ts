@@ -1,5 +1,5 @@
 /** Families of fuses and relays by the room they take in a box (ISO 8820-3 for blades; others as they are met). */
-import type { Slot } from '../format/panelSchema';
+import type { Slot } from '../format';
 
 /** True sizes of slots, millimetres across and along the row, as they look with the cover text upright. */
 export const FAMILY_SIZE: Readonly<Record<Slot['family'], readonly [number, number]>> = {

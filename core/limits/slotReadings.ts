@@ -1,5 +1,5 @@
 /** What was read at the slots of a box, and in which state of key and engine. */
-import type { LampStateName } from '../format/readingsSchema';
+import type { LampStateName } from '../format';
 
 /** The states in which feeds are told apart, in the order in which they are asked for. */
 export const FEED_STATES = [

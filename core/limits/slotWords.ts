@@ -1,5 +1,5 @@
 /** What a slot can be, in the order in which it is offered; the file schema is the authority, types hold them equal. */
-import type { Slot } from '../format/panelSchema';
+import type { Slot } from '../format';
 import { FAMILY_SIZE } from './familySizes';
 
 export const SLOT_TYPES: readonly Slot['type'][] = ['fuse', 'relay', 'cavity', 'stud'];

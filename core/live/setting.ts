@@ -1,10 +1,9 @@
 /** What a hand does to the drawn vehicle: the key, the switches, what is plugged in, pulled, bridged and broken. */
 
-import type { Fault } from '../faults/faults';
-import type { Condition } from '../format/circuitSchema';
-import { type Intervention, intervene } from '../hands/interventions';
-import type { Alteration } from '../network/alteration';
-import type { CircuitModel } from '../network/model';
+import type { Fault } from '../faults';
+import type { Condition } from '../format';
+import { type Intervention, intervene } from '../hands';
+import type { Alteration, CircuitModel } from '../network';
 
 export interface LiveSetting {
   /** Key, switches, what is plugged in; its id and name mean nothing. */

@@ -1,9 +1,7 @@
 /** Everything that can be read of a circuit at once: volts everywhere, current in every part, what is on, what overloads. */
 
-import { openingTimeWords } from '../faults/openingTime';
-import { openOverloaded, overloads } from '../faults/overload';
-import type { Alteration } from '../network/alteration';
-import type { CircuitModel, FunctionOutcome } from '../network/model';
+import { openingTimeWords, openOverloaded, overloads } from '../faults';
+import type { Alteration, CircuitModel, FunctionOutcome } from '../network';
 import { type LiveSetting, questionOf } from './setting';
 
 export interface LiveState {

@@ -1,10 +1,9 @@
 /** Every function in every combination of key and switches, and where two circuits differ in it. */
 
-import { openOverloaded } from '../faults/overload';
-import type { CircuitFile, Condition, KeyPositionName } from '../format/circuitSchema';
-import { csvCell } from '../format/csvCell';
-import { intervene } from '../hands/interventions';
-import type { CircuitModel, FunctionOutcome } from '../network/model';
+import { openOverloaded } from '../faults';
+import { type CircuitFile, type Condition, csvCell, type KeyPositionName } from '../format';
+import { intervene } from '../hands';
+import type { CircuitModel, FunctionOutcome } from '../network';
 import type { LiveSetting } from './setting';
 
 /** Something that is turned, with the positions it has. */

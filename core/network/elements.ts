@@ -2,7 +2,7 @@
  * What every branch is in the present state of one condition: what its own control makes of it, what sensors
  * open and close, and what an alteration changes. Read branch by branch, in the innermost loops.
  */
-import { conducts, type Moment, type Network, type Resolved, resolveControl } from '../circuit/network';
+import { conducts, type Moment, type Network, type Resolved, resolveControl } from '../circuit';
 import type { Alteration, Bridge } from './alteration';
 
 const BY_CONTROL = 0;

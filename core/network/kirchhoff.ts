@@ -1,5 +1,5 @@
 /** Kirchhoff's current law as the judge of volts that were found: what they leave unbalanced, and one step to mend it. */
-import type { Network } from '../circuit/network';
+import type { Network } from '../circuit';
 import type { Alteration } from './alteration';
 import type { Base } from './base';
 import type { BentJunctions } from './bend';

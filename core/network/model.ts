@@ -1,7 +1,7 @@
 /** A circuit ready to be questioned: its network, one solver per condition, and its sound state in each. */
 
-import { buildNetwork, type Network } from '../circuit/network';
-import type { CircuitFile, CircuitFunction, Condition } from '../format/circuitSchema';
+import { buildNetwork, type Network } from '../circuit';
+import type { CircuitFile, CircuitFunction, Condition } from '../format';
 import { type Alteration, UNALTERED } from './alteration';
 import { ConditionSolver, type OperatingPoint } from './solve';
 

@@ -2,7 +2,7 @@
  * What moves by itself: coils that pull in and drop out, breakers that trip, latches. A circuit goes step by
  * step from one state of its sensors to the next until it rests, or until it comes back to a state it had.
  */
-import type { Moment, Network } from '../circuit/network';
+import type { Moment, Network } from '../circuit';
 import type { Alteration } from './alteration';
 import type { Elements } from './elements';
 

@@ -11,7 +11,7 @@
  * Nodes that nothing joins to the datum form islands (`shape.ts`). Each island is tied to the datum by one
  * conductance at one node; no current can flow through a tie, so the island's own voltages are exact.
  */
-import type { Moment, Network } from '../circuit/network';
+import type { Moment, Network } from '../circuit';
 import { type Alteration, UNALTERED } from './alteration';
 import { Base } from './base';
 import { BentJunctions } from './bend';

@@ -8,8 +8,8 @@
  * an operating point has not: its contacts are written as it lies.
  */
 
-import { type Branch, type Moment, type Network, type Resolved, resolveControl } from '../circuit/network';
-import { THERMAL_VOLTS } from '../limits/defaults';
+import { type Branch, type Moment, type Network, type Resolved, resolveControl } from '../circuit';
+import { THERMAL_VOLTS } from '../limits';
 import type { Alteration } from './alteration';
 
 export interface SpiceNetlist {

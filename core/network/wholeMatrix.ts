@@ -2,7 +2,7 @@
  * A state factored from nothing: the whole matrix, its junctions iterated by Newton's method. The slow way, by
  * which a base is made and which answers where a few changed elements of a base would lose digits.
  */
-import type { Network } from '../circuit/network';
+import type { Network } from '../circuit';
 import type { Alteration } from './alteration';
 import type { Base } from './base';
 import type { BentJunctions } from './bend';

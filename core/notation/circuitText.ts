@@ -1,7 +1,6 @@
 /** A circuit from whatever file a person has: JSON, or the notation. */
-import { checkCircuitText } from '../circuit/checkCircuit';
-import type { CircuitFile } from '../format/circuitSchema';
-import type { Checked } from '../format/problem';
+import { checkCircuitText } from '../circuit';
+import type { Checked, CircuitFile } from '../format';
 import { readNotation, TEXT_LIMIT } from './read';
 
 /** A text that is no JSON object; longer ones than anybody writes are left to the JSON reader, which says so. */

@@ -1,5 +1,5 @@
 /** What is usual where nobody has said it: functions, conditions, and where a probe gets at a point. */
-import type { CircuitFile, CircuitPart, Condition, PartKind } from '../format/circuitSchema';
+import type { CircuitFile, CircuitPart, Condition, PartKind } from '../format';
 import { pinWords } from './pieces';
 import { LOADS } from './words';
 

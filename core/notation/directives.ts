@@ -1,6 +1,5 @@
 /** Lines that are no branch: the circuit's own name, places, points, conditions, functions, notes. */
-import { NOMINAL_VOLTS } from '../format/bounds';
-import type { Condition, KeyPositionName } from '../format/circuitSchema';
+import { type Condition, type KeyPositionName, NOMINAL_VOLTS } from '../format';
 import type { Pieces } from './pieces';
 import { type Segment, segmentsOf, type Token } from './tokens';
 import { KEY_POSITIONS, nearestWord, slug } from './words';

@@ -1,5 +1,7 @@
+/** Circuits as text, and the patterns that an unmapped vehicle starts from. */
 export { isNotation, readCircuitText } from './circuitText';
 export { circuitOfPattern, LOAD_WORDS, type LoadWord, PATTERNS, type Pattern } from './patterns';
-export { type ReadText, readNotation, TEXT_LIMIT, type TextProblem } from './read';
-export { type SuggestContext, type Suggestion, suggest } from './suggest';
-export { type WriteOptions, writeNotation } from './write';
+export { type ReadText, readNotation } from './read';
+export { type SuggestContext, suggest } from './suggest';
+export type { TextProblem } from './tokens';
+export { writeNotation } from './write';

@@ -2,7 +2,7 @@
  * Circuits as they usually are, for a vehicle that nobody has mapped: a few taps give a circuit that can be traced.
  * What is not known stays unknown. Each is written in the notation, so that it can be read and gone on with.
  */
-import type { CircuitFile } from '../format/circuitSchema';
+import type { CircuitFile } from '../format';
 import { readNotation } from './read';
 import { quoted } from './tokens';
 import { slug } from './words';

@@ -1,8 +1,14 @@
 /** What has been read so far: parts, the points where their pins meet, and what is said about them. */
 
-import { NODE_LIMIT, PART_LIMIT } from '../format/bounds';
-import type { CircuitFile, CircuitNode, CircuitPart, PartKind } from '../format/circuitSchema';
-import { PROBLEM_LIMIT } from '../format/problem';
+import {
+  type CircuitFile,
+  type CircuitNode,
+  type CircuitPart,
+  NODE_LIMIT,
+  PART_LIMIT,
+  type PartKind,
+  PROBLEM_LIMIT,
+} from '../format';
 import type { TextProblem } from './tokens';
 import { type KindWord, nearestWord, type Way, wordsOfKind } from './words';
 

@@ -4,11 +4,8 @@
  * kept from the circuit it was made from, when one is given.
  */
 
-import { checkCircuit } from '../circuit/checkCircuit';
-import { namesOfParts, renamedAfterParts } from '../circuit/rename';
-import { PART_LIMIT } from '../format/bounds';
-import type { CircuitFile } from '../format/circuitSchema';
-import type { Problem } from '../format/problem';
+import { checkCircuit, namesOfParts, renamedAfterParts } from '../circuit';
+import { type CircuitFile, PART_LIMIT, type Problem } from '../format';
 import { reachable, usualConditions, usualFunctions } from './defaults';
 import { readDirective } from './directives';
 import { readPhrase } from './phrase';

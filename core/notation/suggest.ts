@@ -1,6 +1,5 @@
 /** What may be written where the cursor stands: parts, ways, words of a kind, and what the vehicle has already. */
-import type { CircuitFile } from '../format/circuitSchema';
-import type { Panel, Slot } from '../format/panelSchema';
+import type { CircuitFile, Panel, Slot } from '../format';
 import { EVERY_KIND_WORD, KEY_POSITIONS, KIND_WORDS, kindOfWord } from './words';
 
 export interface SuggestContext {

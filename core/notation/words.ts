@@ -1,7 +1,7 @@
 /** The words of the notation: one entry for each kind of part, with the way through it and what its numbers mean. */
 
-import type { PartKind } from '../format/circuitSchema';
-import { SLOT_FAMILIES } from '../limits/slotWords';
+import type { PartKind } from '../format';
+import { SLOT_FAMILIES } from '../limits';
 
 export type Unit = 'A' | 'W' | 'V' | 'ohm' | 'm' | 'mm²' | 'min' | 's';
 

@@ -3,7 +3,7 @@
  * `everything` adds names, places, slots, points and every other field, so that the text alone is the whole file;
  * without it the text is short, and reading it back needs the circuit it was made from.
  */
-import type { CircuitFile, CircuitPart, Condition } from '../format/circuitSchema';
+import type { CircuitFile, CircuitPart, Condition } from '../format';
 import { BODY, SPOKEN } from './pieces';
 import { looksLikeId, readNotation } from './read';
 import { quoted } from './tokens';

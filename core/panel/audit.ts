@@ -1,6 +1,6 @@
 /** What is fitted against what belongs there, and what a box still owes before it can be called mapped. */
-import type { Panel, Slot } from '../format/panelSchema';
-import { formatNumber } from '../quantity/quantity';
+import type { Panel, Slot } from '../format';
+import { formatNumber } from '../quantity';
 
 export interface AuditItem {
   readonly slot: string;

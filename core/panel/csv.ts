@@ -2,10 +2,8 @@
  * Slots of a box as CSV (RFC 4180): columns matched by their headings, every problem by its row, and nothing taken
  * in before somebody has seen it.
  */
-import { cellText, csvCell } from '../format/csvCell';
-import type { Slot } from '../format/panelSchema';
-import { FAMILY_SIZE } from '../limits/familySizes';
-import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES } from '../limits/slotWords';
+import { cellText, csvCell, type Slot } from '../format';
+import { FAMILY_SIZE, SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES } from '../limits';
 
 export const CSV_COLUMNS = [
   'type',

@@ -1,6 +1,6 @@
 /** Changing a panel: one step after another, each of which can be taken back. */
-import type { Panel, Slot } from '../format/panelSchema';
-import { FAMILY_SIZE } from '../limits/familySizes';
+import type { Panel, Slot } from '../format';
+import { FAMILY_SIZE } from '../limits';
 
 /** Millimetres to which places and sizes snap. */
 export const SNAP_MM = 1;

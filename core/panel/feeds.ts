@@ -1,12 +1,5 @@
 /** What kind of feed a slot has, from where it was live in which state of key and engine. */
-import {
-  FEED_STATE_WORDS,
-  FEED_STATES,
-  type FeedState,
-  latest,
-  liveness,
-  type SlotReading,
-} from '../limits/slotReadings';
+import { FEED_STATE_WORDS, FEED_STATES, type FeedState, latest, liveness, type SlotReading } from '../limits';
 
 export type FeedClass =
   | 'constant'

@@ -1,6 +1,6 @@
 /** Steps to a box and plugs underneath as lines of text, for people who would rather write than fill in forms. */
-import type { Panel, Slot } from '../format/panelSchema';
-import { readNumber } from '../quantity/quantity';
+import type { Panel, Slot } from '../format';
+import { readNumber } from '../quantity';
 
 type Step = NonNullable<Panel['steps']>[number];
 type Plug = NonNullable<Panel['plugs']>[number];

@@ -3,8 +3,7 @@
  * them changed is taken, what both changed alike is taken once). Only the same field of the same thing, changed by both
  * to different values, is a conflict; then the later one's value stands in the result and both are named.
  */
-import { fieldWords } from '../format/fieldWords';
-import type { Panel, PanelSetFile, Slot } from '../format/panelSchema';
+import { fieldWords, type Panel, type PanelSetFile, type Slot } from '../format';
 
 export interface FieldConflict {
   /** `box/slot/field`, for whoever looks the place up. */

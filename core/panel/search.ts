@@ -1,6 +1,6 @@
 /** Finds slots over all boxes of a vehicle by number with type, label, meaning, synonym, function, rating. */
-import type { Panel, Slot } from '../format/panelSchema';
-import { formatNumber } from '../quantity/quantity';
+import type { Panel, Slot } from '../format';
+import { formatNumber } from '../quantity';
 
 /** Score of a hit by rating and colour alone: a candidate, never a proof. */
 export const RATING_ONLY = 40;

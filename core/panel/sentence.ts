@@ -1,5 +1,5 @@
 /** The sentence that leads an eye to a slot, computed from where the slots are seen now. */
-import { formatNumber } from '../quantity/quantity';
+import { formatNumber } from '../quantity';
 import type { SeenPanel, SeenSlot } from './turn';
 
 /** Rows of slots as seen, top row first, each from left to right. A tall relay may reach over several. */

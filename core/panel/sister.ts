@@ -1,5 +1,5 @@
 /** The boxes of one vehicle as a first map of a sister: every fact is unverified there until it is proved. */
-import type { PanelSetFile, Slot } from '../format/panelSchema';
+import type { PanelSetFile, Slot } from '../format';
 
 /** A copy for another vehicle: nothing confirmed, nothing found, states of holes unknown, sources named. */
 export function forSister(file: PanelSetFile, fromVehicle: string): PanelSetFile {

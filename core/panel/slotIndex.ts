@@ -1,5 +1,5 @@
 /** Slots of many vehicles found at once: an inverted index of their words, prefixes and families of words included. */
-import type { Panel, Slot } from '../format/panelSchema';
+import type { Panel, Slot } from '../format';
 import { judgeSlot, numberQuery, plain, SAME_WORDS, wordsOf } from './search';
 
 export interface IndexedSlot {

@@ -1,5 +1,5 @@
 /** States of slots as they were seen on jobs: each with its evidence, none without. */
-import type { Panel, Slot } from '../format/panelSchema';
+import type { Panel, Slot } from '../format';
 
 export interface SlotStateEntry {
   readonly id: string;

@@ -1,8 +1,7 @@
 /** A box as a drawing for paper: as it is held, numbers and ratings in place, labels beside it. */
 
-import type { Slot } from '../format/panelSchema';
-import { escapeXml } from '../format/xml';
-import { formatNumber } from '../quantity/quantity';
+import { escapeXml, type Slot } from '../format';
+import { formatNumber } from '../quantity';
 import { seenRows } from './sentence';
 import type { SeenPanel } from './turn';
 

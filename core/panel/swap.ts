@@ -1,5 +1,5 @@
 /** Relays of a vehicle that may be exchanged for a test: exact equals, never a safety function. */
-import type { CircuitFile, CircuitPart } from '../format/circuitSchema';
+import type { CircuitFile, CircuitPart } from '../format';
 
 type Relay = Extract<CircuitPart, { kind: 'relay' }>;
 

@@ -1,5 +1,5 @@
 /** What lamp or volts at both ends of a fuse say of it, and what they do not. */
-import type { Slot } from '../format/panelSchema';
+import type { Slot } from '../format';
 import {
   FEED_STATE_WORDS,
   FEED_STATES,
@@ -8,7 +8,7 @@ import {
   liveness,
   type SlotEnd,
   type SlotReading,
-} from '../limits/slotReadings';
+} from '../limits';
 import { liveIn } from './feeds';
 
 export type SlotVerdict =

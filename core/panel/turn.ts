@@ -1,5 +1,5 @@
 /** A panel as it is being held: turned by quarter turns; mirrored only on purpose, as seen from behind. */
-import type { Panel, Slot } from '../format/panelSchema';
+import type { Panel, Slot } from '../format';
 
 /** Quarter turns clockwise: 0, 1, 2 or 3. */
 export type Turns = 0 | 1 | 2 | 3;

@@ -1,8 +1,7 @@
 /** What a fuse or relay carries: the functions that are lost without it, and those that are still partly fed. */
 
-import { withoutPart } from '../hands/attach';
-import { combineAlterations } from '../network/alteration';
-import type { CircuitModel } from '../network/model';
+import { withoutPart } from '../hands';
+import { type CircuitModel, combineAlterations } from '../network';
 
 export interface FunctionWithout {
   readonly function: string;

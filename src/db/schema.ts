@@ -16,9 +16,7 @@ import {
   unique,
   uuid,
 } from 'drizzle-orm/pg-core';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { BodyOf, EventBody } from '#core/format/jobSchema';
-import type { PanelSetFile } from '#core/format/panelSchema';
+import type { BodyOf, CircuitFile, EventBody, PanelSetFile } from '#core/format';
 import type { JobProgress } from './progress';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });

@@ -1,6 +1,13 @@
+import {
+  type Checked,
+  type CompiledValidator,
+  fail,
+  type Problem,
+  readJson,
+  validateWith,
+} from '#core/format';
 /** What routes have in common: reading a body no larger than it may be, and saying whose fault a failure is. */
-import type { CompiledValidator } from '#core/format/generated/compiled';
-import { type Checked, fail, type Problem, readJson, validateWith } from '#core/format/problem';
+
 import { dataRefusal } from '@/db/errors';
 
 const MEGABYTE = 1024 * 1024;

@@ -1,5 +1,5 @@
 /** What still stands between a job and its closing, in words. */
-import type { RequiredProof } from '#core/diagnosis/verdict/proofs';
+import type { RequiredProof } from '#core/diagnosis';
 import { cellKey, type JobState } from '@/log/state';
 
 export function missingProofs(job: JobState, proofs: readonly RequiredProof[]): string[] {

@@ -1,6 +1,6 @@
 /** Events on their way to the server, kept in the browser until it has confirmed them. */
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import type { JobEvent } from '#core/format/jobSchema';
+import type { JobEvent } from '#core/format';
 
 export interface WaitingPicture {
   readonly id: string;

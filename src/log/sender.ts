@@ -2,8 +2,7 @@
  * Sends what was recorded in this browser, of whatever job, from whatever page: entries and pictures wait here until the
  * server has confirmed them, or until a person gives up by name what it will not take.
  */
-import type { JobEvent } from '#core/format/jobSchema';
-import type { Problem } from '#core/format/problem';
+import type { JobEvent, Problem } from '#core/format';
 import {
   dropPicture,
   everythingWaiting,

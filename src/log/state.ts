@@ -1,12 +1,10 @@
 /** A job computed from its log. Nothing here is stored; everything here is derived. */
 
-import { type TakenReading, UNSURE } from '#core/diagnosis/evidence/readings';
-import { testId } from '#core/diagnosis/kinds';
-import type { BodyOf, EventBody } from '#core/format/jobSchema';
-import type { FunctionStateName } from '#core/format/readingsSchema';
-import type { WireReading } from '#core/hands/cutting';
-import type { SlotReading } from '#core/limits/slotReadings';
-import type { SlotStateEntry } from '#core/panel/slotStates';
+import { type TakenReading, testId, UNSURE } from '#core/diagnosis';
+import type { BodyOf, EventBody, FunctionStateName } from '#core/format';
+import type { WireReading } from '#core/hands';
+import type { SlotReading } from '#core/limits';
+import type { SlotStateEntry } from '#core/panel';
 
 /** An event as the screens hold it: confirmed by the server (`seq`) or still on its way. */
 export interface LogEvent {

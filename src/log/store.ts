@@ -1,8 +1,5 @@
 /** A job's log as its pages hold it: what the server has confirmed, and behind it what is still on its way. */
-import { LARGEST_INTEGER } from '#core/format/bounds';
-import { checkEvent } from '#core/format/checkEvent';
-import type { EventBody, JobEvent } from '#core/format/jobSchema';
-import type { Problem } from '#core/format/problem';
+import { checkEvent, type EventBody, type JobEvent, LARGEST_INTEGER, type Problem } from '#core/format';
 import { newId } from '@/ui/newId';
 import { type Refusal, Sender, type Sending, sender, type Waiting } from './sender';
 import { type JobState, jobState, type LogEvent } from './state';

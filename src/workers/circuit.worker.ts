@@ -1,11 +1,9 @@
 /** A thin shell around one circuit: live states, tables, and what is lost without a slot. */
 
-import { activeCondition, functionRuns } from '#core/diagnosis/run';
-import { partsOfFunction } from '#core/diagnosis/verdict/proofs';
-import { liveState } from '#core/live/state';
-import { stateTable } from '#core/live/table';
-import { CircuitModel } from '#core/network/model';
-import { coverage, withoutSlot } from '#core/panel/withoutSlot';
+import { activeCondition, functionRuns, partsOfFunction } from '#core/diagnosis';
+import { liveState, stateTable } from '#core/live';
+import { CircuitModel } from '#core/network';
+import { coverage, withoutSlot } from '#core/panel';
 import type { CircuitAnswer, CircuitAnswers, CircuitQuestion, CircuitRequest } from './circuitMessages';
 
 let model: CircuitModel | null = null;

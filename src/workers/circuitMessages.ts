@@ -1,10 +1,8 @@
 /** What the page and the worker that holds a circuit say to each other. */
-import type { Run } from '#core/diagnosis/run';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { LiveSetting } from '#core/live/setting';
-import type { LiveState } from '#core/live/state';
-import type { StateTable } from '#core/live/table';
-import type { Coverage, FunctionWithout } from '#core/panel/withoutSlot';
+import type { Run } from '#core/diagnosis';
+import type { CircuitFile } from '#core/format';
+import type { LiveSetting, LiveState, StateTable } from '#core/live';
+import type { Coverage, FunctionWithout } from '#core/panel';
 
 type Hands = Pick<LiveSetting, 'faults' | 'done' | 'fusesOpen'>;
 

@@ -1,14 +1,19 @@
 /** A thin shell around the diagnosis: one circuit and one complaint at a time, answers by request number. */
 
-import type { Complaint } from '#core/diagnosis/assessment';
-import { type RelayDuty, relayDuty } from '#core/diagnosis/relay/relayDuty';
-import { activeCondition, functionRuns, type Run } from '#core/diagnosis/run';
-import { DiagnosisSession } from '#core/diagnosis/session';
-import { partsOfFunction, requiredProofs } from '#core/diagnosis/verdict/proofs';
-import { WhatWouldHelp } from '#core/diagnosis/wouldHelp';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { TestRef } from '#core/format/readingsSchema';
-import { CircuitModel } from '#core/network/model';
+import {
+  activeCondition,
+  type Complaint,
+  DiagnosisSession,
+  functionRuns,
+  partsOfFunction,
+  type RelayDuty,
+  type Run,
+  relayDuty,
+  requiredProofs,
+  WhatWouldHelp,
+} from '#core/diagnosis';
+import type { CircuitFile, TestRef } from '#core/format';
+import { CircuitModel } from '#core/network';
 import type { DescribeAnswer, WorkerAnswer, WorkerRequest } from './diagnosisMessages';
 
 type AssessRequest = Extract<WorkerRequest, { type: 'assess' }>;

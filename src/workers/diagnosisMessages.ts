@@ -1,12 +1,16 @@
 /** What the page and the diagnosis worker say to each other. */
 
-import type { Assessment, AssessmentInput, Complaint, Proposal } from '#core/diagnosis/assessment';
-import type { PriorTable } from '#core/diagnosis/hypotheses/priors';
-import type { RelayDuty } from '#core/diagnosis/relay/relayDuty';
-import type { Run } from '#core/diagnosis/run';
-import type { RequiredProof } from '#core/diagnosis/verdict/proofs';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { TestRef } from '#core/format/readingsSchema';
+import type {
+  Assessment,
+  AssessmentInput,
+  Complaint,
+  PriorTable,
+  Proposal,
+  RelayDuty,
+  RequiredProof,
+  Run,
+} from '#core/diagnosis';
+import type { CircuitFile, TestRef } from '#core/format';
 
 export type WorkerRequest =
   | { type: 'describe'; circuit: CircuitFile }

@@ -1,8 +1,7 @@
 /** A thread of its own for reading files: however large or odd one is, the server goes on answering. */
-import { checkCircuit } from '#core/circuit/checkCircuit';
-import { checkPanelSet } from '#core/format/checkPanelSet';
-import { readJson } from '#core/format/problem';
-import { isNotation, readCircuitText } from '#core/notation/circuitText';
+import { checkCircuit } from '#core/circuit';
+import { checkPanelSet, readJson } from '#core/format';
+import { isNotation, readCircuitText } from '#core/notation';
 import type { ReadMap } from './mapReader';
 
 /** A circuit as JSON or as text, or a panel set. */

@@ -1,9 +1,7 @@
 /** Reads circuits and panel sets in a thread beside the server's own (`map.thread.ts`, bundled before build and test). */
 import path from 'node:path';
 import { Piscina } from 'piscina';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { PanelSetFile } from '#core/format/panelSchema';
-import { type Checked, fail } from '#core/format/problem';
+import { type Checked, type CircuitFile, fail, type PanelSetFile } from '#core/format';
 
 export type ReadMap = Checked<CircuitFile | PanelSetFile>;
 

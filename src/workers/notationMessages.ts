@@ -1,6 +1,6 @@
 /** What the editor of circuit texts and its worker say to each other. */
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { ReadText } from '#core/notation/read';
+import type { CircuitFile } from '#core/format';
+import type { ReadText } from '#core/notation';
 
 export interface TextRequest {
   readonly text: string;

@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useEffect, useRef, useState } from 'react';
-import type { CircuitFile } from '#core/format/circuitSchema';
+import type { CircuitFile } from '#core/format';
 import type { CircuitAnswer, CircuitAnswers, CircuitQuestion, CircuitRequest } from './circuitMessages';
 
 type Asked<Q extends CircuitQuestion> = CircuitAnswers[Q['ask']];

@@ -3,8 +3,8 @@
  * Everything is counted in minutes; a part's price in minutes of work that cost as much.
  */
 
-import type { PartKind } from '../../format/circuitSchema';
-import type { CircuitModel } from '../../network/model';
+import type { PartKind } from '../../format';
+import type { CircuitModel } from '../../network';
 
 export interface RepairCost {
   /** Minutes to do it. */

@@ -1,6 +1,6 @@
 /** A test that is offered, in words: what each result would mean, and why it is worth its minutes. */
-import type { Place } from '../../format/circuitSchema';
-import { formatQuantity } from '../../quantity/quantity';
+import type { Place } from '../../format';
+import { formatQuantity } from '../../quantity';
 import type { Predictions } from '../evidence/predictions';
 import type { TestPrediction } from '../evidence/testPrediction';
 import { EMF_SPREAD, FLOATS } from '../evidence/voltsPrediction';

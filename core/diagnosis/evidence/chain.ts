@@ -2,7 +2,7 @@
  * The volts that a hypothesis has taken in, as one joint normal distribution: a Cholesky factor that grows by a row a
  * reading. Each new reading is judged given the others.
  */
-import { voltmeterError } from '../../limits/instruments';
+import { voltmeterError } from '../../limits';
 import type { Sensitivity } from './sensitivity';
 
 export class Chain {

@@ -2,7 +2,7 @@
  * Splits the readings of a job into episodes: a new one begins when the symptom changes, and when something was
  * touched that may be what comes and goes.
  */
-import type { CircuitModel } from '../../network/model';
+import type { CircuitModel } from '../../network';
 import { kindOf } from '../kinds';
 import type { Episode, TakenReading } from './readings';
 

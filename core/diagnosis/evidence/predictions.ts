@@ -3,15 +3,18 @@
  * Volts are kept as mean and spread for judging a reading, and as chances of bins for choosing a test.
  */
 
-import { guessTolerance, isUnknownLoad } from '../../circuit/guesses';
-import { faultAlteration } from '../../faults/faults';
-import type { TestRef } from '../../format/readingsSchema';
-import { withoutPart } from '../../hands/attach';
-import { GUESS_TOLERANCE } from '../../limits/defaults';
-import { METER_OHMS } from '../../limits/instruments';
-import { type Alteration, combineAlterations, UNALTERED } from '../../network/alteration';
-import type { CircuitModel } from '../../network/model';
-import type { OperatingPoint } from '../../network/solve';
+import { guessTolerance, isUnknownLoad } from '../../circuit';
+import { faultAlteration } from '../../faults';
+import type { TestRef } from '../../format';
+import { withoutPart } from '../../hands';
+import { GUESS_TOLERANCE, METER_OHMS } from '../../limits';
+import {
+  type Alteration,
+  type CircuitModel,
+  combineAlterations,
+  type OperatingPoint,
+  UNALTERED,
+} from '../../network';
 import { type Hypothesis, NO_FAULT } from '../hypotheses/hypotheses';
 import { kindOf } from '../kinds';
 import { nodeIndex, type RefOf, type Supposed } from '../kinds/kind';

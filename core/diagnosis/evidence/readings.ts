@@ -1,5 +1,5 @@
 /** A reading as diagnosis takes it, how far it is to be believed, and the stretch of time that it belongs to. */
-import type { Preconditions, Reading } from '../../format/readingsSchema';
+import type { Preconditions, Reading } from '../../format';
 
 /** One reading in a hundred is wrong whatever was made sure of before. */
 export const WRONG_READING = 0.01;

@@ -3,11 +3,9 @@
  * reciprocity: a small current put through the points flows through every resistance in proportion to what that
  * resistance matters (Director and Rohrer, "The generalized adjoint network", 1969).
  */
-import { faultAlteration, RESISTANCE_MODES } from '../../faults/faults';
-import { METER_OHMS } from '../../limits/instruments';
-import { type Alteration, combineAlterations } from '../../network/alteration';
-import type { CircuitModel } from '../../network/model';
-import type { OperatingPoint } from '../../network/solve';
+import { faultAlteration, RESISTANCE_MODES } from '../../faults';
+import { METER_OHMS } from '../../limits';
+import { type Alteration, type CircuitModel, combineAlterations, type OperatingPoint } from '../../network';
 import type { Hypothesis } from '../hypotheses/hypotheses';
 import { nodeIndex, type RefOf } from '../kinds/kind';
 import { EMF_SPREAD } from './voltsPrediction';

@@ -1,8 +1,6 @@
 /** A coil so near its threshold that supply and coil ohms decide: the other way its contact may stand. */
-import { normalBelow } from '../../limits/instruments';
-import { type Alteration, combineAlterations } from '../../network/alteration';
-import type { CircuitModel } from '../../network/model';
-import type { OperatingPoint } from '../../network/solve';
+import { normalBelow } from '../../limits';
+import { type Alteration, type CircuitModel, combineAlterations, type OperatingPoint } from '../../network';
 
 /** Spread of the volts at which a contact moves, coil and supply included, as a fraction. */
 const PULL_SPREAD = 0.06;

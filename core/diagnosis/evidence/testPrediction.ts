@@ -1,5 +1,5 @@
 /** What every hypothesis predicts for one test. */
-import type { TestRef } from '../../format/readingsSchema';
+import type { TestRef } from '../../format';
 
 export interface VoltsColumn {
   readonly mean: Float64Array;

@@ -1,6 +1,6 @@
 /** A volts reading as every hypothesis predicts it, and as chances of bins for choosing a test. */
-import type { TestRef } from '../../format/readingsSchema';
-import { normalBelow } from '../../limits/instruments';
+import type { TestRef } from '../../format';
+import { normalBelow } from '../../limits';
 import { WRONG_READING } from './readings';
 import type { TestPrediction, VoltsColumn } from './testPrediction';
 

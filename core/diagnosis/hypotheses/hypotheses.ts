@@ -3,18 +3,19 @@
  * blew, forms that come and go, the likeliest pairs, nothing, and what nobody drew.
  */
 
-import { faultId, faultsOfPart, withBlownFuses } from '../../faults/enumerate';
 import {
   type Fault,
   type FaultMode,
   faultAlteration,
+  faultId,
+  faultsOfPart,
   faultWords,
   OVERCURRENT_MODES,
-} from '../../faults/faults';
-import type { PartKind } from '../../format/circuitSchema';
-import { functionChances } from '../../limits/instruments';
-import { type Alteration, combineAlterations, UNALTERED } from '../../network/alteration';
-import type { CircuitModel } from '../../network/model';
+  withBlownFuses,
+} from '../../faults';
+import type { PartKind } from '../../format';
+import { functionChances } from '../../limits';
+import { type Alteration, type CircuitModel, combineAlterations, UNALTERED } from '../../network';
 import { type PriorTable, priorWeight } from './priors';
 
 export interface Hypothesis {

@@ -1,6 +1,6 @@
 /** Prior weights: how often each fault is met, relative to one another, before anything is known of the job. */
-import type { FaultMode } from '../../faults/faults';
-import type { PartKind } from '../../format/circuitSchema';
+import type { FaultMode } from '../../faults';
+import type { PartKind } from '../../format';
 
 type Table = Readonly<Partial<Record<PartKind, Readonly<Partial<Record<FaultMode, number>>>>>>;
 

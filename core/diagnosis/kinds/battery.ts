@@ -1,10 +1,9 @@
 /** Volts on the battery's own posts: rested, cranking, charging. Limits scale with the nominal voltage. */
 
-import type { FaultyCircuit } from '../../faults/broken';
-import { type FaultMode, FLAT_EMF, WEAK_EMF } from '../../faults/faults';
-import { normalBelow, voltmeterError } from '../../limits/instruments';
-import type { CircuitModel } from '../../network/model';
-import { formatQuantity } from '../../quantity/quantity';
+import { type FaultMode, type FaultyCircuit, FLAT_EMF, WEAK_EMF } from '../../faults';
+import { normalBelow, voltmeterError } from '../../limits';
+import type { CircuitModel } from '../../network';
+import { formatQuantity } from '../../quantity';
 import type { Hypothesis } from '../hypotheses/hypotheses';
 import { atNode, type RefOf, type Scene, type TestKind } from './kind';
 

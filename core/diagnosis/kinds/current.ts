@@ -1,15 +1,14 @@
 /** Current without opening the circuit: a clamp around the wire, or the millivolts over a fuse. */
-import { fuseColdOhms } from '../../limits/defaults';
 import {
   clampChances,
   clampLimits,
   DROP_RESOLUTION_VOLTS,
   dropChances,
+  fuseColdOhms,
   fuseDropAmps,
-} from '../../limits/instruments';
-import type { CircuitModel } from '../../network/model';
-import type { OperatingPoint } from '../../network/solve';
-import { formatQuantity } from '../../quantity/quantity';
+} from '../../limits';
+import type { CircuitModel, OperatingPoint } from '../../network';
+import { formatQuantity } from '../../quantity';
 import { atPart, type RefOf, type Scene, type TestKind } from './kind';
 
 const RESULTS = [

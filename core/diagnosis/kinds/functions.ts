@@ -1,14 +1,10 @@
 /** Does it work: as it is, with a known good part, with a relay bridged, with a feed or an earth put on. */
 
-import { renewed } from '../../faults/broken';
-import type { CircuitFile, CircuitPart } from '../../format/circuitSchema';
-import type { ReadingValue } from '../../format/readingsSchema';
-import { appliedAt, bridgeRelay } from '../../hands/attach';
-import { OPENS_FROM } from '../../limits/defaults';
-import { FUNCTION_STATES, functionChances } from '../../limits/instruments';
-import { type Alteration, combineAlterations } from '../../network/alteration';
-import type { CircuitModel } from '../../network/model';
-import type { OperatingPoint } from '../../network/solve';
+import { renewed } from '../../faults';
+import type { CircuitFile, CircuitPart, ReadingValue } from '../../format';
+import { appliedAt, bridgeRelay } from '../../hands';
+import { FUNCTION_STATES, functionChances, OPENS_FROM } from '../../limits';
+import { type Alteration, type CircuitModel, combineAlterations, type OperatingPoint } from '../../network';
 import { fuseOfNode, fuseOfRelay } from './fuseBefore';
 import { atNode, atPart, type Names, type RefOf, type TestKind } from './kind';
 

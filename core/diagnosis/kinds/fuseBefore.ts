@@ -1,5 +1,5 @@
 /** The fuse that a lead used for a test must not exceed. */
-import type { CircuitFile, CircuitPart } from '../../format/circuitSchema';
+import type { CircuitFile, CircuitPart } from '../../format';
 
 type Parts = Pick<CircuitFile, 'parts'>;
 

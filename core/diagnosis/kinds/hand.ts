@@ -1,7 +1,6 @@
 /** By hand, ear and eye: a click, a look, a wiggle, a part tried in another place, a part measured in the hand. */
-import { isOpen } from '../../faults/broken';
-import { LOOSE_MODES, OPEN_MODES } from '../../faults/faults';
-import type { CircuitPart } from '../../format/circuitSchema';
+import { isOpen, LOOSE_MODES, OPEN_MODES } from '../../faults';
+import type { CircuitPart } from '../../format';
 import {
   CLICK_STATES,
   clickChances,
@@ -9,7 +8,7 @@ import {
   lookChances,
   WIGGLE_STATES,
   wiggleChances,
-} from '../../limits/instruments';
+} from '../../limits';
 import { atPart, type RefOf, type TestKind } from './kind';
 
 const OFF = ['Key: off', 'Its load switched off'] as const;

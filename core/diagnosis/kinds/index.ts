@@ -1,6 +1,5 @@
 /** Every kind of test, by its name in the reference. */
-import type { CircuitFile } from '../../format/circuitSchema';
-import type { TestRef } from '../../format/readingsSchema';
+import type { CircuitFile, TestRef } from '../../format';
 import { battery } from './battery';
 import { clamp, fuseDrop } from './current';
 import { apply, bridge, substitute, works } from './functions';

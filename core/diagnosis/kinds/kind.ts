@@ -3,12 +3,9 @@
  * what its result means. Every kind is one object of this shape; nothing outside knows kinds by name.
  */
 
-import type { FaultyCircuit } from '../../faults/broken';
-import type { CircuitFile, CircuitPart } from '../../format/circuitSchema';
-import type { Reading, ReadingValue, TestRef } from '../../format/readingsSchema';
-import type { Alteration } from '../../network/alteration';
-import type { CircuitModel } from '../../network/model';
-import type { OperatingPoint } from '../../network/solve';
+import type { FaultyCircuit } from '../../faults';
+import type { CircuitFile, CircuitPart, Reading, ReadingValue, TestRef } from '../../format';
+import type { Alteration, CircuitModel, OperatingPoint } from '../../network';
 import type { Hypothesis } from '../hypotheses/hypotheses';
 
 export type RefOf<K extends TestRef['kind']> = Extract<TestRef, { kind: K }>;

@@ -1,9 +1,9 @@
 /** Test lamp, tester of light-emitting diodes, and the lamp in place of a fuse. */
-import { isUnknownLoad } from '../../circuit/guesses';
-import type { ReadingValue } from '../../format/readingsSchema';
-import { lampInPlaceOf, ledTesterAt, testLampAt } from '../../hands/attach';
-import { LAMP_STATES, lampChances, ledChances } from '../../limits/instruments';
-import { combineAlterations } from '../../network/alteration';
+import { isUnknownLoad } from '../../circuit';
+import type { ReadingValue } from '../../format';
+import { lampInPlaceOf, ledTesterAt, testLampAt } from '../../hands';
+import { LAMP_STATES, lampChances, ledChances } from '../../limits';
+import { combineAlterations } from '../../network';
 import { atNode, likeliest, nodeIndex, type RefOf, type Scene, type TestKind } from './kind';
 
 const RESULTS = ['lit', 'dim', 'off'] as const;

@@ -1,13 +1,11 @@
 /** Ohms: of a part in the hand, which is proof, and in place with the battery off, which is evidence only. */
 
-import { isOpen } from '../../faults/broken';
-import { OPEN_MODES } from '../../faults/faults';
-import { withoutBattery } from '../../hands/attach';
-import { ohmmeterShows } from '../../instruments/show';
-import { CONTINUITY_STATES, normalBelow, OHMMETER_LEADS } from '../../limits/instruments';
-import { type Alteration, combineAlterations, UNALTERED } from '../../network/alteration';
-import type { CircuitModel } from '../../network/model';
-import { formatQuantity } from '../../quantity/quantity';
+import { isOpen, OPEN_MODES } from '../../faults';
+import { withoutBattery } from '../../hands';
+import { ohmmeterShows } from '../../instruments';
+import { CONTINUITY_STATES, normalBelow, OHMMETER_LEADS } from '../../limits';
+import { type Alteration, type CircuitModel, combineAlterations, UNALTERED } from '../../network';
+import { formatQuantity } from '../../quantity';
 import { continuityPins, OUT_OF_CIRCUIT, PULLING } from './hand';
 import { atNode, atPart, type RefOf, type TestKind } from './kind';
 

@@ -1,13 +1,11 @@
 /** Volts between two points with a meter, and what they mean. Judged by value, not by a few results. */
 
-import type { FaultyCircuit } from '../../faults/broken';
-import type { CircuitFile, CircuitPart } from '../../format/circuitSchema';
-import type { Reading } from '../../format/readingsSchema';
-import { withoutPart } from '../../hands/attach';
-import { voltmeterError } from '../../limits/instruments';
-import { combineAlterations } from '../../network/alteration';
-import type { CircuitModel } from '../../network/model';
-import { formatQuantity } from '../../quantity/quantity';
+import type { FaultyCircuit } from '../../faults';
+import type { CircuitFile, CircuitPart, Reading } from '../../format';
+import { withoutPart } from '../../hands';
+import { voltmeterError } from '../../limits';
+import { type CircuitModel, combineAlterations } from '../../network';
+import { formatQuantity } from '../../quantity';
 import {
   type Access,
   atNode,

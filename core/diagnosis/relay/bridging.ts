@@ -1,5 +1,5 @@
 /** Which terminals of a relay a fused lead may join. */
-import type { CircuitFile } from '../../format/circuitSchema';
+import type { CircuitFile } from '../../format';
 import type { TakenReading } from '../evidence/readings';
 import { fuseOfRelay } from '../kinds/fuseBefore';
 import { hasRail, known } from './pinReadings';

@@ -1,5 +1,5 @@
 /** The way through what switches and does not come out: a module's output, a soldered relay. */
-import type { CircuitFile, CircuitPart, PartOf } from '../../format/circuitSchema';
+import type { CircuitFile, CircuitPart, PartOf } from '../../format';
 import type { TakenReading } from '../evidence/readings';
 import {
   isEarthed,

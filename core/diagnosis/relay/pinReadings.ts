@@ -1,6 +1,5 @@
 /** What readings say of the pins of something that switches, and the verdict of one pin. */
-import type { CircuitFile } from '../../format/circuitSchema';
-import type { TestRef } from '../../format/readingsSchema';
+import type { CircuitFile, TestRef } from '../../format';
 import type { TakenReading } from '../evidence/readings';
 import { AT_EARTH, type ContactDuty, FED } from './relayDuty';
 

@@ -5,10 +5,9 @@
  * switch earths, reverse motors, and coils are wired either way round.
  */
 
-import type { BranchRole } from '../../circuit/network';
-import { intervene } from '../../hands/interventions';
-import { combineAlterations } from '../../network/alteration';
-import type { CircuitModel } from '../../network/model';
+import type { BranchRole } from '../../circuit';
+import { intervene } from '../../hands';
+import { type CircuitModel, combineAlterations } from '../../network';
 
 export type CoilPin = '85' | '86';
 export type ContactPin = '30' | '87' | '87a' | '87b';

@@ -1,5 +1,5 @@
 /** A relay by the roles of its pins: feed, output, coil feed, coil return, each with a verdict of its own. */
-import type { CircuitFile, PartOf } from '../../format/circuitSchema';
+import type { CircuitFile, PartOf } from '../../format';
 import type { TakenReading } from '../evidence/readings';
 import {
   hasRail,

@@ -1,5 +1,5 @@
 /** A reading that was taken, in words: what it means, what it clears, whether it fits. */
-import type { Reading } from '../../format/readingsSchema';
+import type { Reading } from '../../format';
 import type { Predictions } from '../evidence/predictions';
 import type { TakenReading } from '../evidence/readings';
 import type { TestPrediction } from '../evidence/testPrediction';

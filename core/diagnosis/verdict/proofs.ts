@@ -1,5 +1,5 @@
 /** What has to be seen before a repair counts as proved. */
-import type { CircuitModel } from '../../network/model';
+import type { CircuitModel } from '../../network';
 import { activeCondition, functionRuns } from '../run';
 
 export interface RequiredProof {

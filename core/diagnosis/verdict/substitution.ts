@@ -3,7 +3,7 @@
  * works. Says what the cells entered so far allow to claim, which is never more than they do, and which cell is
  * worth entering next.
  */
-import type { Reading, TestRef } from '../../format/readingsSchema';
+import type { Reading, TestRef } from '../../format';
 
 export type Cell = 'own-here' | 'good-here' | 'own-there' | 'good-there';
 export type CellState = 'works' | 'fails';

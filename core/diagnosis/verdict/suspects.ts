@@ -1,5 +1,5 @@
 /** A suspect as it is shown: its name, its likeliest forms, what speaks for it. */
-import type { CircuitModel } from '../../network/model';
+import type { CircuitModel } from '../../network';
 import type { Suspect, SuspectForm } from '../assessment';
 import type { RepairGroup } from '../evidence/groups';
 import type { TakenReading } from '../evidence/readings';

@@ -1,6 +1,6 @@
 /** Whether a suspect is provisional, supported or proved, and by which readings. */
-import type { PartKind } from '../../format/circuitSchema';
-import type { CircuitModel } from '../../network/model';
+import type { PartKind } from '../../format';
+import type { CircuitModel } from '../../network';
 import type { Verdict } from '../assessment';
 import type { RepairGroup } from '../evidence/groups';
 import type { TakenReading } from '../evidence/readings';

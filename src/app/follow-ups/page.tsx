@@ -1,4 +1,4 @@
-import { isUuid } from '#core/format/uuid';
+import { isUuid } from '#core/format';
 import { FollowUpList } from '@/features/jobs';
 import { allFollowUps, FOLLOW_UP_PAGE } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';

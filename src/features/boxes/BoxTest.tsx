@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { FEED_STATE_WORDS, FEED_STATES, type FeedState } from '#core/limits/slotReadings';
+import { FEED_STATE_WORDS, FEED_STATES, type FeedState } from '#core/limits';
 import { useJob } from '@/features/jobs';
 import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink } from '@/ui/controls';

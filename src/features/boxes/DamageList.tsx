@@ -1,7 +1,7 @@
 'use client';
 
 import { type FormEvent, useState } from 'react';
-import type { Panel } from '#core/format/panelSchema';
+import type { Panel } from '#core/format';
 import { useJob } from '@/features/jobs';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 

@@ -1,12 +1,10 @@
 'use client';
 
 import { type FormEvent, useState } from 'react';
-import { BOUNDS } from '#core/format/bounds';
-import type { Panel, Slot } from '#core/format/panelSchema';
-import { SLOT_FAMILIES, SLOT_STATES } from '#core/limits/slotWords';
-import { auditSlot } from '#core/panel/audit';
-import { type SlotStateEntry, stateProblem, withStates } from '#core/panel/slotStates';
-import { readNumber } from '#core/quantity/quantity';
+import { BOUNDS, type Panel, type Slot } from '#core/format';
+import { SLOT_FAMILIES, SLOT_STATES } from '#core/limits';
+import { auditSlot, type SlotStateEntry, stateProblem, withStates } from '#core/panel';
+import { readNumber } from '#core/quantity';
 import { useJob } from '@/features/jobs';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 

@@ -1,10 +1,9 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { Slot } from '#core/format/panelSchema';
-import { FEED_STATE_WORDS, FEED_STATES, type FeedState, latest, liveness } from '#core/limits/slotReadings';
-import { classifyFeed } from '#core/panel/feeds';
-import { triageOrder } from '#core/panel/triage';
+import type { Slot } from '#core/format';
+import { FEED_STATE_WORDS, FEED_STATES, type FeedState, latest, liveness } from '#core/limits';
+import { classifyFeed, triageOrder } from '#core/panel';
 import { useJob } from '@/features/jobs';
 import { Button } from '@/ui/controls';
 import { type BoxViewProps, slotTitle } from './TriageView';

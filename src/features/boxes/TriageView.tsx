@@ -1,20 +1,19 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { BodyOf } from '#core/format/jobSchema';
-import type { Panel, Slot } from '#core/format/panelSchema';
-import { FEED_STATE_WORDS, type FeedState, type SlotReading } from '#core/limits/slotReadings';
-import { slotSentence } from '#core/panel/sentence';
+import type { BodyOf, Panel, Slot } from '#core/format';
+import { FEED_STATE_WORDS, type FeedState, type SlotReading } from '#core/limits';
 import {
   countVerdicts,
   type SlotVerdict,
+  slotSentence,
   type TriageResult,
   triageOrder,
   triageSlot,
+  turnPanel,
   VERDICT_WORDS,
-} from '#core/panel/triage';
-import { turnPanel } from '#core/panel/turn';
-import { formatNumber, parseReading } from '#core/quantity/quantity';
+} from '#core/panel';
+import { formatNumber, parseReading } from '#core/quantity';
 import { Photos, useJob } from '@/features/jobs';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
 import { Button, INPUT, Problem } from '@/ui/controls';

@@ -1,8 +1,7 @@
 'use client';
 
 import { type FormEvent, useMemo, useState } from 'react';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { Panel } from '#core/format/panelSchema';
+import type { CircuitFile, Panel } from '#core/format';
 import {
   BEFORE_ISOLATION,
   isolationGate,
@@ -12,9 +11,8 @@ import {
   TASKS,
   type Task,
   tagProblem,
-} from '#core/hands/isolation';
-import { cavityRows } from '#core/panel/lines';
-import { swapPairs } from '#core/panel/swap';
+} from '#core/hands';
+import { cavityRows, swapPairs } from '#core/panel';
 import { functionName, IsolationSteps, Photos, useJob } from '@/features/jobs';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
 import { Override } from '@/ui/Override';

@@ -1,9 +1,8 @@
 'use client';
 
 import type { KeyboardEvent } from 'react';
-import { type Diagram, EARTH_SIGN, type LaidBox, type LaidEdge, pathOf } from '#core/diagram/laid';
-import type { Stroke } from '#core/diagram/symbols';
-import type { LiveState } from '#core/live/state';
+import { type Diagram, EARTH_SIGN, type LaidBox, type LaidEdge, pathOf, type Stroke } from '#core/diagram';
+import type { LiveState } from '#core/live';
 
 const MARGIN = 18;
 

@@ -2,14 +2,11 @@
 
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { diagramSvg } from '#core/diagram/svg';
-import { faultWords } from '#core/faults/faults';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { Panel } from '#core/format/panelSchema';
-import type { LiveSetting } from '#core/live/setting';
-import { circuitOfPattern, PATTERNS } from '#core/notation/patterns';
-import type { ReadText } from '#core/notation/read';
-import { writeNotation } from '#core/notation/write';
+import { diagramSvg } from '#core/diagram';
+import { faultWords } from '#core/faults';
+import type { CircuitFile, Panel } from '#core/format';
+import type { LiveSetting } from '#core/live';
+import { circuitOfPattern, PATTERNS, type ReadText, writeNotation } from '#core/notation';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
 import { readDraft, writeDraft } from '@/sync/drafts';
 import { postJson } from '@/sync/post';

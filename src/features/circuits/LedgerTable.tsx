@@ -1,10 +1,10 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { byColour, type LedgerRow, wireLedger } from '#core/circuit/ledger';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import { spokenWord } from '#core/limits/slotWords';
-import { formatNumber } from '#core/quantity/quantity';
+import { byColour, type LedgerRow, wireLedger } from '#core/circuit';
+import type { CircuitFile } from '#core/format';
+import { spokenWord } from '#core/limits';
+import { formatNumber } from '#core/quantity';
 import { INPUT } from '@/ui/controls';
 
 /** Every wire of a circuit; one may be chosen. */

@@ -1,10 +1,8 @@
 'use client';
 
-import { type Fault, type FaultMode, faultModes, faultWords } from '#core/faults/faults';
-import type { CircuitFile, CircuitPart } from '#core/format/circuitSchema';
-import type { LiveSetting } from '#core/live/setting';
-import type { LiveState } from '#core/live/state';
-import { conditionOf, type Dial, dialsOf } from '#core/live/table';
+import { type Fault, type FaultMode, faultModes, faultWords } from '#core/faults';
+import type { CircuitFile, CircuitPart } from '#core/format';
+import { conditionOf, type Dial, dialsOf, type LiveSetting, type LiveState } from '#core/live';
 import { Button, INPUT } from '@/ui/controls';
 import { ampsText, voltsText } from './CircuitDrawing';
 

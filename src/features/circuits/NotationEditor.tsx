@@ -6,8 +6,7 @@ import { type Diagnostic, lintGutter, setDiagnostics } from '@codemirror/lint';
 import { EditorState } from '@codemirror/state';
 import { drawSelection, EditorView, keymap, lineNumbers } from '@codemirror/view';
 import { useEffect, useRef } from 'react';
-import { type SuggestContext, suggest } from '#core/notation/suggest';
-import type { TextProblem } from '#core/notation/tokens';
+import { type SuggestContext, suggest, type TextProblem } from '#core/notation';
 
 const LOOK = EditorView.theme({
   '&': { backgroundColor: 'var(--sheet)', color: 'var(--ink)', fontSize: '1rem' },

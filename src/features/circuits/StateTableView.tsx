@@ -1,9 +1,8 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { LiveSetting } from '#core/live/setting';
-import { dialsOf, MOST_ROWS, rowCount, tableCsv } from '#core/live/table';
+import type { CircuitFile } from '#core/format';
+import { dialsOf, type LiveSetting, MOST_ROWS, rowCount, tableCsv } from '#core/live';
 import { Button, Problem } from '@/ui/controls';
 import { saveFile } from '@/ui/saveFile';
 import { type Ask, useAnswer } from '@/workers/useCircuitWorker';

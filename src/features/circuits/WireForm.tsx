@@ -2,9 +2,9 @@
 
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useRef, useState } from 'react';
-import type { PartOf } from '#core/format/circuitSchema';
-import { spokenWord } from '#core/limits/slotWords';
-import { readNumber } from '#core/quantity/quantity';
+import type { PartOf } from '#core/format';
+import { spokenWord } from '#core/limits';
+import { readNumber } from '#core/quantity';
 import { wasOf } from '@/features/vehicles';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';

@@ -2,9 +2,8 @@
 
 import ElkApi from 'elkjs/lib/elk-api.js';
 import { useEffect, useState } from 'react';
-import { planDiagram } from '#core/diagram/graph';
-import { type Diagram, type LayoutAnswer, laidDiagram } from '#core/diagram/laid';
-import type { CircuitFile } from '#core/format/circuitSchema';
+import { type Diagram, type LayoutAnswer, laidDiagram, planDiagram } from '#core/diagram';
+import type { CircuitFile } from '#core/format';
 
 type Layout = { layout: (graph: unknown) => Promise<LayoutAnswer>; terminateWorker: () => void };
 

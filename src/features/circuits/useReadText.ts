@@ -1,8 +1,8 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { ReadText } from '#core/notation/read';
+import type { CircuitFile } from '#core/format';
+import type { ReadText } from '#core/notation';
 import type { TextRead, TextRequest } from '@/workers/notationMessages';
 
 /** What a text says, and of which text that is: the one being typed is read a moment later, beside the page. */

@@ -6,16 +6,17 @@ import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { sql } from 'drizzle-orm';
-import { checkCircuitText } from '#core/circuit/checkCircuit';
-import { mergeCircuits } from '#core/circuit/merge';
-import { readingOf } from '#core/diagnosis/playback';
-import { DiagnosisSession } from '#core/diagnosis/session';
-import { breakCircuit } from '#core/faults/broken';
-import { parseFault } from '#core/faults/faults';
-import { checkPanelSetText } from '#core/format/checkPanelSet';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { BodyOf, EventBody, JobEvent } from '#core/format/jobSchema';
-import type { ReadingValue } from '#core/format/readingsSchema';
+import { checkCircuitText, mergeCircuits } from '#core/circuit';
+import { DiagnosisSession, readingOf } from '#core/diagnosis';
+import { breakCircuit, parseFault } from '#core/faults';
+import {
+  type BodyOf,
+  type CircuitFile,
+  checkPanelSetText,
+  type EventBody,
+  type JobEvent,
+  type ReadingValue,
+} from '#core/format';
 import { database, type Transaction } from '@/db/client';
 import { people, shops, vehicles } from '@/db/schema';
 import { appendIn, openJobIn } from '@/features/jobs/server';

@@ -1,8 +1,8 @@
 'use client';
 
 import { type FormEvent, type ReactNode, useRef, useState } from 'react';
-import { BOUNDS, NOMINAL_VOLTS } from '#core/format/bounds';
-import { readNumber } from '#core/quantity/quantity';
+import { BOUNDS, NOMINAL_VOLTS } from '#core/format';
+import { readNumber } from '#core/quantity';
 import { cellKey } from '@/log/state';
 import { useFormDraft } from '@/sync/useFormDraft';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';

@@ -2,7 +2,7 @@
 
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import type { FunctionStateName } from '#core/format/readingsSchema';
+import type { FunctionStateName } from '#core/format';
 import { cellKey } from '@/log/state';
 import { useJob } from './JobProvider';
 import { STATE_WORDS } from './words';

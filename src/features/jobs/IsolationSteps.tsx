@@ -1,6 +1,6 @@
 'use client';
 
-import { type IsolationStep, STEP_WORDS } from '#core/hands/isolation';
+import { type IsolationStep, STEP_WORDS } from '#core/hands';
 import { useJob } from './JobProvider';
 
 /** Steps of isolating, ticked as they are done. */

@@ -11,20 +11,22 @@ import {
   useState,
   useSyncExternalStore,
 } from 'react';
-import { mergeCircuits } from '#core/circuit/merge';
-import { type ApplianceFinding, applianceFinding } from '#core/diagnosis/appliance';
-import type { Assessment, Proposal } from '#core/diagnosis/assessment';
-import type { TakenReading } from '#core/diagnosis/evidence/readings';
-import type { PriorTable } from '#core/diagnosis/hypotheses/priors';
-import { kindOf, testId } from '#core/diagnosis/kinds';
-import { fuseOfNode } from '#core/diagnosis/kinds/fuseBefore';
-import type { RelayDuty } from '#core/diagnosis/relay/relayDuty';
-import type { Run } from '#core/diagnosis/run';
-import type { RequiredProof } from '#core/diagnosis/verdict/proofs';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { EventBody } from '#core/format/jobSchema';
-import type { PanelSetFile } from '#core/format/panelSchema';
-import type { Problem } from '#core/format/problem';
+import { mergeCircuits } from '#core/circuit';
+import {
+  type ApplianceFinding,
+  type Assessment,
+  applianceFinding,
+  fuseOfNode,
+  kindOf,
+  type PriorTable,
+  type Proposal,
+  type RelayDuty,
+  type RequiredProof,
+  type Run,
+  type TakenReading,
+  testId,
+} from '#core/diagnosis';
+import type { CircuitFile, EventBody, PanelSetFile, Problem } from '#core/format';
 import type { Refusal, Sending } from '@/log/sender';
 import { type JobState, type LogEvent, takenReadings } from '@/log/state';
 import { jobStore, type Recorded } from '@/log/store';

@@ -2,8 +2,8 @@
 
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useRef, useState } from 'react';
-import { NOMINAL_VOLTS } from '#core/format/bounds';
-import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation/patterns';
+import { NOMINAL_VOLTS } from '#core/format';
+import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
 import { useDraftState, useFormDraft } from '@/sync/useFormDraft';

@@ -1,9 +1,7 @@
 'use client';
 
 import { type ChangeEvent, type PointerEvent, useState } from 'react';
-import type { BodyOf } from '#core/format/jobSchema';
-import type { Panel, Slot } from '#core/format/panelSchema';
-import { PHOTO_LONGEST_SIDE } from '#core/format/photo';
+import { type BodyOf, type Panel, PHOTO_LONGEST_SIDE, type Slot } from '#core/format';
 import type { JobPhoto } from '@/log/state';
 import { Choice } from '@/ui/Choice';
 import { Button, Problem } from '@/ui/controls';

@@ -1,7 +1,7 @@
 'use client';
 
 import { type FormEvent, useState } from 'react';
-import type { FunctionStateName } from '#core/format/readingsSchema';
+import type { FunctionStateName } from '#core/format';
 import { missingProofs } from '@/log/missing';
 import { cellKey, type Watch } from '@/log/state';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';

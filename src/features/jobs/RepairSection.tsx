@@ -1,9 +1,8 @@
 'use client';
 
 import { type FormEvent, useRef, useState } from 'react';
-import { BOUNDS } from '#core/format/bounds';
-import type { BodyOf } from '#core/format/jobSchema';
-import { readNumber } from '#core/quantity/quantity';
+import { BOUNDS, type BodyOf } from '#core/format';
+import { readNumber } from '#core/quantity';
 import { useDraftState, useFormDraft } from '@/sync/useFormDraft';
 import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';

@@ -1,6 +1,6 @@
 /** The one way into the log: sequences, repeats, refusals, and the rows that lists read. */
 import { and, eq, inArray } from 'drizzle-orm';
-import type { JobEvent } from '#core/format/jobSchema';
+import type { JobEvent } from '#core/format';
 import type { Transaction } from '@/db/client';
 import { dataRefusal } from '@/db/errors';
 import { all } from '@/db/once';

@@ -1,6 +1,6 @@
 /** A picture decoded and encoded again: what is no picture is refused, and nothing travels with the pixels. */
 import sharp from 'sharp';
-import { PHOTO_LONGEST_SIDE, type PhotoKind, photoKind, photoProblem } from '#core/format/photo';
+import { PHOTO_LONGEST_SIDE, type PhotoKind, photoKind, photoProblem } from '#core/format';
 
 /** More pixels than any camera of a hand gives; a small file can claim billions. */
 const MOST_PIXELS = 120_000_000;

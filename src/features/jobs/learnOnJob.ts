@@ -1,8 +1,6 @@
 /** What is learned of a vehicle while a job is traced on it. */
 import { and, desc, eq, inArray } from 'drizzle-orm';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { PartFact } from '#core/format/requestSchemas';
-import { isUuid } from '#core/format/uuid';
+import { type CircuitFile, isUuid, type PartFact } from '#core/format';
 import { once } from '@/db/once';
 import { circuitVersions, jobCircuits, jobs } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';

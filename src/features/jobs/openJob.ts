@@ -1,8 +1,8 @@
 /** Opening a job: the job alone, or with all that a new one needs, in one transaction. */
 import { randomUUID } from 'node:crypto';
 import { and, desc, eq } from 'drizzle-orm';
-import type { NewJob } from '#core/format/requestSchemas';
-import { LOAD_WORDS, PATTERNS } from '#core/notation/patterns';
+import type { NewJob } from '#core/format';
+import { LOAD_WORDS, PATTERNS } from '#core/notation';
 import type { Transaction } from '@/db/client';
 import { all, once } from '@/db/once';
 import {

@@ -3,7 +3,7 @@
  * stands, and only an entry that strikes one of the telling kinds makes a job's rows anew from its log.
  */
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
-import type { EventBody } from '#core/format/jobSchema';
+import type { EventBody } from '#core/format';
 import { database, type Transaction } from '@/db/client';
 import type { JobProgress } from '@/db/progress';
 import { findings, followUps, jobEvents, jobSummaries, jobs, slotSightings } from '@/db/schema';

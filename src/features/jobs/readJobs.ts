@@ -1,10 +1,7 @@
 /** Jobs as lists and pages read them. Every call names the actor, whose shop bounds what is seen. */
 import { and, asc, desc, eq, gt, ne } from 'drizzle-orm';
 import { cache } from 'react';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { JobFile } from '#core/format/jobSchema';
-import type { PanelSetFile } from '#core/format/panelSchema';
-import { isUuid } from '#core/format/uuid';
+import { type CircuitFile, isUuid, type JobFile, type PanelSetFile } from '#core/format';
 import { database, type Transaction } from '@/db/client';
 import {
   circuitVersions,

@@ -1,6 +1,6 @@
 /** What was seen in the slots of a vehicle, over all of its jobs. */
 import { and, asc, eq } from 'drizzle-orm';
-import type { SlotStateEntry } from '#core/panel/slotStates';
+import type { SlotStateEntry } from '#core/panel';
 import { database } from '@/db/client';
 import { people, slotSightings } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';

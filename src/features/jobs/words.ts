@@ -1,11 +1,9 @@
 /** Events in words, for log and sheet. */
-import { testInLog } from '#core/diagnosis/kinds';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { EventBody } from '#core/format/jobSchema';
-import type { FunctionStateName, ReadingValue } from '#core/format/readingsSchema';
-import { STEP_WORDS, TASK_WORDS, TASKS } from '#core/hands/isolation';
-import { FEED_STATE_WORDS } from '#core/limits/slotReadings';
-import { formatQuantity } from '#core/quantity/quantity';
+import { testInLog } from '#core/diagnosis';
+import type { CircuitFile, EventBody, FunctionStateName, ReadingValue } from '#core/format';
+import { STEP_WORDS, TASK_WORDS, TASKS } from '#core/hands';
+import { FEED_STATE_WORDS } from '#core/limits';
+import { formatQuantity } from '#core/quantity';
 
 export const STATE_WORDS: Readonly<Record<FunctionStateName, string>> = {
   works: 'works',

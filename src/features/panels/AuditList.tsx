@@ -1,5 +1,5 @@
-import type { Panel } from '#core/format/panelSchema';
-import { auditSlot, unaccounted } from '#core/panel/audit';
+import type { Panel } from '#core/format';
+import { auditSlot, unaccounted } from '#core/panel';
 
 /** What to put right in a box, and what is still owed before it counts as mapped. */
 export function AuditList({

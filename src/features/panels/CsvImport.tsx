@@ -1,8 +1,8 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { Slot } from '#core/format/panelSchema';
-import { CSV_COLUMNS, type CsvColumn, previewCsv } from '#core/panel/csv';
+import type { Slot } from '#core/format';
+import { CSV_COLUMNS, type CsvColumn, previewCsv } from '#core/panel';
 import { Button, INPUT } from '@/ui/controls';
 
 /** Slots from CSV: columns matched, every problem by its row, and rows with problems left out only on purpose. */

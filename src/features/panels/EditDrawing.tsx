@@ -1,8 +1,8 @@
 'use client';
 
 import { type PointerEvent, useRef, useState } from 'react';
-import type { Panel } from '#core/format/panelSchema';
-import type { Change } from '#core/panel/edit';
+import type { Panel } from '#core/format';
+import type { Change } from '#core/panel';
 import { slotName } from './PanelDrawing';
 import { type CoverPhoto, Underlay } from './Underlay';
 

@@ -1,10 +1,10 @@
 'use client';
 
 import { type FormEvent, useState } from 'react';
-import type { Panel, Slot } from '#core/format/panelSchema';
-import { SLOT_FAMILIES } from '#core/limits/slotWords';
-import { gridSlots } from '#core/panel/edit';
-import { type ReadNumber, readNumber } from '#core/quantity/quantity';
+import type { Panel, Slot } from '#core/format';
+import { SLOT_FAMILIES } from '#core/limits';
+import { gridSlots } from '#core/panel';
+import { type ReadNumber, readNumber } from '#core/quantity';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 
 /** Slots that are added in one go. */

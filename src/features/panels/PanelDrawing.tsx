@@ -1,9 +1,9 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { Panel, Slot } from '#core/format/panelSchema';
-import { type SeenSlot, type Turns, turnPanel } from '#core/panel/turn';
-import { formatNumber } from '#core/quantity/quantity';
+import type { Panel, Slot } from '#core/format';
+import { type SeenSlot, type Turns, turnPanel } from '#core/panel';
+import { formatNumber } from '#core/quantity';
 
 /** Colours of real fuses; the number always stands beside them. */
 const FUSE_COLOURS: Readonly<Record<string, string>> = {

@@ -3,9 +3,8 @@
 import { Redo2, Undo2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
-import { checkPanelSet } from '#core/format/checkPanelSet';
-import type { Panel, PanelSetFile } from '#core/format/panelSchema';
-import { begin, type Change, type History, neededSize, redo, step, undo } from '#core/panel/edit';
+import { checkPanelSet, type Panel, type PanelSetFile } from '#core/format';
+import { begin, type Change, type History, neededSize, redo, step, undo } from '#core/panel';
 import { draftsUnder, readDraft, writeDraft } from '@/sync/drafts';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';

@@ -1,8 +1,8 @@
 'use client';
 
-import type { Panel } from '#core/format/panelSchema';
-import { plugsFrom, plugsText, stepsFrom, stepsText } from '#core/panel/lines';
-import { type NumberRange, readNumber } from '#core/quantity/quantity';
+import type { Panel } from '#core/format';
+import { plugsFrom, plugsText, stepsFrom, stepsText } from '#core/panel';
+import { type NumberRange, readNumber } from '#core/quantity';
 import { INPUT } from '@/ui/controls';
 import { type FieldDrafts, Labelled, ReadField, readList, readText } from '@/ui/ReadField';
 

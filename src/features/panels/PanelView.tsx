@@ -2,12 +2,17 @@
 
 import { RotateCw } from 'lucide-react';
 import { type ReactNode, useMemo, useState } from 'react';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { Panel } from '#core/format/panelSchema';
-import { slotSentence } from '#core/panel/sentence';
-import { type SlotStateEntry, withStates } from '#core/panel/slotStates';
-import { type Edge, type Turns, turnPanel, turnsForLandmark } from '#core/panel/turn';
-import { formatNumber } from '#core/quantity/quantity';
+import type { CircuitFile, Panel } from '#core/format';
+import {
+  type Edge,
+  type SlotStateEntry,
+  slotSentence,
+  type Turns,
+  turnPanel,
+  turnsForLandmark,
+  withStates,
+} from '#core/panel';
+import { formatNumber } from '#core/quantity';
 import { Button, ButtonLink, Caution } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { type Ask, useCircuitWorker } from '@/workers/useCircuitWorker';

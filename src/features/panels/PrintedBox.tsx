@@ -1,10 +1,9 @@
 'use client';
 
-import type { Panel, Slot } from '#core/format/panelSchema';
-import { spokenWord } from '#core/limits/slotWords';
-import { seenRows } from '#core/panel/sentence';
-import { type Turns, turnPanel } from '#core/panel/turn';
-import { formatNumber } from '#core/quantity/quantity';
+import type { Panel, Slot } from '#core/format';
+import { spokenWord } from '#core/limits';
+import { seenRows, type Turns, turnPanel } from '#core/panel';
+import { formatNumber } from '#core/quantity';
 import { Button } from '@/ui/controls';
 import { PanelDrawing } from './PanelDrawing';
 

@@ -1,12 +1,10 @@
 'use client';
 
 import { useState } from 'react';
-import type { Slot } from '#core/format/panelSchema';
-import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES, spokenWord } from '#core/limits/slotWords';
-import { colourOf } from '#core/panel/audit';
-import { disputedFrom, disputedText } from '#core/panel/lines';
-import { stateProblem, wantsProof } from '#core/panel/slotStates';
-import { readNumber } from '#core/quantity/quantity';
+import type { Slot } from '#core/format';
+import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES, spokenWord } from '#core/limits';
+import { colourOf, disputedFrom, disputedText, stateProblem, wantsProof } from '#core/panel';
+import { readNumber } from '#core/quantity';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { type FieldDrafts, Labelled, ReadField, readList, readText } from '@/ui/ReadField';
 

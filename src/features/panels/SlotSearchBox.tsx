@@ -1,8 +1,8 @@
 'use client';
 
 import { useId, useMemo, useState } from 'react';
-import type { Panel } from '#core/format/panelSchema';
-import { RATING_ONLY, searchSlots } from '#core/panel/search';
+import type { Panel } from '#core/format';
+import { RATING_ONLY, searchSlots } from '#core/panel';
 import { INPUT } from '@/ui/controls';
 
 /** Finds a slot by number with type, by label, meaning, synonym, function or colour and rating. */

@@ -1,7 +1,7 @@
 'use client';
 
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
-import { homography, matrix3d, type Spot } from '#core/panel/homography';
+import { homography, matrix3d, type Spot } from '#core/panel';
 import { Button } from '@/ui/controls';
 
 /** A photo with its four corners, in shares of its width and height: left upper, right upper, right lower, left lower. */

@@ -1,8 +1,7 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { Panel } from '#core/format/panelSchema';
+import type { CircuitFile, Panel } from '#core/format';
 import { type Ask, useAnswer } from '@/workers/useCircuitWorker';
 
 const WORDS = { lost: 'lost', partly: 'lost in some positions', weaker: 'weaker' } as const;

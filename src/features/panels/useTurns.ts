@@ -1,7 +1,7 @@
 'use client';
 
 import { useCallback, useSyncExternalStore } from 'react';
-import type { Turns } from '#core/panel/turn';
+import type { Turns } from '#core/panel';
 import { readDraft, writeDraft } from '@/sync/drafts';
 
 const listeners = new Set<() => void>();

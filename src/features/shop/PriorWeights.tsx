@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { type LearnedWeight, TABLE_COUNTS_AS } from '#core/diagnosis/hypotheses/priors';
+import { type LearnedWeight, TABLE_COUNTS_AS } from '#core/diagnosis';
 import { postJson } from '@/sync/post';
 import { Button, Problem } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';

@@ -7,9 +7,9 @@ import {
   learnWeights,
   type PriorTable,
   priorTable,
-} from '#core/diagnosis/hypotheses/priors';
-import { FAULT_MODES, type FaultMode } from '#core/faults/faults';
-import type { PartKind } from '#core/format/circuitSchema';
+} from '#core/diagnosis';
+import { FAULT_MODES, type FaultMode } from '#core/faults';
+import type { PartKind } from '#core/format';
 import { database } from '@/db/client';
 import { findings, learningResets, people } from '@/db/schema';
 import type { Actor } from './server';

@@ -2,10 +2,9 @@
 
 import { useRouter } from 'next/navigation';
 import { type FormEvent, useRef, useState } from 'react';
-import { unknownOf } from '#core/circuit/guesses';
-import type { CircuitFile, CircuitPart } from '#core/format/circuitSchema';
-import type { PanelSetFile } from '#core/format/panelSchema';
-import { readNumber } from '#core/quantity/quantity';
+import { unknownOf } from '#core/circuit';
+import type { CircuitFile, CircuitPart, PanelSetFile } from '#core/format';
+import { readNumber } from '#core/quantity';
 import { useJob } from '@/features/jobs';
 import { wasOf } from '@/features/vehicles';
 import { postJson } from '@/sync/post';

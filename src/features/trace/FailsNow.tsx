@@ -1,6 +1,6 @@
 'use client';
 
-import type { FunctionStateName } from '#core/format/readingsSchema';
+import type { FunctionStateName } from '#core/format';
 
 interface Answer {
   readonly state: FunctionStateName;

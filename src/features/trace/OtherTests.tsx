@@ -1,9 +1,8 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { Proposal } from '#core/diagnosis/assessment';
-import { testCardWords } from '#core/diagnosis/card';
-import type { CircuitFile } from '#core/format/circuitSchema';
+import { type Proposal, testCardWords } from '#core/diagnosis';
+import type { CircuitFile } from '#core/format';
 import { INPUT } from '@/ui/controls';
 import type { PermittedTest } from '@/workers/diagnosisMessages';
 

@@ -2,9 +2,9 @@
 
 import { Delete } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useEffect, useLayoutEffect, useRef } from 'react';
-import type { AnswerKind } from '#core/diagnosis/kinds/kind';
-import type { ReadingValue } from '#core/format/readingsSchema';
-import { parseReading, type Unit } from '#core/quantity/quantity';
+import type { AnswerKind } from '#core/diagnosis';
+import type { ReadingValue } from '#core/format';
+import { parseReading, type Unit } from '#core/quantity';
 import { Button, Problem } from '@/ui/controls';
 
 export interface Answer {

@@ -1,16 +1,19 @@
 'use client';
 
 import { memo, useState } from 'react';
-import { compareCosts } from '#core/diagnosis/choice/costs';
-import type { TakenReading } from '#core/diagnosis/evidence/readings';
-import { testId } from '#core/diagnosis/kinds';
-import { mayBridge } from '#core/diagnosis/relay/bridging';
-import { fixedSwitches, moduleVerdicts } from '#core/diagnosis/relay/moduleVerdicts';
-import type { RoleVerdict } from '#core/diagnosis/relay/pinReadings';
-import type { RelayDuty } from '#core/diagnosis/relay/relayDuty';
-import { relayVerdicts } from '#core/diagnosis/relay/relayVerdicts';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import { readNumber } from '#core/quantity/quantity';
+import {
+  compareCosts,
+  fixedSwitches,
+  mayBridge,
+  moduleVerdicts,
+  type RelayDuty,
+  type RoleVerdict,
+  relayVerdicts,
+  type TakenReading,
+  testId,
+} from '#core/diagnosis';
+import type { CircuitFile } from '#core/format';
+import { readNumber } from '#core/quantity';
 import { Button, INPUT } from '@/ui/controls';
 
 const SIGN = { untested: '·', good: '✓', watch: '~', bad: '✗' } as const;

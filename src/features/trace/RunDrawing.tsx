@@ -2,9 +2,8 @@
 
 import dynamic from 'next/dynamic';
 import { memo, useMemo } from 'react';
-import type { PartStanding } from '#core/diagnosis/assessment';
-import type { Run } from '#core/diagnosis/run';
-import { formatQuantity } from '#core/quantity/quantity';
+import type { PartStanding, Run } from '#core/diagnosis';
+import { formatQuantity } from '#core/quantity';
 import { bracketOf, type RunRow } from './bracket';
 
 const VoltageProfile = dynamic(() => import('./VoltageProfile').then((loaded) => loaded.VoltageProfile), {

@@ -1,6 +1,6 @@
 'use client';
 
-import type { Assessment } from '#core/diagnosis/assessment';
+import type { Assessment } from '#core/diagnosis';
 import { ButtonLink } from '@/ui/controls';
 
 const TITLES = {

@@ -1,9 +1,8 @@
 'use client';
 
 import { memo } from 'react';
-import { testId } from '#core/diagnosis/kinds';
-import { CELL_WORDS, type Cell, type SubstitutionTable } from '#core/diagnosis/verdict/substitution';
-import type { CircuitFile } from '#core/format/circuitSchema';
+import { CELL_WORDS, type Cell, type SubstitutionTable, testId } from '#core/diagnosis';
+import type { CircuitFile } from '#core/format';
 
 const ROWS: readonly { name: string; cells: readonly [Cell, Cell] }[] = [
   { name: 'This part', cells: ['own-here', 'own-there'] },

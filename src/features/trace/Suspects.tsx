@@ -1,8 +1,8 @@
 'use client';
 
 import { memo } from 'react';
-import type { Assessment } from '#core/diagnosis/assessment';
-import type { CircuitFile } from '#core/format/circuitSchema';
+import type { Assessment } from '#core/diagnosis';
+import type { CircuitFile } from '#core/format';
 
 function chanceWords(chance: number): string {
   if (chance > 0.995) return '> 99 %';

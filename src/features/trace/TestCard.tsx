@@ -1,10 +1,8 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { Proposal } from '#core/diagnosis/assessment';
-import { testCardWords } from '#core/diagnosis/card';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { PanelSetFile } from '#core/format/panelSchema';
+import { type Proposal, testCardWords } from '#core/diagnosis';
+import type { CircuitFile, PanelSetFile } from '#core/format';
 import { useJob } from '@/features/jobs';
 import { PanelView } from '@/features/panels';
 import { Button, Caution } from '@/ui/controls';

@@ -1,8 +1,8 @@
 'use client';
 
 import { memo } from 'react';
-import type { ReadingEffect } from '#core/diagnosis/assessment';
-import type { CircuitFile } from '#core/format/circuitSchema';
+import type { ReadingEffect } from '#core/diagnosis';
+import type { CircuitFile } from '#core/format';
 import { conditionName, eventWords, type LogEntry } from '@/features/jobs';
 import { Button } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';

@@ -2,9 +2,8 @@
 
 import { Dialog } from 'radix-ui';
 import { type ReactNode, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { testId } from '#core/diagnosis/kinds';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { FunctionStateName } from '#core/format/readingsSchema';
+import { testId } from '#core/diagnosis';
+import type { CircuitFile, FunctionStateName } from '#core/format';
 import { functionName, type LogEntry, testWords, useJob, valueWords } from '@/features/jobs';
 import { Button, ButtonLink, INPUT, Problem } from '@/ui/controls';
 import type { RunRow } from './bracket';

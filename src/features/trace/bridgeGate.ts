@@ -1,7 +1,4 @@
-import type { Proposal } from '#core/diagnosis/assessment';
-import { testId } from '#core/diagnosis/kinds';
-import { mayBridge } from '#core/diagnosis/relay/bridging';
-import { relayVerdicts } from '#core/diagnosis/relay/relayVerdicts';
+import { mayBridge, type Proposal, relayVerdicts, testId } from '#core/diagnosis';
 import { useJob } from '@/features/jobs';
 import type { CardGate } from './TestCard';
 

@@ -2,7 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { type ChangeEvent, useRef, useState } from 'react';
-import { FILE_LIMIT_BYTES, type Problem as FileProblem } from '#core/format/problem';
+import { FILE_LIMIT_BYTES, type Problem as FileProblem } from '#core/format';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
 import { Problem } from '@/ui/controls';

@@ -1,6 +1,5 @@
 /** What was learned of one part, put into it. */
-import { fieldWords } from '#core/format/fieldWords';
-import type { PartFact } from '#core/format/requestSchemas';
+import { fieldWords, type PartFact } from '#core/format';
 
 type Fields = Readonly<Record<string, unknown>>;
 

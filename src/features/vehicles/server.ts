@@ -3,19 +3,18 @@
 import { randomUUID } from 'node:crypto';
 import { and, asc, count, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { cache } from 'react';
-import { checkCircuit } from '#core/circuit/checkCircuit';
-import { fitCircuit } from '#core/circuit/fit';
-import { mergeCircuits } from '#core/circuit/merge';
-import { namesOfParts, renamedAfterParts } from '#core/circuit/rename';
-import { checkPanelSet } from '#core/format/checkPanelSet';
-import type { CircuitFile } from '#core/format/circuitSchema';
-import type { PanelSetFile } from '#core/format/panelSchema';
-import type { Problem } from '#core/format/problem';
-import type { ImportRequest, PartFact } from '#core/format/requestSchemas';
-import { isUuid } from '#core/format/uuid';
-import { circuitOfPattern, type LoadWord, type Pattern } from '#core/notation/patterns';
-import { mergePanelSets } from '#core/panel/mergeSets';
-import { forSister } from '#core/panel/sister';
+import { checkCircuit, fitCircuit, mergeCircuits, namesOfParts, renamedAfterParts } from '#core/circuit';
+import {
+  type CircuitFile,
+  checkPanelSet,
+  type ImportRequest,
+  isUuid,
+  type PanelSetFile,
+  type PartFact,
+  type Problem,
+} from '#core/format';
+import { circuitOfPattern, type LoadWord, type Pattern } from '#core/notation';
+import { forSister, mergePanelSets } from '#core/panel';
 import { database, type Transaction } from '@/db/client';
 import { all, once } from '@/db/once';
 import { circuits, circuitVersions, panelSets, panelSetVersions, vehicles } from '@/db/schema';

@@ -1,9 +1,6 @@
 /** Slots of all vehicles of a shop found by words; the index is made anew when a map has changed. */
 import { asc, desc, eq, sql } from 'drizzle-orm';
-import { plain, wordsOf } from '#core/panel/search';
-import { slotSentence } from '#core/panel/sentence';
-import { type IndexedSlot, SlotIndex } from '#core/panel/slotIndex';
-import { turnPanel } from '#core/panel/turn';
+import { type IndexedSlot, plain, SlotIndex, slotSentence, turnPanel, wordsOf } from '#core/panel';
 import { database } from '@/db/client';
 import { panelSets, panelSetVersions, vehicles } from '@/db/schema';
 import type { Actor } from '@/features/shop/server';

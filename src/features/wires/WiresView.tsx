@@ -1,10 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { wireLedger } from '#core/circuit/ledger';
-import { cutGate, readingAt, toneGate } from '#core/hands/cutting';
-import { BEFORE_ISOLATION, stepsOf } from '#core/hands/isolation';
-import { FEED_STATE_WORDS, FEED_STATES, liveness } from '#core/limits/slotReadings';
+import { wireLedger } from '#core/circuit';
+import { BEFORE_ISOLATION, cutGate, readingAt, stepsOf, toneGate } from '#core/hands';
+import { FEED_STATE_WORDS, FEED_STATES, liveness } from '#core/limits';
 import { LedgerTable } from '@/features/circuits';
 import { IsolationSteps, useJob } from '@/features/jobs';
 import { Button, Caution } from '@/ui/controls';

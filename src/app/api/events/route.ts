@@ -1,6 +1,4 @@
-import { LARGEST_INTEGER } from '#core/format/bounds';
-import { BATCH_LIMIT_BYTES, checkBatch } from '#core/format/checkEvent';
-import { isUuid } from '#core/format/uuid';
+import { BATCH_LIMIT_BYTES, checkBatch, isUuid, LARGEST_INTEGER } from '#core/format';
 import { appendEvents, eventsAfter } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
 import { answering, readJsonBody, refuse, refuseWith } from '@/http/answers';

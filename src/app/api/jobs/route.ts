@@ -1,5 +1,4 @@
-import validateNewJob from '#core/format/generated/newJob';
-import type { NewJob } from '#core/format/requestSchemas';
+import { type NewJob, validateNewJob } from '#core/format';
 import { beginJob } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
 import { answering, readRequest, refuseWith } from '@/http/answers';

@@ -1,5 +1,4 @@
-import { PHOTO_LIMIT_BYTES } from '#core/format/photo';
-import { isUuid } from '#core/format/uuid';
+import { isUuid, PHOTO_LIMIT_BYTES } from '#core/format';
 import { keepPhoto } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
 import { answering, readBytes, refuseWith } from '@/http/answers';

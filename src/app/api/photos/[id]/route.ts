@@ -1,4 +1,4 @@
-import { isUuid } from '#core/format/uuid';
+import { isUuid } from '#core/format';
 import { readPhoto } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
 import { answering, refuseWith } from '@/http/answers';

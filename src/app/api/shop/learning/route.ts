@@ -1,4 +1,4 @@
-import validateBareRequest from '#core/format/generated/bareRequest';
+import { validateBareRequest } from '#core/format';
 import { currentActor, resetLearning } from '@/features/shop/server';
 import { answering, readRequest } from '@/http/answers';
 

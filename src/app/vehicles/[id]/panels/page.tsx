@@ -1,6 +1,6 @@
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
-import { mergeCircuits } from '#core/circuit/merge';
+import { mergeCircuits } from '#core/circuit';
 import { slotHistory } from '@/features/jobs/server';
 import { PanelBrowser } from '@/features/panels';
 import { currentActor } from '@/features/shop/server';

@@ -1,5 +1,4 @@
-import validateFact from '#core/format/generated/fact';
-import type { PartFact } from '#core/format/requestSchemas';
+import { type PartFact, validateFact } from '#core/format';
 import { learnOnJob } from '@/features/jobs/server';
 import { currentActor } from '@/features/shop/server';
 import { answering, readRequest, refuseWith } from '@/http/answers';

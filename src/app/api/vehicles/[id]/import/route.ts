@@ -1,6 +1,4 @@
-import validateImport from '#core/format/generated/importRequest';
-import { FILE_LIMIT_BYTES } from '#core/format/problem';
-import type { ImportRequest } from '#core/format/requestSchemas';
+import { FILE_LIMIT_BYTES, type ImportRequest, validateImport } from '#core/format';
 import { currentActor } from '@/features/shop/server';
 import { importFile } from '@/features/vehicles/server';
 import { answering, readRequest } from '@/http/answers';

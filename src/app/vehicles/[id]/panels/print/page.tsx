@@ -1,5 +1,5 @@
 import { notFound } from 'next/navigation';
-import type { Turns } from '#core/panel/turn';
+import type { Turns } from '#core/panel';
 import { PrintedBox } from '@/features/panels';
 import { currentActor } from '@/features/shop/server';
 import { loadVehicle } from '@/features/vehicles/server';

@@ -1,4 +1,4 @@
-import { writeNotation } from '#core/notation/write';
+import { writeNotation } from '#core/notation';
 import { currentActor } from '@/features/shop/server';
 import { loadVehicle } from '@/features/vehicles/server';
 import { answering, refuseWith } from '@/http/answers';

@@ -1,6 +1,4 @@
-import { slotsToCsv } from '#core/panel/csv';
-import { panelSvg } from '#core/panel/svg';
-import { type Turns, turnPanel } from '#core/panel/turn';
+import { panelSvg, slotsToCsv, type Turns, turnPanel } from '#core/panel';
 import { currentActor } from '@/features/shop/server';
 import { loadVehicle } from '@/features/vehicles/server';
 import { answering, refuseWith } from '@/http/answers';

@@ -1,0 +1,18 @@
+/** Parts made into a network, circuits checked, joined and renamed. */
+export { checkCircuit, checkCircuitText } from './checkCircuit';
+export { loadOhms, startFactor } from './expand';
+export { fitCircuit } from './fit';
+export { guessTolerance, isUnknownLoad, unknownOf } from './guesses';
+export { byColour, type LedgerRow, wireLedger } from './ledger';
+export { mergeCircuits } from './merge';
+export {
+  type Branch,
+  type BranchRole,
+  buildNetwork,
+  conducts,
+  type Moment,
+  type Network,
+  type Resolved,
+  resolveControl,
+} from './network';
+export { namesOfParts, renamedAfterParts } from './rename';

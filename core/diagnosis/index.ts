@@ -1,0 +1,39 @@
+/** Which fault it is, what to test next, and what that proves. */
+export { type ApplianceFinding, applianceFinding } from './appliance';
+export type {
+  Assessment,
+  AssessmentInput,
+  Complaint,
+  PartStanding,
+  Proposal,
+  ReadingEffect,
+} from './assessment';
+export { testCardWords } from './card';
+export { compareCosts } from './choice/costs';
+export { type TakenReading, UNSURE } from './evidence/readings';
+export type { VoltsColumn } from './evidence/testPrediction';
+export { endsRight, followEngine, leadToEnd, type Seen } from './followEngine';
+export { buildHypotheses, NOT_IN_MAP } from './hypotheses/hypotheses';
+export {
+  type FaultCount,
+  type LearnedWeight,
+  learnWeights,
+  type PriorTable,
+  priorTable,
+  TABLE_COUNTS_AS,
+} from './hypotheses/priors';
+export { KINDS, kindOf, refOfId, testId, testInLog } from './kinds';
+export { fuseOfNode } from './kinds/fuseBefore';
+export type { AnswerKind } from './kinds/kind';
+export { complaintOf, readingOf } from './playback';
+export { mayBridge } from './relay/bridging';
+export { fixedSwitches, moduleVerdicts } from './relay/moduleVerdicts';
+export type { RoleVerdict } from './relay/pinReadings';
+export { type RelayDuty, relayDuty } from './relay/relayDuty';
+export { relayVerdicts } from './relay/relayVerdicts';
+export { activeCondition, functionRuns, type Run } from './run';
+export { DiagnosisSession } from './session';
+export { candidateTests } from './tests';
+export { partsOfFunction, type RequiredProof, requiredProofs } from './verdict/proofs';
+export { CELL_WORDS, type Cell, type SubstitutionTable } from './verdict/substitution';
+export { WhatWouldHelp } from './wouldHelp';

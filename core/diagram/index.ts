@@ -1,0 +1,13 @@
+/** A circuit as symbols and lines to be laid out and drawn. */
+export { planDiagram } from './graph';
+export {
+  type Diagram,
+  EARTH_SIGN,
+  type LaidBox,
+  type LaidEdge,
+  type LayoutAnswer,
+  laidDiagram,
+  pathOf,
+} from './laid';
+export { diagramSvg } from './svg';
+export type { Stroke } from './symbols';

@@ -1,0 +1,51 @@
+/** What files, entries and requests look like, and problems with them in words. */
+export { BOUNDS, LARGEST_INTEGER, NODE_LIMIT, NOMINAL_VOLTS, PART_LIMIT } from './bounds';
+export { BATCH_LIMIT_BYTES, checkBatch, checkEvent } from './checkEvent';
+export { checkPanelSet, checkPanelSetText } from './checkPanelSet';
+export { checkReadingsText } from './checkReadings';
+export {
+  type CircuitFile,
+  CircuitFileSchema,
+  type CircuitFunction,
+  type CircuitNode,
+  type CircuitPart,
+  type Condition,
+  type KeyPositionName,
+  type PartKind,
+  type PartOf,
+  type Place,
+} from './circuitSchema';
+export { cellText, csvCell } from './csvCell';
+export { fieldWords } from './fieldWords';
+export { default as validateBareRequest } from './generated/bareRequest';
+export { default as validateCircuitFile } from './generated/circuitFile';
+export type { CompiledValidator } from './generated/compiled';
+export { default as validateFact } from './generated/fact';
+export { default as validateImport } from './generated/importRequest';
+export { default as validateNewJob } from './generated/newJob';
+export { checkHeader } from './header';
+export { type BodyOf, type EventBody, type JobEvent, type JobFile, JobFileSchema } from './jobSchema';
+export { type Panel, type PanelSetFile, PanelSetFileSchema, type Slot } from './panelSchema';
+export { PHOTO_LIMIT_BYTES, PHOTO_LONGEST_SIDE, type PhotoKind, photoKind, photoProblem } from './photo';
+export {
+  type Checked,
+  FILE_LIMIT_BYTES,
+  fail,
+  PROBLEM_LIMIT,
+  type Problem,
+  ProblemList,
+  readJson,
+  validateWith,
+} from './problem';
+export {
+  type FunctionStateName,
+  type LampStateName,
+  type Preconditions,
+  type Reading,
+  ReadingsFileSchema,
+  type ReadingValue,
+  type TestRef,
+} from './readingsSchema';
+export type { ImportRequest, NewJob, PartFact } from './requestSchemas';
+export { isUuid } from './uuid';
+export { escapeXml } from './xml';

@@ -1,0 +1,13 @@
+/** A circuit with its key, switches, hands and faults as they are set. */
+export type { LiveSetting } from './setting';
+export { type LiveState, liveState, stateOf } from './state';
+export {
+  conditionOf,
+  type Dial,
+  dialsOf,
+  MOST_ROWS,
+  rowCount,
+  type StateTable,
+  stateTable,
+  tableCsv,
+} from './table';

@@ -1,0 +1,7 @@
+/** A network solved: the steady state of any condition, with whatever is altered. */
+export { type Alteration, type BranchChange, type Bridge, combineAlterations, UNALTERED } from './alteration';
+export { CircuitModel, type FunctionOutcome } from './model';
+export { SmallSystem } from './smallSystem';
+export type { OperatingPoint } from './solve';
+export { SparseFactor, SparsePattern } from './sparse';
+export { spiceNetlist } from './spice';

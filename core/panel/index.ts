@@ -1,0 +1,25 @@
+/** Boxes of fuses and relays: turned, searched, judged, edited, joined, drawn. */
+export { auditSlot, colourOf, unaccounted } from './audit';
+export { CSV_COLUMNS, type CsvColumn, previewCsv, slotsToCsv } from './csv';
+export { begin, type Change, gridSlots, type History, neededSize, redo, step, undo } from './edit';
+export { classifyFeed } from './feeds';
+export { homography, matrix3d, type Spot } from './homography';
+export { cavityRows, disputedFrom, disputedText, plugsFrom, plugsText, stepsFrom, stepsText } from './lines';
+export { mergePanelSets } from './mergeSets';
+export { plain, RATING_ONLY, searchSlots, wordsOf } from './search';
+export { seenRows, slotSentence } from './sentence';
+export { forSister } from './sister';
+export { type IndexedSlot, SlotIndex } from './slotIndex';
+export { type SlotStateEntry, stateProblem, wantsProof, withStates } from './slotStates';
+export { panelSvg } from './svg';
+export { swapPairs } from './swap';
+export {
+  countVerdicts,
+  type SlotVerdict,
+  type TriageResult,
+  triageOrder,
+  triageSlot,
+  VERDICT_WORDS,
+} from './triage';
+export { type Edge, type SeenSlot, type Turns, turnPanel, turnsForLandmark } from './turn';
+export { type Coverage, coverage, type FunctionWithout, withoutSlot } from './withoutSlot';

@@ -1,0 +1,10 @@
+/** Volts, amperes, ohms, minutes and the numbers of forms: read and printed. */
+export {
+  formatNumber,
+  formatQuantity,
+  type NumberRange,
+  parseReading,
+  type ReadNumber,
+  readNumber,
+  type Unit,
+} from './quantity';
