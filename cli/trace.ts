@@ -2,16 +2,13 @@
 import { readFileSync } from 'node:fs';
 import { DiagnosisSession, testId } from '../core/diagnosis';
 import { type Fault, parseFault } from '../core/faults';
+import { type CircuitFile, checkPanelSetText, checkReadingsText, type Problem } from '../core/format';
 import {
-  type CircuitFile,
   CircuitFileSchema,
-  checkPanelSetText,
-  checkReadingsText,
   JobFileSchema,
   PanelSetFileSchema,
-  type Problem,
   ReadingsFileSchema,
-} from '../core/format';
+} from '../core/format/schemas';
 import { INTERVENTION_FORMS, type Intervention, intervene, parseIntervention } from '../core/hands';
 import { stateOf } from '../core/live';
 import { CircuitModel, spiceNetlist } from '../core/network';

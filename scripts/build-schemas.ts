@@ -4,11 +4,17 @@ import { fileURLToPath } from 'node:url';
 import { Ajv } from 'ajv';
 import standaloneCode from 'ajv/dist/standalone/index.js';
 import { build } from 'esbuild';
-import { CircuitFileSchema } from '../core/format/circuitSchema';
-import { JobEventSchema, JobFileSchema } from '../core/format/jobSchema';
-import { PanelSetFileSchema } from '../core/format/panelSchema';
-import { ReadingsFileSchema } from '../core/format/readingsSchema';
-import { BareRequestSchema, FactSchema, ImportSchema, NewJobSchema } from '../core/format/requestSchemas';
+import {
+  BareRequestSchema,
+  CircuitFileSchema,
+  FactSchema,
+  ImportSchema,
+  JobEventSchema,
+  JobFileSchema,
+  NewJobSchema,
+  PanelSetFileSchema,
+  ReadingsFileSchema,
+} from '../core/format/schemas';
 
 const out = new URL('../core/format/generated/', import.meta.url);
 const schemas = {

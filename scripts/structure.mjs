@@ -21,8 +21,9 @@ export const CORE_ORDER = [
   'notation',
   'diagram',
   'diagnosis',
+  'log',
 ];
-export const SRC_ORDER = ['db', 'http', 'ui', 'sync', 'workers', 'log', 'features', 'app'];
+export const SRC_ORDER = ['db', 'access', 'http', 'ui', 'sync', 'workers', 'log', 'features', 'app'];
 
 /** Longest file without a reason, lines. */
 const LONG = 400;
@@ -70,6 +71,9 @@ export function backRunning(tree, order) {
   return wrong;
 }
 
+/** A second door: the schemas themselves, which pages must not carry. */
+const OTHER_DOORS = ['core/format/schemas'];
+
 /** Imports from outside of a folder of core/ that reach past its door; tests may look anywhere. */
 export function pastDoors() {
   return ['core', 'src', 'cli', 'bench', 'testing']
@@ -79,7 +83,8 @@ export function pastDoors() {
       importsOf(file)
         .filter((to) => {
           const [root, folder, ...inside] = to.split('/');
-          return root === 'core' && inside.length > 0 && !file.startsWith(`core/${folder}/`);
+          const past = inside.length > 0 && !OTHER_DOORS.includes(to);
+          return root === 'core' && past && !file.startsWith(`core/${folder}/`);
         })
         .map((to) => `${file} imports ${to}`),
     );

@@ -14,8 +14,12 @@ const FOLDERS = [
   'core/faults',
   'core/hands',
 ];
-const MORE = ['instruments', 'live', 'panel', 'notation', 'diagram', 'diagnosis'].map((one) => `core/${one}`);
-const SRC = ['db', 'http', 'sync', 'ui', 'workers', 'log', 'features', 'app'].map((one) => `src/${one}`);
+const MORE = ['instruments', 'live', 'panel', 'notation', 'diagram', 'diagnosis', 'log'].map(
+  (one) => `core/${one}`,
+);
+const SRC = ['db', 'access', 'http', 'sync', 'ui', 'workers', 'log', 'features', 'app'].map(
+  (one) => `src/${one}`,
+);
 
 function structure(cwd: string): string {
   return spawnSync(process.execPath, [SCRIPT], { cwd, encoding: 'utf8' }).stdout;

@@ -3,9 +3,9 @@ import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { eq } from 'drizzle-orm';
+import type { Actor } from '../src/access';
 import { closeDatabase, database } from '../src/db/client';
 import { people, shops } from '../src/db/schema';
-import type { Actor } from '../src/features/shop/server';
 import { closeReaders } from '../src/workers/mapReader';
 
 /** Call it once at the top of a test file that needs PostgreSQL. */

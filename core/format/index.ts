@@ -3,17 +3,16 @@ export { BOUNDS, LARGEST_INTEGER, NODE_LIMIT, NOMINAL_VOLTS, PART_LIMIT } from '
 export { BATCH_LIMIT_BYTES, checkBatch, checkEvent } from './checkEvent';
 export { checkPanelSet, checkPanelSetText } from './checkPanelSet';
 export { checkReadingsText } from './checkReadings';
-export {
-  type CircuitFile,
-  CircuitFileSchema,
-  type CircuitFunction,
-  type CircuitNode,
-  type CircuitPart,
-  type Condition,
-  type KeyPositionName,
-  type PartKind,
-  type PartOf,
-  type Place,
+export type {
+  CircuitFile,
+  CircuitFunction,
+  CircuitNode,
+  CircuitPart,
+  Condition,
+  KeyPositionName,
+  PartKind,
+  PartOf,
+  Place,
 } from './circuitSchema';
 export { cellText, csvCell } from './csvCell';
 export { fieldWords } from './fieldWords';
@@ -24,8 +23,14 @@ export { default as validateFact } from './generated/fact';
 export { default as validateImport } from './generated/importRequest';
 export { default as validateNewJob } from './generated/newJob';
 export { checkHeader } from './header';
-export { type BodyOf, type EventBody, type JobEvent, type JobFile, JobFileSchema } from './jobSchema';
-export { type Panel, type PanelSetFile, PanelSetFileSchema, type Slot } from './panelSchema';
+export type {
+  BodyOf,
+  EventBody,
+  EventKind,
+  JobEvent,
+  JobFile,
+} from './jobSchema';
+export type { Panel, PanelSetFile, Slot } from './panelSchema';
 export { PHOTO_LIMIT_BYTES, PHOTO_LONGEST_SIDE, type PhotoKind, photoKind, photoProblem } from './photo';
 export {
   type Checked,
@@ -37,14 +42,13 @@ export {
   readJson,
   validateWith,
 } from './problem';
-export {
-  type FunctionStateName,
-  type LampStateName,
-  type Preconditions,
-  type Reading,
-  ReadingsFileSchema,
-  type ReadingValue,
-  type TestRef,
+export type {
+  FunctionStateName,
+  LampStateName,
+  Preconditions,
+  Reading,
+  ReadingValue,
+  TestRef,
 } from './readingsSchema';
 export type { ImportRequest, NewJob, PartFact } from './requestSchemas';
 export { isUuid } from './uuid';

@@ -1,8 +1,8 @@
 import type { Metadata, Viewport } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { currentActor } from '@/access';
 import { CommandPalette } from '@/features/commands';
-import { currentActor } from '@/features/shop/server';
 import { Outgoing } from '@/log/Outgoing';
 import { AppShell } from '@/ui/AppShell';
 import { workshopZone } from '@/ui/dates';

@@ -1,7 +1,7 @@
 import Link from 'next/link';
+import { currentActor } from '@/access';
 import { FollowUpList, StageMark } from '@/features/jobs';
 import { closedJobs, dueFollowUps, type JobRow, openJobs } from '@/features/jobs/server';
-import { currentActor } from '@/features/shop/server';
 import { listVehicles } from '@/features/vehicles/server';
 import { ButtonLink } from '@/ui/controls';
 import { dateWords, dayOf } from '@/ui/dates';

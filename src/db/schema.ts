@@ -17,7 +17,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { BodyOf, CircuitFile, EventBody, PanelSetFile } from '#core/format';
-import type { JobProgress } from './progress';
+import type { Progress } from '#core/log';
 
 const bytea = customType<{ data: Buffer }>({ dataType: () => 'bytea' });
 const instant = (name: string) => timestamp(name, { withTimezone: true, mode: 'string' });
@@ -303,6 +303,12 @@ export const learningResets = pgTable(
   ],
 );
 
+/** What is kept beside the columns of a job's row so that the next entry can be added to it. */
+type KeptProgress = Omit<Progress, 'complaint' | 'found' | 'readings'> & {
+  /** Entries that a correction has struck before they came. */
+  readonly early: readonly string[];
+};
+
 /** What lists show of a job, written in the transaction that writes its events. */
 export const jobSummaries = pgTable(
   'job_summaries',
@@ -316,7 +322,7 @@ export const jobSummaries = pgTable(
     lastSeq: integer('last_seq').notNull(),
     lastAt: instant('last_at').notNull(),
     /** What the next entry is added to, so that nobody has to read the log for it. */
-    progress: json('progress').$type<JobProgress>(),
+    progress: json('progress').$type<KeptProgress>(),
   },
   (table) => [
     index('job_summaries_by_stage').on(table.shopId, table.stage, table.lastAt),

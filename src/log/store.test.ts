@@ -1,9 +1,9 @@
 /** What the page says about sending, with a server and a browser store that are slow, away, or full. */
 import { BATCH_LIMIT_BYTES } from '#core/format/checkEvent';
 import type { JobEvent } from '#core/format/jobSchema';
+import type { LogEvent } from '#core/log';
 import { everythingWaiting, takeFromOutbox, type WaitingEvent, type WaitingPicture } from './outbox';
 import { Sender } from './sender';
-import type { LogEvent } from './state';
 import { JobStore, jobStore } from './store';
 
 const JOB = '0a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c';

@@ -1,8 +1,8 @@
 /** A job's log as its pages hold it: what the server has confirmed, and behind it what is still on its way. */
 import { checkEvent, type EventBody, type JobEvent, LARGEST_INTEGER, type Problem } from '#core/format';
+import { type JobState, jobState, type LogEvent } from '#core/log';
 import { newId } from '@/ui/newId';
 import { type Refusal, Sender, type Sending, sender, type Waiting } from './sender';
-import { type JobState, jobState, type LogEvent } from './state';
 
 export interface JobSnapshot {
   readonly events: readonly LogEvent[];

@@ -1,7 +1,7 @@
 import { isUuid } from '#core/format';
+import { currentActor } from '@/access';
 import { FollowUpList } from '@/features/jobs';
 import { allFollowUps, FOLLOW_UP_PAGE } from '@/features/jobs/server';
-import { currentActor } from '@/features/shop/server';
 import { ButtonLink } from '@/ui/controls';
 import { dayOf } from '@/ui/dates';
 

@@ -1,5 +1,6 @@
+import { currentActor } from '@/access';
 import { PriorWeights } from '@/features/shop';
-import { currentActor, learning } from '@/features/shop/server';
+import { learning } from '@/features/shop/server';
 
 export const metadata = { title: 'Shop' };
 

@@ -1,5 +1,5 @@
 import Link from 'next/link';
-import { currentActor } from '@/features/shop/server';
+import { currentActor } from '@/access';
 import { listVehicles, searchShop } from '@/features/vehicles/server';
 import { buttonClass, INPUT } from '@/ui/controls';
 

@@ -12,8 +12,9 @@ import {
   type Task,
   tagProblem,
 } from '#core/hands';
+import { functionName } from '#core/log';
 import { cavityRows, swapPairs } from '#core/panel';
-import { functionName, IsolationSteps, Photos, useJob } from '@/features/jobs';
+import { IsolationSteps, Photos, useJob } from '@/features/jobs';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
 import { Override } from '@/ui/Override';
 import { DamageList } from './DamageList';

@@ -17,10 +17,10 @@ import {
   type JobEvent,
   type ReadingValue,
 } from '#core/format';
+import type { Actor } from '@/access';
 import { database, type Transaction } from '@/db/client';
 import { people, shops, vehicles } from '@/db/schema';
 import { appendIn, openJobIn } from '@/features/jobs/server';
-import type { Actor } from '@/features/shop/server';
 import { importIn } from '@/features/vehicles/server';
 
 interface DemoJob {

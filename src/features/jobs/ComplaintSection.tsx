@@ -2,13 +2,12 @@
 
 import { type FormEvent, type ReactNode, useRef, useState } from 'react';
 import { BOUNDS, NOMINAL_VOLTS } from '#core/format';
+import { cellKey, STATE_WORDS } from '#core/log';
 import { readNumber } from '#core/quantity';
-import { cellKey } from '@/log/state';
 import { useFormDraft } from '@/sync/useFormDraft';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { FunctionGrid } from './FunctionGrid';
 import { useJob } from './JobProvider';
-import { STATE_WORDS } from './words';
 
 const COMPLAINT_STATES = ['dead', 'weak', 'comes-and-goes', 'on-when-off'] as const;
 

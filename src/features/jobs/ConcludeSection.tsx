@@ -1,10 +1,11 @@
 'use client';
 
 import { type FormEvent, useRef, useState } from 'react';
+import { testInLog } from '#core/diagnosis';
+import { valueWords } from '#core/log';
 import { useFormDraft } from '@/sync/useFormDraft';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { useJob } from './JobProvider';
-import { testWords, valueWords } from './words';
 
 const STRENGTH = {
   proved: 'Proved: readings at different spots and in different set-ups agree.',
@@ -31,7 +32,7 @@ export function ConcludeSection() {
   const found = job.found;
   const evidence = (lead ? (assessment?.verdict.evidence ?? []) : []).flatMap((id) => {
     const entry = job.readings.find((one) => one.event.id === id);
-    return entry ? [`${testWords(circuit, entry.body.test)}: ${valueWords(entry.body.value)}`] : [];
+    return entry ? [`${testInLog(circuit, entry.body.test)}: ${valueWords(entry.body.value)}`] : [];
   });
   const open = (found === null || editing) && (lead !== undefined || seen);
   const forget = useFormDraft(`conclude ${data.id} ${open}`, form);

@@ -3,9 +3,8 @@
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import type { FunctionStateName } from '#core/format';
-import { cellKey } from '@/log/state';
+import { cellKey, STATE_WORDS } from '#core/log';
 import { useJob } from './JobProvider';
-import { STATE_WORDS } from './words';
 
 const CHOICES: readonly { state: FunctionStateName; mark: string }[] = [
   { state: 'works', mark: '●' },

@@ -1,13 +1,20 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { missingProofs } from '@/log/missing';
-import { cellKey } from '@/log/state';
+import { testInLog } from '#core/diagnosis';
+import {
+  cellKey,
+  conditionName,
+  eventWords,
+  functionName,
+  missingProofs,
+  STATE_WORDS,
+  valueWords,
+} from '#core/log';
 import { Button } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { BoxesOnSheet } from './BoxesOnSheet';
 import { useJob } from './JobProvider';
-import { conditionName, eventWords, functionName, STATE_WORDS, testWords, valueWords } from './words';
 
 /** Entries of what was done to the vehicle on the way: work begun, parts exchanged and put back. */
 const DONE_TO_IT: readonly string[] = ['task-begun', 'swapped', 'swap-restored'];
@@ -103,7 +110,7 @@ export function HandOverSheet() {
               })}
               {readings.map((entry) => (
                 <tr key={entry.event.id} className="border-b border-line">
-                  <td className="py-1 pr-3">{testWords(circuit, entry.body.test)}</td>
+                  <td className="py-1 pr-3">{testInLog(circuit, entry.body.test)}</td>
                   <td className="py-1 pr-3 text-soft">
                     {'condition' in entry.body.test
                       ? conditionName(circuit, entry.body.test.condition)

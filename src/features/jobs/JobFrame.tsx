@@ -3,7 +3,7 @@
 import Link from 'next/link';
 import { usePathname } from 'next/navigation';
 import type { ReactNode } from 'react';
-import type { JobState } from '@/log/state';
+import type { JobState } from '#core/log';
 import { useJob } from './JobProvider';
 import { Refusals } from './Refusals';
 import { StageMark } from './StageMark';

@@ -27,8 +27,8 @@ import {
   testId,
 } from '#core/diagnosis';
 import type { CircuitFile, EventBody, PanelSetFile, Problem } from '#core/format';
+import { type JobState, type LogEvent, takenReadings } from '#core/log';
 import type { Refusal, Sending } from '@/log/sender';
-import { type JobState, type LogEvent, takenReadings } from '@/log/state';
 import { jobStore, type Recorded } from '@/log/store';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
 

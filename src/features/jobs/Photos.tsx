@@ -2,7 +2,7 @@
 
 import { type ChangeEvent, type PointerEvent, useState } from 'react';
 import { type BodyOf, type Panel, PHOTO_LONGEST_SIDE, type Slot } from '#core/format';
-import type { JobPhoto } from '@/log/state';
+import type { JobPhoto } from '#core/log';
 import { Choice } from '@/ui/Choice';
 import { Button, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';

@@ -2,12 +2,10 @@
 
 import { type FormEvent, useState } from 'react';
 import type { FunctionStateName } from '#core/format';
-import { missingProofs } from '@/log/missing';
-import { cellKey, type Watch } from '@/log/state';
+import { cellKey, conditionName, functionName, missingProofs, STATE_WORDS, type Watch } from '#core/log';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { useJob } from './JobProvider';
-import { conditionName, functionName, STATE_WORDS } from './words';
 
 const SEEN: readonly FunctionStateName[] = ['works', 'weak', 'dead'];
 

@@ -1,11 +1,11 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { eventWords } from '#core/log';
 import type { Refusal } from '@/log/sender';
 import { Button, Problem } from '@/ui/controls';
 import { saveFile } from '@/ui/saveFile';
 import { useJob } from './JobProvider';
-import { eventWords } from './words';
 
 /**
  * What was made here and the server will not take: each with its reason, kept in this browser until it is taken, saved

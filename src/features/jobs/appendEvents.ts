@@ -1,12 +1,12 @@
 /** The one way into the log: sequences, repeats, refusals, and the rows that lists read. */
 import { and, eq, inArray } from 'drizzle-orm';
 import type { JobEvent } from '#core/format';
+import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
 import { dataRefusal } from '@/db/errors';
 import { all } from '@/db/once';
+import { addToProjections } from '@/db/projections/jobRows';
 import { jobEvents, jobs, people } from '@/db/schema';
-import type { Actor } from '@/features/shop/server';
-import { addToProjections } from './projections';
 
 export interface StoredReceipt {
   readonly id: string;

@@ -1,8 +1,8 @@
 /** What is still to be watched or put right, over all jobs of a shop, also after they are closed. */
 import { and, asc, count, desc, eq, gt, gte, isNull, lt, or, type SQL } from 'drizzle-orm';
+import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { followUps, jobs, vehicles } from '@/db/schema';
-import type { Actor } from '@/features/shop/server';
 
 export interface FollowUp {
   readonly id: string;

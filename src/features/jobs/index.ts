@@ -1,4 +1,3 @@
-export type { JobPhoto, JobState, LogEntry } from '@/log/state';
 export { FollowUpList } from './FollowUpList';
 export { HandOverSheet } from './HandOverSheet';
 export { IsolationSteps } from './IsolationSteps';
@@ -8,4 +7,3 @@ export { type JobData, JobProvider, useJob } from './JobProvider';
 export { NewJobForm } from './NewJobForm';
 export { Photos } from './Photos';
 export { StageMark } from './StageMark';
-export { conditionName, eventWords, functionName, STATE_WORDS, testWords, valueWords } from './words';

@@ -1,9 +1,9 @@
 /** What is learned of a vehicle while a job is traced on it. */
 import { and, desc, eq, inArray } from 'drizzle-orm';
 import { type CircuitFile, isUuid, type PartFact } from '#core/format';
+import type { Actor } from '@/access';
 import { once } from '@/db/once';
 import { circuitVersions, jobCircuits, jobs } from '@/db/schema';
-import type { Actor } from '@/features/shop/server';
 import { learnIn } from '@/features/vehicles/server';
 
 export type LearnedOnJob =

@@ -8,6 +8,7 @@ import sharp from 'sharp';
 import type { JobEvent } from '#core/format/jobSchema';
 import type { PanelSetFile, Slot } from '#core/format/panelSchema';
 import type { NewJob } from '#core/format/requestSchemas';
+import { currentActor } from '@/access';
 import { database } from '@/db/client';
 import {
   circuitVersions,
@@ -20,7 +21,6 @@ import {
   vehicles,
 } from '@/db/schema';
 import { bringDemo } from '@/features/demo/server';
-import { currentActor } from '@/features/shop/server';
 import { importFile, learnFact, listVehicles, loadVehicle } from '@/features/vehicles/server';
 import { demoText } from '../../../testing/circuits';
 import { colleague, migrate, stranger, withDatabase } from '../../../testing/database';

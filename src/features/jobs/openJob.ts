@@ -3,8 +3,10 @@ import { randomUUID } from 'node:crypto';
 import { and, desc, eq } from 'drizzle-orm';
 import type { NewJob } from '#core/format';
 import { LOAD_WORDS, PATTERNS } from '#core/notation';
+import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
 import { all, once } from '@/db/once';
+import { makeAnew } from '@/db/projections/jobRows';
 import {
   circuits,
   circuitVersions,
@@ -14,10 +16,8 @@ import {
   panelSetVersions,
   vehicles,
 } from '@/db/schema';
-import type { Actor } from '@/features/shop/server';
 import { addPattern, addVehicle, setNominalVolts } from '@/features/vehicles/server';
 import { appendIn } from './appendEvents';
-import { makeAnew } from './projections';
 
 export interface JobInput {
   readonly id: string;

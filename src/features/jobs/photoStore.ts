@@ -1,9 +1,9 @@
 /** Pictures of jobs in the database. */
 import { createHash } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
+import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { jobs, photos } from '@/db/schema';
-import type { Actor } from '@/features/shop/server';
 import { cleanPicture } from './cleanPicture';
 
 export type KeptPhoto =

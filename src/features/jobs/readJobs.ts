@@ -2,7 +2,10 @@
 import { and, asc, desc, eq, gt, ne } from 'drizzle-orm';
 import { cache } from 'react';
 import { type CircuitFile, isUuid, type JobFile, type PanelSetFile } from '#core/format';
+import type { LogEvent } from '#core/log';
+import type { Actor } from '@/access';
 import { database, type Transaction } from '@/db/client';
+import { iso } from '@/db/instant';
 import {
   circuitVersions,
   jobCircuits,
@@ -13,8 +16,6 @@ import {
   people,
   vehicles,
 } from '@/db/schema';
-import type { Actor } from '@/features/shop/server';
-import type { LogEvent } from '@/log/state';
 
 export interface LoadedJob {
   readonly id: string;
@@ -39,9 +40,6 @@ export interface JobRow {
   readonly readings: number;
   readonly lastAt: string;
 }
-
-/** A moment of the database as entries write it. */
-export const iso = (instant: string) => new Date(instant).toISOString();
 
 const jobRow = {
   id: jobs.id,

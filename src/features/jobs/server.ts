@@ -1,6 +1,7 @@
 /** Reading and writing jobs in the database. Every call names the actor, whose shop bounds what is seen. */
 
-export { summarise } from '@/log/state';
+export { summarise } from '#core/log';
+export { rebuildProjections } from '@/db/projections/jobRows';
 export {
   type AppendResult,
   appendEvents,
@@ -11,7 +12,6 @@ export { allFollowUps, dueFollowUps, FOLLOW_UP_PAGE, type FollowUp } from './fol
 export { learnOnJob } from './learnOnJob';
 export { type BegunJob, beginJob, type JobInput, openJob, openJobIn } from './openJob';
 export { keepPhoto, readPhoto } from './photoStore';
-export { rebuildProjections } from './projections';
 export {
   closedJobs,
   eventsAfter,

@@ -1,9 +1,9 @@
 /** What was seen in the slots of a vehicle, over all of its jobs. */
 import { and, asc, eq } from 'drizzle-orm';
 import type { SlotStateEntry } from '#core/panel';
+import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { people, slotSightings } from '@/db/schema';
-import type { Actor } from '@/features/shop/server';
 
 /** In the order in which it was seen; what was struck is left out. */
 export async function slotHistory(actor: Actor, vehicleId: string): Promise<SlotStateEntry[]> {

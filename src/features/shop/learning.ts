@@ -10,9 +10,9 @@ import {
 } from '#core/diagnosis';
 import { FAULT_MODES, type FaultMode } from '#core/faults';
 import type { PartKind } from '#core/format';
+import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { findings, learningResets, people } from '@/db/schema';
-import type { Actor } from './server';
 
 export interface Learning {
   readonly weights: readonly LearnedWeight[];

@@ -3,7 +3,7 @@
 import { memo } from 'react';
 import type { ReadingEffect } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
-import { conditionName, eventWords, type LogEntry } from '@/features/jobs';
+import { conditionName, eventWords, type LogEntry } from '#core/log';
 import { Button } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 

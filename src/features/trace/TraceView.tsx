@@ -2,9 +2,10 @@
 
 import { Dialog } from 'radix-ui';
 import { type ReactNode, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { testId } from '#core/diagnosis';
+import { testId, testInLog } from '#core/diagnosis';
 import type { CircuitFile, FunctionStateName } from '#core/format';
-import { functionName, type LogEntry, testWords, useJob, valueWords } from '@/features/jobs';
+import { functionName, type LogEntry, valueWords } from '#core/log';
+import { useJob } from '@/features/jobs';
 import { Button, ButtonLink, INPUT, Problem } from '@/ui/controls';
 import type { RunRow } from './bracket';
 import { useBridgeGate } from './bridgeGate';
@@ -100,9 +101,9 @@ export function TraceView() {
     for (const { event } of shown.entries) {
       const { body } = event;
       if (body.kind === 'reading') {
-        names.set(event.id, `${testWords(circuit, body.test)}: ${valueWords(body.value)}`);
+        names.set(event.id, `${testInLog(circuit, body.test)}: ${valueWords(body.value)}`);
       } else if (body.kind === 'function-check') {
-        const words = testWords(circuit, { ...body, kind: 'function' });
+        const words = testInLog(circuit, { ...body, kind: 'function' });
         names.set(event.id, `${words}: ${valueWords({ state: body.state })}`);
       }
     }

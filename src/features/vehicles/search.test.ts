@@ -1,6 +1,6 @@
 /** What the search over a shop finds: vehicles by plate and name, slots by what is printed on them. */
 import { randomUUID } from 'node:crypto';
-import { currentActor } from '@/features/shop/server';
+import { currentActor } from '@/access';
 import { stranger, withDatabase } from '../../../testing/database';
 import { importFile, listVehicles, loadVehicle, searchShop } from './server';
 

@@ -15,10 +15,10 @@ import {
 } from '#core/format';
 import { circuitOfPattern, type LoadWord, type Pattern } from '#core/notation';
 import { forSister, mergePanelSets } from '#core/panel';
+import type { Actor } from '@/access';
 import { database, type Transaction } from '@/db/client';
 import { all, once } from '@/db/once';
 import { circuits, circuitVersions, panelSets, panelSetVersions, vehicles } from '@/db/schema';
-import type { Actor } from '@/features/shop/server';
 import { readMap } from '@/workers/mapReader';
 import { changedMeanwhile, withFact } from './fact';
 

@@ -1,9 +1,9 @@
 /** Slots of all vehicles of a shop found by words; the index is made anew when a map has changed. */
 import { asc, desc, eq, sql } from 'drizzle-orm';
 import { type IndexedSlot, plain, SlotIndex, slotSentence, turnPanel, wordsOf } from '#core/panel';
+import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { panelSets, panelSetVersions, vehicles } from '@/db/schema';
-import type { Actor } from '@/features/shop/server';
 
 export interface ShopSlot {
   readonly vehicleId: string;

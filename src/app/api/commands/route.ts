@@ -1,5 +1,5 @@
+import { currentActor } from '@/access';
 import { openJobs } from '@/features/jobs/server';
-import { currentActor } from '@/features/shop/server';
 import { vehiclesWithMaps } from '@/features/vehicles/server';
 import { answering } from '@/http/answers';
 

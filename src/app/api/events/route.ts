@@ -1,6 +1,6 @@
 import { BATCH_LIMIT_BYTES, checkBatch, isUuid, LARGEST_INTEGER } from '#core/format';
+import { currentActor } from '@/access';
 import { appendEvents, eventsAfter } from '@/features/jobs/server';
-import { currentActor } from '@/features/shop/server';
 import { answering, readJsonBody, refuse, refuseWith } from '@/http/answers';
 
 const STATUS = { 'unknown-job': 404, 'id-taken': 409, 'refused-by-database': 400 } as const;

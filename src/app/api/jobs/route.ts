@@ -1,6 +1,6 @@
 import { type NewJob, validateNewJob } from '#core/format';
+import { currentActor } from '@/access';
 import { beginJob } from '@/features/jobs/server';
-import { currentActor } from '@/features/shop/server';
 import { answering, readRequest, refuseWith } from '@/http/answers';
 
 /** Opens a job with its complaint, and what of vehicle and circuit comes with it; asked again it answers the same. */

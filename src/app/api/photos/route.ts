@@ -1,6 +1,6 @@
 import { isUuid, PHOTO_LIMIT_BYTES } from '#core/format';
+import { currentActor } from '@/access';
 import { keepPhoto } from '@/features/jobs/server';
-import { currentActor } from '@/features/shop/server';
 import { answering, readBytes, refuseWith } from '@/http/answers';
 
 /** Takes one picture for a job, under the id that the client made. */

@@ -1,4 +1,4 @@
-import { currentActor } from '@/features/shop/server';
+import { currentActor } from '@/access';
 import { searchShop } from '@/features/vehicles/server';
 import { answering } from '@/http/answers';
 

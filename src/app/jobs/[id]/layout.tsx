@@ -1,8 +1,9 @@
 import { notFound } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { currentActor } from '@/access';
 import { JobFrame, JobProvider } from '@/features/jobs';
 import { loadJob } from '@/features/jobs/server';
-import { currentActor, learnedPriors } from '@/features/shop/server';
+import { learnedPriors } from '@/features/shop/server';
 
 export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
   const job = await loadJob(await currentActor(), (await params).id);

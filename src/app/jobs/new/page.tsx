@@ -1,5 +1,5 @@
+import { currentActor } from '@/access';
 import { NewJobForm } from '@/features/jobs';
-import { currentActor } from '@/features/shop/server';
 import { knownVehicles } from '@/features/vehicles/server';
 
 export const metadata = { title: 'New job' };

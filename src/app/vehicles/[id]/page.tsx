@@ -1,8 +1,8 @@
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
+import { currentActor } from '@/access';
 import { StageMark } from '@/features/jobs';
 import { jobsOfVehicle } from '@/features/jobs/server';
-import { currentActor } from '@/features/shop/server';
 import { ImportBox } from '@/features/vehicles';
 import { listVehicles, loadVehicle } from '@/features/vehicles/server';
 import { ButtonLink, buttonClass, INPUT, Problem } from '@/ui/controls';

@@ -1,6 +1,6 @@
 import { isUuid } from '#core/format';
+import { currentActor } from '@/access';
 import { readPhoto } from '@/features/jobs/server';
-import { currentActor } from '@/features/shop/server';
 import { answering, refuseWith } from '@/http/answers';
 
 /** One picture. It never changes under its id. */

@@ -1,5 +1,6 @@
 import { validateBareRequest } from '#core/format';
-import { currentActor, resetLearning } from '@/features/shop/server';
+import { currentActor } from '@/access';
+import { resetLearning } from '@/features/shop/server';
 import { answering, readRequest } from '@/http/answers';
 
 /** Starts the counts of the shop's own faults anew, under the id that the client made. */

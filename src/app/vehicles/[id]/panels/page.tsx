@@ -1,9 +1,9 @@
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { mergeCircuits } from '#core/circuit';
+import { currentActor } from '@/access';
 import { slotHistory } from '@/features/jobs/server';
 import { PanelBrowser } from '@/features/panels';
-import { currentActor } from '@/features/shop/server';
 import { loadVehicle } from '@/features/vehicles/server';
 
 export const metadata = { title: 'Panel' };

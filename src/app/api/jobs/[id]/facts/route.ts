@@ -1,6 +1,6 @@
 import { type PartFact, validateFact } from '#core/format';
+import { currentActor } from '@/access';
 import { learnOnJob } from '@/features/jobs/server';
-import { currentActor } from '@/features/shop/server';
 import { answering, readRequest, refuseWith } from '@/http/answers';
 
 /** Takes what was learned of one part while tracing. */

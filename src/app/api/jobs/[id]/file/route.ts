@@ -1,5 +1,5 @@
+import { currentActor } from '@/access';
 import { jobFile, loadJob } from '@/features/jobs/server';
-import { currentActor } from '@/features/shop/server';
 import { answering, refuseWith } from '@/http/answers';
 import { fileResponse } from '@/ui/fileResponse';
 

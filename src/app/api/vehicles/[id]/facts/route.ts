@@ -1,5 +1,5 @@
 import { type PartFact, validateFact } from '#core/format';
-import { currentActor } from '@/features/shop/server';
+import { currentActor } from '@/access';
 import { learnFact } from '@/features/vehicles/server';
 import { answering, readRequest, refuseWith } from '@/http/answers';
 

@@ -1,5 +1,5 @@
 import { FILE_LIMIT_BYTES, type ImportRequest, validateImport } from '#core/format';
-import { currentActor } from '@/features/shop/server';
+import { currentActor } from '@/access';
 import { importFile } from '@/features/vehicles/server';
 import { answering, readRequest } from '@/http/answers';
 

@@ -1,4 +1,4 @@
-import { currentActor } from '@/features/shop/server';
+import { currentActor } from '@/access';
 import { loadVehicle } from '@/features/vehicles/server';
 import { answering, refuseWith } from '@/http/answers';
 import { fileResponse } from '@/ui/fileResponse';

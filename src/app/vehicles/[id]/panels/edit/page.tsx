@@ -1,7 +1,7 @@
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
+import { currentActor } from '@/access';
 import { PanelEditor } from '@/features/panels';
-import { currentActor } from '@/features/shop/server';
 import { loadVehicle } from '@/features/vehicles/server';
 
 export const metadata = { title: 'Edit a box' };

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import type { Turns } from '#core/panel';
+import { currentActor } from '@/access';
 import { PrintedBox } from '@/features/panels';
-import { currentActor } from '@/features/shop/server';
 import { loadVehicle } from '@/features/vehicles/server';
 
 export const metadata = { title: 'Box on paper' };

@@ -1,5 +1,5 @@
 import { writeNotation } from '#core/notation';
-import { currentActor } from '@/features/shop/server';
+import { currentActor } from '@/access';
 import { loadVehicle } from '@/features/vehicles/server';
 import { answering, refuseWith } from '@/http/answers';
 import { fileResponse } from '@/ui/fileResponse';

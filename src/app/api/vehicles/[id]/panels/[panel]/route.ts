@@ -1,5 +1,5 @@
 import { panelSvg, slotsToCsv, type Turns, turnPanel } from '#core/panel';
-import { currentActor } from '@/features/shop/server';
+import { currentActor } from '@/access';
 import { loadVehicle } from '@/features/vehicles/server';
 import { answering, refuseWith } from '@/http/answers';
 

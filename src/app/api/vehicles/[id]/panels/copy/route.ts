@@ -1,4 +1,4 @@
-import { currentActor } from '@/features/shop/server';
+import { currentActor } from '@/access';
 import { copyToSister } from '@/features/vehicles/server';
 import { answering, readBytes } from '@/http/answers';
 

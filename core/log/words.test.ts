@@ -1,6 +1,8 @@
-import type { EventBody } from '#core/format/jobSchema';
-import { demoCircuit } from '../../../testing/circuits';
-import { eventWords, testWords, valueWords } from './words';
+import { demoCircuit } from '../../testing/circuits';
+import { testInLog } from '../diagnosis';
+import type { EventBody } from '../format';
+import { eventWords } from './kinds';
+import { valueWords } from './names';
 
 const circuit = demoCircuit('van-proving-cabinet');
 
@@ -55,9 +57,9 @@ test.each(LINES)('%j reads as one line', (body, line) => {
 });
 
 test('without the circuit the ids stand in for the names', () => {
-  expect(testWords(null, { kind: 'lamp', node: 'x9', condition: 'on' })).toBe('Test lamp at x9');
+  expect(testInLog(null, { kind: 'lamp', node: 'x9', condition: 'on' })).toBe('Test lamp at x9');
   expect(
-    testWords(circuit, { kind: 'lamp-in-fuse', part: 'F31', condition: 'fan-on', unplugged: 'C12' }),
+    testInLog(circuit, { kind: 'lamp-in-fuse', part: 'F31', condition: 'fan-on', unplugged: 'C12' }),
   ).toBe('Lamp in place of Fuse 31 (15 A), Plug C12 cavity 3 unplugged');
 });
 

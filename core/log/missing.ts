@@ -1,6 +1,7 @@
 /** What still stands between a job and its closing, in words. */
-import type { RequiredProof } from '#core/diagnosis';
-import { cellKey, type JobState } from '@/log/state';
+import type { RequiredProof } from '../diagnosis';
+import { cellKey } from './event';
+import type { JobState } from './state';
 
 export function missingProofs(job: JobState, proofs: readonly RequiredProof[]): string[] {
   const missing: string[] = [];

@@ -1,6 +1,8 @@
-import type { EventBody } from '#core/format/jobSchema';
+import type { EventBody } from '../format';
+import type { LogEvent } from './event';
 import { missingProofs } from './missing';
-import { jobState, type LogEvent, summarise, takenReadings } from './state';
+import { jobState, summarise } from './state';
+import { takenReadings } from './taken';
 
 let order = 0;
 function event(body: EventBody, more: Partial<LogEvent> = {}): LogEvent {

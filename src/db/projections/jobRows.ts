@@ -4,11 +4,10 @@
  */
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { EventBody } from '#core/format';
-import { database, type Transaction } from '@/db/client';
-import type { JobProgress } from '@/db/progress';
-import { findings, followUps, jobEvents, jobSummaries, jobs, slotSightings } from '@/db/schema';
-import { cellKey, expectedOf, isProved, stageOf } from '@/log/state';
-import { iso } from './readJobs';
+import { BEGUN, keptOf, type Progress, stageOfRow, standsBehind, stepOf } from '#core/log';
+import { database, type Transaction } from '../client';
+import { iso } from '../instant';
+import { findings, followUps, jobEvents, jobSummaries, jobs, slotSightings } from '../schema';
 
 /** The job as its rows need it. */
 export interface ProjectedJob {
@@ -28,65 +27,11 @@ export interface LoggedEntry {
   readonly body: EventBody;
 }
 
+/** The row of a job, and entries that a correction struck before they came. */
 interface Row {
-  readonly complaint: string;
-  readonly found: string | null;
-  readonly readings: number;
-  readonly lastSeq: number;
-  readonly lastAt: string;
-  readonly progress: JobProgress;
+  readonly progress: Progress;
+  readonly early: readonly string[];
 }
-
-const begun = (openedAt: string): Row => ({
-  complaint: '',
-  found: null,
-  readings: 0,
-  lastSeq: 0,
-  lastAt: iso(openedAt),
-  progress: { state: 'open', repaired: false, asked: null, proofs: {}, early: [] },
-});
-
-/** The row behind one more entry that stands. */
-function step(row: Row, body: EventBody): Row {
-  const progress = (more: Partial<JobProgress>): Row => ({ ...row, progress: { ...row.progress, ...more } });
-  switch (body.kind) {
-    case 'complaint': {
-      const { function: of, condition, state } = body;
-      const asked = of && condition ? { function: of, condition, unbidden: state === 'on-when-off' } : null;
-      return { ...progress({ asked }), complaint: body.words };
-    }
-    case 'reading':
-      return { ...row, readings: row.readings + 1 };
-    case 'found':
-      return { ...row, found: body.fault };
-    case 'repair':
-      return progress({ repaired: true, proofs: {} });
-    case 'proof': {
-      const { asked, proofs } = row.progress;
-      const should =
-        body.expected ??
-        expectedOf(asked ? { ...asked, state: asked.unbidden ? 'on-when-off' : 'dead' } : null, body);
-      return progress({
-        proofs: { ...proofs, [cellKey(body.function, body.condition)]: body.state === should },
-      });
-    }
-    case 'state':
-      return progress({ state: body.state });
-    default:
-      return row;
-  }
-}
-
-/** Kinds that an earlier one of their kind stands behind again when they are struck. */
-const TELLING: readonly EventBody['kind'][] = [
-  'complaint',
-  'found',
-  'repair',
-  'proof',
-  'state',
-  'watch',
-  'watch-done',
-];
 
 /** Adds entries to the rows of their job. They are in the log already, in this order. */
 export async function addToProjections(
@@ -96,24 +41,20 @@ export async function addToProjections(
 ): Promise<void> {
   const row = await rowOf(tx, job);
   const struck = entries.flatMap(({ body }) => (body.kind === 'correction' ? [body.of] : []));
-  const early = row ? row.progress.early : [];
   const met = await kindsOf(tx, job.id, struck);
   const anew =
     row === null ||
-    entries.some(({ id }) => early.includes(id)) ||
+    entries.some(({ id }) => row.early.includes(id)) ||
     // Struck in the very batch that brings it: rare, and read from the log.
     struck.some((id) => entries.some((entry) => entry.id === id)) ||
-    [...met.values()].some((kind) => TELLING.includes(kind));
+    [...met.values()].some(standsBehind);
   if (anew) return makeAnew(tx, job);
-  const unmet = struck.filter((id) => !met.has(id));
   const readingsStruck = new Set(struck.filter((id) => met.get(id) === 'reading'));
-  let now = row;
-  for (const { body } of entries) now = step(now, body);
-  const fewer = await alreadyStruck(tx, job.id, readingsStruck, entries);
-  now = {
-    ...now,
-    readings: now.readings - (readingsStruck.size - fewer),
-    progress: { ...now.progress, early: [...now.progress.early, ...unmet] },
+  const fewer = readingsStruck.size - (await alreadyStruck(tx, job.id, readingsStruck, entries));
+  const added = entries.reduce((now, { body }) => stepOf(now, body), row.progress);
+  const now = {
+    progress: { ...added, readings: added.readings - fewer },
+    early: [...row.early, ...struck.filter((id) => !met.has(id))],
   };
   await write(tx, job, now, entries.at(-1)!);
   const seen = struck.filter((id) => met.get(id) === 'slot-state');
@@ -158,10 +99,9 @@ export async function makeAnew(tx: Transaction, job: ProjectedJob): Promise<void
   const ids = new Set(log.map((entry) => entry.id));
   const struck = new Set(log.flatMap(({ body }) => (body.kind === 'correction' ? [body.of] : [])));
   const standing = log.filter((entry) => !struck.has(entry.id));
-  let row = begun(job.openedAt);
-  for (const { body } of standing) row = step(row, body);
+  const progress = standing.reduce((now, { body }) => stepOf(now, body), BEGUN);
   const early = [...struck].filter((id) => !ids.has(id));
-  await write(tx, job, { ...row, progress: { ...row.progress, early } }, log.at(-1) ?? null);
+  await write(tx, job, { progress, early }, log.at(-1) ?? null);
   for (const entry of standing) await writeBeside(tx, job, entry);
 }
 
@@ -177,7 +117,10 @@ export async function rebuildProjections(): Promise<number> {
 async function rowOf(tx: Transaction, job: ProjectedJob): Promise<Row | null> {
   const [kept] = await tx.select().from(jobSummaries).where(eq(jobSummaries.jobId, job.id));
   // A row of an earlier version has no progress yet.
-  return kept?.progress ? { ...kept, progress: kept.progress } : null;
+  if (!kept?.progress) return null;
+  const { early, ...progress } = kept.progress;
+  const { complaint, found, readings } = kept;
+  return { progress: { ...progress, complaint, found, readings }, early };
 }
 
 async function kindsOf(
@@ -194,21 +137,17 @@ async function kindsOf(
 }
 
 async function write(tx: Transaction, job: ProjectedJob, row: Row, last: LoggedEntry | null): Promise<void> {
-  const { complaint, found, readings, progress } = row;
-  const { asked, proofs, repaired, state } = progress;
-  const proved =
-    repaired &&
-    isProved(asked ? cellKey(asked.function, asked.condition) : null, new Map(Object.entries(proofs)));
+  const { complaint, found, readings, ...progress } = row.progress;
   const values = {
     jobId: job.id,
     shopId: job.shopId,
-    stage: stageOf({ state, repaired, proved, found: found !== null, tested: readings > 0 }),
+    stage: stageOfRow(row.progress),
     complaint,
     found,
     readings,
     lastSeq: last?.seq ?? 0,
     lastAt: last ? iso(last.madeAt) : iso(job.openedAt),
-    progress,
+    progress: { ...progress, early: row.early },
   };
   await tx
     .insert(jobSummaries)
@@ -216,29 +155,33 @@ async function write(tx: Transaction, job: ProjectedJob, row: Row, last: LoggedE
     .onConflictDoUpdate({ target: jobSummaries.jobId, set: values });
 }
 
-/** What an entry leaves in the tables beside the job's own row. */
+/** What an entry leaves in the tables beside the row of its job. */
 async function writeBeside(tx: Transaction, job: ProjectedJob, entry: LoggedEntry): Promise<void> {
-  const { body } = entry;
+  const kept = keptOf(entry.body);
+  if (!kept) return;
   const own = { eventId: entry.id, shopId: job.shopId, jobId: job.id };
-  if (body.kind === 'watch') {
-    await tx.insert(followUps).values({ ...own, words: body.words, due: body.due ?? null, done: false });
-  } else if (body.kind === 'watch-done') {
-    await tx
-      .update(followUps)
-      .set({ done: true })
-      .where(and(eq(followUps.eventId, body.of), eq(followUps.jobId, job.id)));
-  } else if (body.kind === 'found') {
-    const { form, strength } = body;
-    const row = {
-      ...own,
-      partKind: form?.kind ?? null,
-      mode: form?.mode ?? null,
-      strength,
-      arrivedAt: entry.arrivedAt,
-    };
-    await tx.insert(findings).values(row).onConflictDoUpdate({ target: findings.jobId, set: row });
-  } else if (body.kind === 'slot-state') {
-    const { personId, seq, madeAt } = entry;
-    await tx.insert(slotSightings).values({ ...own, vehicleId: job.vehicleId, personId, seq, madeAt, body });
+  switch (kept.row) {
+    case 'follow-up':
+      await tx.insert(followUps).values({ ...own, words: kept.words, due: kept.due, done: false });
+      return;
+    case 'follow-up-done':
+      await tx
+        .update(followUps)
+        .set({ done: true })
+        .where(and(eq(followUps.eventId, kept.of), eq(followUps.jobId, job.id)));
+      return;
+    case 'finding': {
+      const { partKind, mode, strength } = kept;
+      const row = { ...own, partKind, mode, strength, arrivedAt: entry.arrivedAt };
+      await tx.insert(findings).values(row).onConflictDoUpdate({ target: findings.jobId, set: row });
+      return;
+    }
+    case 'slot-sighting': {
+      const { personId, seq, madeAt } = entry;
+      const { body } = kept;
+      await tx
+        .insert(slotSightings)
+        .values({ ...own, vehicleId: job.vehicleId, personId, seq, madeAt, body });
+    }
   }
 }

@@ -4,12 +4,13 @@ import { asc, eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import pg from 'pg';
 import type { EventBody, JobEvent } from '#core/format/jobSchema';
+import { type Actor, currentActor } from '@/access';
 import { database } from '@/db/client';
 import { findings, followUps, jobEvents, jobSummaries, jobs, slotSightings } from '@/db/schema';
-import { type Actor, currentActor, learning } from '@/features/shop/server';
+import { appendEvents, openJob, rebuildProjections, slotHistory } from '@/features/jobs/server';
+import { learning } from '@/features/shop/server';
 import { listVehicles } from '@/features/vehicles/server';
 import { withDatabase } from '../../../testing/database';
-import { appendEvents, openJob, rebuildProjections, slotHistory } from './server';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
 

@@ -1,0 +1,47 @@
+/** What fails, on what vehicle, and what was seen of its functions before anything was touched. */
+import { Type } from 'typebox';
+import { BOUNDS } from '../bounds';
+import { FunctionState } from '../readingsSchema';
+import { Id, NominalVolts, numberIn, SomeText, strict, Text } from '../schemaParts';
+
+export const Complaint = Type.Object(
+  {
+    kind: Type.Literal('complaint'),
+    words: SomeText,
+    function: Type.Optional(Id),
+    condition: Type.Optional(Id),
+    /** How it fails there, as reported; weighs less than what was seen. */
+    state: Type.Optional(FunctionState),
+    sound: Type.Optional(Text),
+    pluggedIn: Type.Optional(Text),
+    /** A portable appliance that was plugged in when it failed. */
+    appliance: Type.Optional(
+      Type.Object(
+        {
+          watts: Type.Optional(numberIn(BOUNDS.applianceWatts)),
+          fusesTaken: numberIn(BOUNDS.fusesTaken),
+        },
+        strict,
+      ),
+    ),
+    changedBefore: Type.Optional(Text),
+  },
+  strict,
+);
+
+export const VehicleIdentity = Type.Object(
+  {
+    kind: Type.Literal('identity'),
+    nominalVolts: Type.Optional(NominalVolts),
+    odometerKm: Type.Optional(numberIn(BOUNDS.odometerKm)),
+    fuel: Type.Optional(Text),
+    options: Type.Optional(Text),
+    alterations: Type.Optional(Text),
+  },
+  strict,
+);
+
+export const FunctionCheck = Type.Object(
+  { kind: Type.Literal('function-check'), function: Id, condition: Id, state: FunctionState },
+  strict,
+);

@@ -1,0 +1,54 @@
+/** What hands do: isolate, begin work, read and cut wires, exchange relays. */
+import { Type } from 'typebox';
+import { Id, SomeText, strict, Uuid } from '../schemaParts';
+import { FeedStateName, LampOrVolts } from './parts';
+
+/** A step of isolation, done or undone again. */
+export const Isolation = Type.Object(
+  {
+    kind: Type.Literal('isolation'),
+    step: Type.Enum(['key-off', 'slept', 'earthed-pole-off', 'retained-power-waited', 'dead-reading']),
+    done: Type.Boolean(),
+  },
+  strict,
+);
+
+/** Work that wants isolation has begun; with a reason where the gate was passed all the same. */
+export const TaskBegun = Type.Object(
+  {
+    kind: Type.Literal('task-begun'),
+    task: Id,
+    panel: Type.Optional(Id),
+    wire: Type.Optional(Id),
+    part: Type.Optional(Id),
+    /** Why it was begun although it was blocked. */
+    override: Type.Optional(SomeText),
+  },
+  strict,
+);
+
+/** One end of a wire in one state of the feeds, before it is cut or toned. */
+export const WireRead = Type.Object(
+  {
+    kind: Type.Literal('wire-reading'),
+    wire: Id,
+    end: Type.Enum(['a', 'b']),
+    value: LampOrVolts,
+    state: FeedStateName,
+    testerProved: Type.Boolean(),
+  },
+  strict,
+);
+
+/** Two relays stand in each other's places until they are put back. */
+export const Swapped = Type.Object(
+  {
+    kind: Type.Literal('swapped'),
+    one: Id,
+    other: Id,
+    functions: Type.Array(Id, { maxItems: 40 }),
+  },
+  strict,
+);
+
+export const SwapRestored = Type.Object({ kind: Type.Literal('swap-restored'), of: Uuid }, strict);

@@ -1,0 +1,21 @@
+/** Pieces that entries about slots and wires share. */
+import { Type } from 'typebox';
+import { LampState } from '../readingsSchema';
+import { strict } from '../schemaParts';
+
+/** Positions of key and engine, and what is switched on, in which feeds are told apart. */
+export const FeedStateName = Type.Enum([
+  'off',
+  'off-waited',
+  'accessory',
+  'run',
+  'crank',
+  'running',
+  'function-on',
+]);
+
+/** What a lamp or a meter showed. */
+export const LampOrVolts = Type.Union([
+  Type.Object({ lamp: LampState }, strict),
+  Type.Object({ volts: Type.Number({ minimum: -1000, maximum: 1000 }) }, strict),
+]);

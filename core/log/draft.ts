@@ -1,0 +1,66 @@
+/** A job while its log is worked through: what entries write into. */
+import type { BodyOf, FunctionStateName } from '../format';
+import type { WireReading } from '../hands';
+import type { SlotReading } from '../limits';
+import type { SlotStateEntry } from '../panel';
+
+export interface CheckCell {
+  readonly eventId: string;
+  readonly state: FunctionStateName;
+}
+
+/** What was seen of a function after a repair. */
+export interface ProofCell extends CheckCell {
+  /** Whether it is what it should be. */
+  readonly right: boolean;
+}
+
+/** Something to be watched, and what was found when it was dealt with. */
+export type Watch = BodyOf<'watch'> & {
+  readonly eventId: string;
+  readonly done: { readonly words: string; readonly at: string; readonly person: string } | null;
+};
+
+export type JobPhoto = BodyOf<'photo'> & {
+  readonly eventId: string;
+  readonly marks: BodyOf<'photo-marks'>['marks'];
+};
+
+export interface Identity {
+  readonly nominalVolts: number | null;
+  readonly odometerKm: number | null;
+  readonly fuel: string;
+  readonly options: string;
+  readonly alterations: string;
+}
+
+export class JobDraft {
+  complaint: BodyOf<'complaint'> | null = null;
+  identity: Identity = { nominalVolts: null, odometerKm: null, fuel: '', options: '', alterations: '' };
+  /** By `function|condition`; the latest entry counts. */
+  readonly checks = new Map<string, CheckCell>();
+  testerProvedAt: string | null = null;
+  applianceSetAside = false;
+  readonly slotReadings: SlotReading[] = [];
+  readonly slotStates: SlotStateEntry[] = [];
+  readonly wireReadings: WireReading[] = [];
+  readonly damages: (BodyOf<'damage'> & { readonly eventId: string })[] = [];
+  readonly photos = new Map<string, JobPhoto>();
+  readonly isolated = new Set<BodyOf<'isolation'>['step']>();
+  readonly begun: BodyOf<'task-begun'>[] = [];
+  readonly tags = new Map<string, BodyOf<'plug-tag'>>();
+  /** Functions of exchanged relays: whether the relays are back in their places. */
+  readonly afterSwap = new Map<string, 'swapped' | 'restored'>();
+  readonly exchanged = new Set<string>();
+  readonly swaps = new Map<string, BodyOf<'swapped'> & { readonly eventId: string }>();
+  readonly refused = new Set<string>();
+  readonly opened = new Set<string>();
+  found: (BodyOf<'found'> & { readonly eventId: string }) | null = null;
+  readonly repairs: BodyOf<'repair'>[] = [];
+  /** What was seen since the last repair; what was seen before it says nothing about it. */
+  readonly proofs = new Map<string, ProofCell>();
+  readonly watches = new Map<string, Watch>();
+  readonly notes: BodyOf<'note'>[] = [];
+  state: 'open' | 'waiting' | 'closed' = 'open';
+  override: string | null = null;
+}

@@ -1,0 +1,9 @@
+/** The log of a job: kinds of entries, the job that they make, and the row that lists read of it. */
+export type { CheckCell, Identity, JobPhoto, ProofCell, Watch } from './draft';
+export { cellKey, inOrder, type LogEntry, type LogEvent } from './event';
+export { EVENT_KINDS, eventWords, keptOf, standsBehind, stepOf } from './kinds';
+export { missingProofs } from './missing';
+export { conditionName, functionName, STATE_WORDS, valueWords } from './names';
+export { BEGUN, type Kept, type Progress, type Stage, stageOfRow } from './progress';
+export { type JobState, type JobSummary, jobState, summarise } from './state';
+export { takenReadings } from './taken';

@@ -1,0 +1,72 @@
+/** Every kind of entry, by the name that stands in it. A kind more is a file more, its shape in `format/entries/`, and a line here and in `format/jobSchema.ts`. */
+import type { BodyOf, CircuitFile, EventBody, EventKind } from '../../format';
+import type { JobDraft } from '../draft';
+import type { LogEvent } from '../event';
+import type { EventKindOf } from '../kind';
+import type { Kept, Progress } from '../progress';
+import { complaint, functionCheck, identity } from './complaint';
+import { found, proof, repair, state, watch, watchDone } from './conclusion';
+import { isolation, swapped, swapRestored, taskBegun, wireReading } from './hands';
+import { cautionRead, correction, note } from './notes';
+import { photo, photoMarks } from './photos';
+import { applianceSetAside, reading, testerProved, testRefused } from './reading';
+import { damage, plugTag, slotReading, slotState } from './slots';
+
+const KINDS: { readonly [K in EventKind]: EventKindOf<BodyOf<K>> } = {
+  complaint,
+  identity,
+  'function-check': functionCheck,
+  reading,
+  'slot-reading': slotReading,
+  'slot-state': slotState,
+  photo,
+  'photo-marks': photoMarks,
+  isolation,
+  'task-begun': taskBegun,
+  'wire-reading': wireReading,
+  'plug-tag': plugTag,
+  swapped,
+  'swap-restored': swapRestored,
+  damage,
+  correction,
+  'tester-proved': testerProved,
+  'appliance-set-aside': applianceSetAside,
+  'test-refused': testRefused,
+  'caution-read': cautionRead,
+  found,
+  repair,
+  proof,
+  watch,
+  'watch-done': watchDone,
+  note,
+  state,
+};
+
+const kindOf = (kind: EventKind) => KINDS[kind] as EventKindOf<EventBody>;
+
+export const EVENT_KINDS = Object.keys(KINDS) as readonly EventKind[];
+
+/** What an entry that stands does to the job. */
+export function foldInto(job: JobDraft, event: LogEvent): void {
+  kindOf(event.body.kind).fold?.(job, event.body, event);
+}
+
+/** One line for an entry of the log. */
+export function eventWords(circuit: CircuitFile | null, body: EventBody): string {
+  return kindOf(body.kind).words(body, circuit);
+}
+
+/** The row of a job behind one more entry that stands. */
+export function stepOf(row: Progress, body: EventBody): Progress {
+  return kindOf(body.kind).step?.(row, body) ?? row;
+}
+
+/** The row of its own that an entry leaves; null where it leaves none. */
+export function keptOf(body: EventBody): Kept | null {
+  return kindOf(body.kind).keeps?.(body) ?? null;
+}
+
+/** Whether striking such an entry brings back what stood before it. */
+export function standsBehind(kind: EventKind): boolean {
+  return kindOf(kind).standsBehind === true;
+}

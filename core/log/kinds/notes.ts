@@ -1,0 +1,18 @@
+/** Notes, cautions that were read, and entries that are struck. */
+import type { BodyOf } from '../../format';
+import type { EventKindOf } from '../kind';
+
+export const note: EventKindOf<BodyOf<'note'>> = {
+  fold: (job, body) => {
+    job.notes.push(body);
+  },
+  words: (body) => `Note: ${body.words}`,
+};
+
+export const cautionRead: EventKindOf<BodyOf<'caution-read'>> = {
+  words: (body) => `Caution read: ${body.caution}`,
+};
+
+export const correction: EventKindOf<BodyOf<'correction'>> = {
+  words: () => 'Struck an entry',
+};

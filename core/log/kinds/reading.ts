@@ -1,0 +1,35 @@
+/** Readings of the trace, the tester that takes them, tests that were not done. */
+import { testId, testInLog } from '../../diagnosis';
+import type { BodyOf } from '../../format';
+import type { EventKindOf } from '../kind';
+import { valueWords } from '../names';
+
+export const reading: EventKindOf<BodyOf<'reading'>> = {
+  fold: (job, { place }) => {
+    if (place) job.opened.add(place);
+  },
+  words: (body, circuit) => `${testInLog(circuit, body.test)}: ${valueWords(body.value)}`,
+  step: (row) => ({ ...row, readings: row.readings + 1 }),
+};
+
+export const testerProved: EventKindOf<BodyOf<'tester-proved'>> = {
+  fold: (job, _body, { madeAt }) => {
+    job.testerProvedAt = madeAt;
+  },
+  words: (body) => `Tester proved on ${body.on}`,
+};
+
+export const testRefused: EventKindOf<BodyOf<'test-refused'>> = {
+  fold: (job, { test }) => {
+    job.refused.add(testId(test));
+  },
+  words: (body, circuit) => `Not done: ${testInLog(circuit, body.test)} (${body.reason})`,
+};
+
+/** The appliance is unplugged and aside, or was shown to be sound. */
+export const applianceSetAside: EventKindOf<BodyOf<'appliance-set-aside'>> = {
+  fold: (job) => {
+    job.applianceSetAside = true;
+  },
+  words: (body) => `Appliance set aside: ${body.words}`,
+};

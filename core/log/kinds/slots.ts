@@ -1,0 +1,43 @@
+/** What was read and seen at the slots and plugs of a box. */
+import type { BodyOf } from '../../format';
+import { FEED_STATE_WORDS } from '../../limits';
+import type { EventKindOf } from '../kind';
+import { valueWords } from '../names';
+
+export const slotReading: EventKindOf<BodyOf<'slot-reading'>> = {
+  fold: (job, { ends, panel, slot, state, fuseOut, testerProved }, { id }) => {
+    for (const { end, value } of ends) {
+      job.slotReadings.push({ id, panel, slot, end, value, state, fuseOut, testerProved });
+    }
+  },
+  words: ({ slot, ends, state, fuseOut }) => {
+    const read = ends.map(({ end, value }) => `${end.replace('-', ' ')} ${valueWords(value)}`).join(', ');
+    return `Slot ${slot}: ${read} (${FEED_STATE_WORDS[state].toLowerCase()}${fuseOut ? ', fuse out' : ''})`;
+  },
+};
+
+export const slotState: EventKindOf<BodyOf<'slot-state'>> = {
+  fold: (job, { kind: _kind, ...seen }, { id, madeAt, person }) => {
+    job.slotStates.push({ ...seen, id, at: madeAt, person });
+  },
+  words: ({ slot, state, found, evidence }) => {
+    const rating = found?.ratingAmps === undefined ? '' : `, ${found.ratingAmps} A found`;
+    return `Slot ${slot}: ${state.replace('-', ' ')}${rating} (${evidence})`;
+  },
+  keeps: (body) => ({ row: 'slot-sighting', body }),
+};
+
+export const plugTag: EventKindOf<BodyOf<'plug-tag'>> = {
+  fold: (job, body) => {
+    job.tags.set(`${body.panel} ${body.plug}`, body);
+  },
+  words: (body) => `Tag “${body.tag}” on plug ${body.plug}`,
+};
+
+/** Damage at a box: as it was found, or done here. The two never mix. */
+export const damage: EventKindOf<BodyOf<'damage'>> = {
+  fold: (job, body, { id }) => {
+    job.damages.push({ ...body, eventId: id });
+  },
+  words: (body) => `${body.when === 'as-found' ? 'Damage as found' : 'Damage done here'}: ${body.words}`,
+};

@@ -1,0 +1,35 @@
+/** Names and values as they stand in the lines of a log. */
+import type { CircuitFile, FunctionStateName, ReadingValue } from '../format';
+import { formatQuantity } from '../quantity';
+
+export const STATE_WORDS: Readonly<Record<FunctionStateName, string>> = {
+  works: 'works',
+  weak: 'weak',
+  dead: 'dead',
+  'on-when-off': 'on when it should be off',
+  'comes-and-goes': 'comes and goes',
+  'not-tried': 'not tried',
+};
+
+export function valueWords(value: ReadingValue): string {
+  if ('volts' in value) return formatQuantity(value.volts, 'V');
+  if ('ohms' in value) return formatQuantity(value.ohms, 'Ω');
+  if ('overLimit' in value) return 'over limit';
+  if ('amps' in value) return formatQuantity(value.amps, 'A');
+  if ('state' in value) return STATE_WORDS[value.state];
+  if ('lamp' in value) return value.lamp;
+  if ('wiggle' in value) return value.wiggle;
+  return 'click' in value ? value.click : value.look;
+}
+
+export function conditionName(circuit: CircuitFile | null, id: string): string {
+  return circuit?.conditions.find((one) => one.id === id)?.name ?? id;
+}
+
+export function functionName(circuit: CircuitFile | null, id: string): string {
+  return circuit?.functions.find((one) => one.id === id)?.name ?? id;
+}
+
+export function partName(circuit: CircuitFile | null, id: string): string {
+  return circuit?.parts.find((one) => one.id === id)?.name ?? id;
+}

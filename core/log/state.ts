@@ -1,0 +1,119 @@
+/** A job computed from its log. Nothing here is stored; everything here is derived. */
+
+import type { BodyOf } from '../format';
+import type { WireReading } from '../hands';
+import type { SlotReading } from '../limits';
+import type { SlotStateEntry } from '../panel';
+import { type CheckCell, type Identity, JobDraft, type JobPhoto, type ProofCell, type Watch } from './draft';
+import { cellKey, inOrder, type LogEntry, type LogEvent } from './event';
+import { foldInto } from './kinds';
+import { isProved, type Stage, stageOf } from './progress';
+
+export interface JobState {
+  readonly entries: readonly LogEntry[];
+  readonly complaint: BodyOf<'complaint'> | null;
+  readonly identity: Identity;
+  /** By `function|condition`; the latest entry counts. */
+  readonly checks: ReadonlyMap<string, CheckCell>;
+  readonly readings: readonly (LogEntry & { readonly body: BodyOf<'reading'> })[];
+  readonly testerProvedAt: string | null;
+  readonly applianceSetAside: boolean;
+  /** Readings at slots that stand, in order. */
+  readonly slotReadings: readonly SlotReading[];
+  readonly slotStates: readonly SlotStateEntry[];
+  /** Readings at ends of wires that stand, in order. */
+  readonly wireReadings: readonly WireReading[];
+  readonly damages: readonly (BodyOf<'damage'> & { readonly eventId: string })[];
+  readonly photos: readonly JobPhoto[];
+  /** Steps of isolation that stand done. */
+  readonly isolated: readonly BodyOf<'isolation'>['step'][];
+  readonly begun: readonly BodyOf<'task-begun'>[];
+  readonly tags: readonly BodyOf<'plug-tag'>[];
+  /** Functions of exchanged relays that have not been seen to work since they were put back. */
+  readonly afterSwap: readonly string[];
+  /** Every relay that was ever exchanged in this job. */
+  readonly exchanged: readonly string[];
+  /** Relays that still stand in each other's places. */
+  readonly swaps: readonly (BodyOf<'swapped'> & { readonly eventId: string })[];
+  readonly refused: readonly string[];
+  readonly opened: readonly string[];
+  readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;
+  readonly repairs: readonly BodyOf<'repair'>[];
+  /** What was seen since the last repair; what was seen before it says nothing about it. */
+  readonly proofs: ReadonlyMap<string, ProofCell>;
+  readonly watches: readonly Watch[];
+  readonly notes: readonly BodyOf<'note'>[];
+  readonly state: 'open' | 'waiting' | 'closed';
+  readonly override: string | null;
+  /** Something was seen since the repair, none of it wrong, and what failed is among it. */
+  readonly proved: boolean;
+  readonly stage: Stage;
+}
+
+export function jobState(events: readonly LogEvent[]): JobState {
+  const ordered = inOrder(events);
+  const struck = new Map<string, string>();
+  for (const { body } of ordered) if (body.kind === 'correction') struck.set(body.of, body.reason ?? '');
+  const entries = ordered.map(
+    (event): LogEntry => ({
+      event,
+      struck: struck.has(event.id) ? { reason: struck.get(event.id) ?? '' } : null,
+    }),
+  );
+  const draft = new JobDraft();
+  for (const entry of entries) if (!entry.struck) foldInto(draft, entry.event);
+  return { ...draft, ...listsOf(draft), ...madeOf(draft, entries), entries };
+}
+
+/** What entries find by their ids while the log is worked through, as pages go through it. */
+function listsOf(draft: JobDraft) {
+  return {
+    photos: [...draft.photos.values()],
+    isolated: [...draft.isolated],
+    tags: [...draft.tags.values()],
+    swaps: [...draft.swaps.values()],
+    afterSwap: [...draft.afterSwap.keys()],
+    exchanged: [...draft.exchanged],
+    refused: [...draft.refused],
+    opened: [...draft.opened],
+    watches: [...draft.watches.values()],
+  };
+}
+
+function madeOf(draft: JobDraft, entries: readonly LogEntry[]) {
+  const { complaint, repairs, found, state } = draft;
+  const readings = entries.flatMap((entry) => {
+    const { body } = entry.event;
+    return body.kind === 'reading' ? [{ ...entry, body }] : [];
+  });
+  const asked =
+    complaint?.function && complaint.condition ? cellKey(complaint.function, complaint.condition) : null;
+  const proved =
+    repairs.length > 0 && isProved(asked, new Map([...draft.proofs].map(([key, cell]) => [key, cell.right])));
+  const tested = readings.some((entry) => !entry.struck);
+  const stage = stageOf({ state, repaired: repairs.length > 0, proved, found: found !== null, tested });
+  return { readings, proved, stage };
+}
+
+export interface JobSummary {
+  readonly stage: Stage;
+  readonly complaint: string;
+  readonly found: string | null;
+  readonly readings: number;
+  readonly lastSeq: number;
+  readonly lastAt: string;
+}
+
+/** The row that lists read; written beside the events and rebuilt by a test. Expects confirmed events. */
+export function summarise(events: readonly LogEvent[], openedAt: string): JobSummary {
+  const job = jobState(events);
+  const last = job.entries[job.entries.length - 1]?.event;
+  return {
+    stage: job.stage,
+    complaint: job.complaint?.words ?? '',
+    found: job.found?.fault ?? null,
+    readings: job.readings.filter((entry) => !entry.struck).length,
+    lastSeq: last?.seq ?? 0,
+    lastAt: last?.madeAt ?? openedAt,
+  };
+}

@@ -1,0 +1,93 @@
+/** The readings of a log as the diagnosis takes them. */
+import { type TakenReading, UNSURE } from '../diagnosis';
+import type { BodyOf } from '../format';
+import { cellKey } from './event';
+import type { JobState } from './state';
+
+/**
+ * What the diagnosis reasons from: the complaint, the function checks and the readings that stand, in the
+ * order in which they were made.
+ */
+export function takenReadings(job: JobState): TakenReading[] {
+  const taken: TakenReading[] = [];
+  const mended = mendedParts(job);
+  const latest = new Map([...job.checks].map(([key, cell]) => [cell.eventId, key]));
+  for (const { event, struck } of job.entries) {
+    if (struck) continue;
+    const { body } = event;
+    const before = mended.before(event.id);
+    if (body.kind === 'proof' && mended.goesOn) {
+      taken.push({
+        id: event.id,
+        test: { kind: 'function', function: body.function, condition: body.condition },
+        value: { state: body.state },
+        ...before,
+      });
+    }
+    if (body.kind === 'complaint' && body === job.complaint && body.function && body.condition) {
+      // What was seen at the vehicle stands in for what was reported.
+      if (job.checks.has(cellKey(body.function, body.condition))) continue;
+      taken.push({
+        id: event.id,
+        test: { kind: 'function', function: body.function, condition: body.condition },
+        value: { state: body.state ?? 'dead' },
+        sure: UNSURE,
+        ...before,
+      });
+    } else if (body.kind === 'function-check' && latest.has(event.id)) {
+      taken.push({
+        id: event.id,
+        test: { kind: 'function', function: body.function, condition: body.condition },
+        value: { state: body.state },
+        ...before,
+      });
+    } else if (body.kind === 'reading') {
+      taken.push({ id: event.id, test: body.test, value: body.value, ...surenessOf(body), ...before });
+    }
+  }
+  return taken;
+}
+
+/**
+ * What was mended while the complaint remained: readings from before the repair were taken on a circuit that had
+ * that fault as well. As long as the repair has not been seen to fail, nothing is set apart.
+ */
+function mendedParts(job: JobState): {
+  goesOn: boolean;
+  before: (eventId: string) => Pick<TakenReading, 'before'>;
+} {
+  const { complaint } = job;
+  const places = new Map<string, number>();
+  const mends: { at: number; parts: readonly string[] }[] = [];
+  let repairAt = -1;
+  let latest: readonly string[] = [];
+  job.entries.forEach(({ event, struck }, index) => {
+    places.set(event.id, index);
+    if (struck) return;
+    const { body } = event;
+    if (body.kind === 'found') latest = body.parts;
+    if (body.kind === 'repair') repairAt = index;
+    const asks =
+      body.kind === 'proof' &&
+      body.function === complaint?.function &&
+      body.condition === complaint.condition;
+    if (!asks || repairAt < 0) return;
+    const remains = complaint?.state === 'on-when-off' ? body.state === 'works' : body.state !== 'works';
+    if (remains && !mends.some((mend) => mend.at === repairAt)) mends.push({ at: repairAt, parts: latest });
+  });
+  return {
+    goesOn: mends.length > 0,
+    before: (eventId) => {
+      const at = places.get(eventId) ?? 0;
+      const parts = [...new Set(mends.filter((mend) => mend.at > at).flatMap((mend) => mend.parts))];
+      return parts.length > 0 ? { before: parts } : {};
+    },
+  };
+}
+
+/** What was made sure of; nothing where all was. */
+function surenessOf({ testerProved, setUpSeen = true }: BodyOf<'reading'>): Pick<TakenReading, 'sure'> {
+  if (testerProved && setUpSeen) return {};
+  // Proving the tester on a live point and its earth proves both.
+  return { sure: { tester: testerProved, reference: testerProved, setUp: setUpSeen } };
+}

@@ -1,0 +1,2 @@
+/** Who acts, and for which shop. */
+export { type Actor, currentActor } from './actor';
