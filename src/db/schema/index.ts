@@ -1,0 +1,7 @@
+/** The tables, by area. */
+
+export * from './jobs';
+export * from './maps';
+export * from './requests';
+export * from './rows';
+export * from './shops';

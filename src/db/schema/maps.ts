@@ -1,0 +1,124 @@
+/** Vehicles, their circuits and boxes, each with its versions. */
+import { sql } from 'drizzle-orm';
+import { check, foreignKey, integer, json, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import type { CircuitFile, PanelSetFile } from '#core/format';
+import { instant, shopId } from './columns';
+import { people, shops } from './shops';
+
+export const vehicles = pgTable(
+  'vehicles',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId().references(() => shops.id),
+    name: text('name').notNull(),
+    make: text('make').notNull(),
+    model: text('model').notNull(),
+    year: integer('year'),
+    plate: text('plate').notNull(),
+    nominalVolts: integer('nominal_volts'),
+    odometerKm: integer('odometer_km'),
+    notes: text('notes').notNull().default(''),
+  },
+  (table) => [
+    unique('vehicles_id_shop').on(table.id, table.shopId),
+    unique('vehicles_plate').on(table.shopId, table.plate),
+    check('vehicles_volts', sql`${table.nominalVolts} in (6, 12, 24, 36, 48)`),
+    check('vehicles_year', sql`${table.year} between 1900 and 2100`),
+  ],
+);
+
+/** A circuit or a panel set: the thing that keeps its name while its versions come. */
+const mapColumns = {
+  id: uuid('id').primaryKey(),
+  shopId: shopId(),
+  vehicleId: uuid('vehicle_id').notNull(),
+  /** The id inside the file. */
+  fileId: text('file_id').notNull(),
+  name: text('name').notNull(),
+};
+
+export const circuits = pgTable('circuits', mapColumns, (table) => [
+  unique('circuits_id_shop').on(table.id, table.shopId),
+  unique('circuits_file').on(table.vehicleId, table.fileId),
+  foreignKey({
+    name: 'circuits_vehicle',
+    columns: [table.vehicleId, table.shopId],
+    foreignColumns: [vehicles.id, vehicles.shopId],
+  }),
+]);
+
+export const panelSets = pgTable(
+  'panel_sets',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId(),
+    vehicleId: uuid('vehicle_id').notNull(),
+    fileId: text('file_id').notNull(),
+    name: text('name').notNull(),
+  },
+  (table) => [
+    unique('panel_sets_id_shop').on(table.id, table.shopId),
+    unique('panel_sets_vehicle').on(table.vehicleId),
+    foreignKey({
+      name: 'panel_sets_vehicle_shop',
+      columns: [table.vehicleId, table.shopId],
+      foreignColumns: [vehicles.id, vehicles.shopId],
+    }),
+  ],
+);
+
+export const circuitVersions = pgTable(
+  'circuit_versions',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId(),
+    circuitId: uuid('circuit_id').notNull(),
+    version: integer('version').notNull(),
+    file: json('file').$type<CircuitFile>().notNull(),
+    madeBy: uuid('made_by').notNull(),
+    madeAt: instant('made_at').notNull().defaultNow(),
+  },
+  (table) => [
+    unique('circuit_versions_id_shop').on(table.id, table.shopId),
+    unique('circuit_versions_version').on(table.circuitId, table.version),
+    check('circuit_versions_from_one', sql`${table.version} >= 1`),
+    foreignKey({
+      name: 'circuit_versions_circuit',
+      columns: [table.circuitId, table.shopId],
+      foreignColumns: [circuits.id, circuits.shopId],
+    }),
+    foreignKey({
+      name: 'circuit_versions_person',
+      columns: [table.madeBy, table.shopId],
+      foreignColumns: [people.id, people.shopId],
+    }),
+  ],
+);
+
+export const panelSetVersions = pgTable(
+  'panel_set_versions',
+  {
+    id: uuid('id').primaryKey(),
+    shopId: shopId(),
+    panelSetId: uuid('panel_set_id').notNull(),
+    version: integer('version').notNull(),
+    file: json('file').$type<PanelSetFile>().notNull(),
+    madeBy: uuid('made_by').notNull(),
+    madeAt: instant('made_at').notNull().defaultNow(),
+  },
+  (table) => [
+    unique('panel_set_versions_id_shop').on(table.id, table.shopId),
+    unique('panel_set_versions_version').on(table.panelSetId, table.version),
+    check('panel_set_versions_from_one', sql`${table.version} >= 1`),
+    foreignKey({
+      name: 'panel_set_versions_set',
+      columns: [table.panelSetId, table.shopId],
+      foreignColumns: [panelSets.id, panelSets.shopId],
+    }),
+    foreignKey({
+      name: 'panel_set_versions_person',
+      columns: [table.madeBy, table.shopId],
+      foreignColumns: [people.id, people.shopId],
+    }),
+  ],
+);

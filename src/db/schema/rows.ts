@@ -1,0 +1,119 @@
+/** Rows that lists and searches read, kept by small steps from what is recorded (`db/projections/`) and made anew from it. */
+import { sql } from 'drizzle-orm';
+import { boolean, date, foreignKey, index, integer, json, pgTable, text, uuid } from 'drizzle-orm/pg-core';
+import type { BodyOf } from '#core/format';
+import type { Progress } from '#core/log';
+import { instant, shopId } from './columns';
+import { jobs } from './jobs';
+import { people } from './shops';
+
+/** What is kept beside the columns of a job's row so that the next entry can be added to it. */
+type KeptProgress = Omit<Progress, 'complaint' | 'found' | 'readings'> & {
+  /** Entries that a correction has struck before they came. */
+  readonly early: readonly string[];
+};
+
+/** What lists show of a job, written in the transaction that writes its events. */
+export const jobSummaries = pgTable(
+  'job_summaries',
+  {
+    jobId: uuid('job_id').primaryKey(),
+    shopId: shopId(),
+    stage: text('stage').notNull(),
+    complaint: text('complaint').notNull(),
+    found: text('found'),
+    readings: integer('readings').notNull(),
+    lastSeq: integer('last_seq').notNull(),
+    lastAt: instant('last_at').notNull(),
+    /** What the next entry is added to, so that nobody has to read the log for it. */
+    progress: json('progress').$type<KeptProgress>(),
+  },
+  (table) => [
+    index('job_summaries_by_stage').on(table.shopId, table.stage, table.lastAt),
+    foreignKey({
+      name: 'job_summaries_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+  ],
+);
+
+/** What stands as found in a job, as a form of fault: what the shop learns its weights from. */
+export const findings = pgTable(
+  'findings',
+  {
+    jobId: uuid('job_id').primaryKey(),
+    shopId: shopId(),
+    eventId: uuid('event_id').notNull(),
+    /** Kind of part and mode of fault; null where it was not said. */
+    partKind: text('part_kind'),
+    mode: text('mode'),
+    strength: text('strength').notNull(),
+    arrivedAt: instant('arrived_at').notNull(),
+  },
+  (table) => [
+    index('findings_proved').on(table.shopId, table.arrivedAt).where(sql`${table.strength} = 'proved'`),
+    foreignKey({
+      name: 'findings_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+  ],
+);
+
+/** What was seen in the slots of a vehicle, over all of its jobs. */
+export const slotSightings = pgTable(
+  'slot_sightings',
+  {
+    /** The entry that says it. */
+    eventId: uuid('event_id').primaryKey(),
+    shopId: shopId(),
+    jobId: uuid('job_id').notNull(),
+    vehicleId: uuid('vehicle_id').notNull(),
+    personId: uuid('person_id').notNull(),
+    seq: integer('seq').notNull(),
+    madeAt: instant('made_at').notNull(),
+    body: json('body').$type<BodyOf<'slot-state'>>().notNull(),
+  },
+  (table) => [
+    index('slot_sightings_by_vehicle').on(table.shopId, table.vehicleId, table.madeAt),
+    index('slot_sightings_by_job').on(table.jobId),
+    foreignKey({
+      name: 'slot_sightings_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+    foreignKey({
+      name: 'slot_sightings_person',
+      columns: [table.personId, table.shopId],
+      foreignColumns: [people.id, people.shopId],
+    }),
+  ],
+);
+
+/**
+ * Watch items of jobs, as lists read them: one row for each that stands in the log, dealt with or not. Written in the
+ * transaction that writes the events.
+ */
+export const followUps = pgTable(
+  'follow_ups',
+  {
+    /** The entry that set it. */
+    eventId: uuid('event_id').primaryKey(),
+    shopId: shopId(),
+    jobId: uuid('job_id').notNull(),
+    words: text('words').notNull(),
+    /** Not said where it is only to be kept in mind. */
+    due: date('due', { mode: 'string' }),
+    done: boolean('done').notNull(),
+  },
+  (table) => [
+    index('follow_ups_open').on(table.shopId, table.due, table.eventId).where(sql`not ${table.done}`),
+    index('follow_ups_by_job').on(table.jobId),
+    foreignKey({
+      name: 'follow_ups_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+  ],
+);
