@@ -5,8 +5,8 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import { closeDatabase } from '../src/db/client';
+import { rebuildProjections } from '../src/db/projections';
 import { bringDemo } from '../src/features/demo/server';
-import { rebuildProjections } from '../src/features/jobs/server';
 
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
 /** Any number will do, as long as every start uses the same. */

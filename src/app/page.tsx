@@ -1,22 +1,27 @@
 import Link from 'next/link';
 import { currentActor } from '@/access';
-import { FollowUpList, StageMark } from '@/features/jobs';
-import { closedJobs, dueFollowUps, type JobRow, openJobs } from '@/features/jobs/server';
-import { listVehicles } from '@/features/vehicles/server';
+import { FollowUpList, JobLines } from '@/features/jobs';
+import { countJobs, dueFollowUps, listJobs } from '@/features/jobs/server';
+import { countVehicles, recentVehicles } from '@/features/vehicles/server';
 import { ButtonLink } from '@/ui/controls';
-import { dateWords, dayOf } from '@/ui/dates';
+import { dayOf } from '@/ui/dates';
 
 export const metadata = { title: 'Today' };
 
-const day = (iso: string) => dateWords(iso, 'short');
+const RECENT_VEHICLES = 8;
+const CLOSED_LAST = 5;
+const MORE = 'flex min-h-11 items-center font-semibold underline underline-offset-4';
 
 export default async function TodayPage() {
   const actor = await currentActor();
-  const [open, closed, due, vehicles] = await Promise.all([
-    openJobs(actor),
-    closedJobs(actor, 5),
+  const [open, openCount, closed, closedCount, due, vehicles, vehicleCount] = await Promise.all([
+    listJobs(actor, 'open'),
+    countJobs(actor, 'open'),
+    listJobs(actor, 'closed', { limit: CLOSED_LAST }),
+    countJobs(actor, 'closed'),
     dueFollowUps(actor, dayOf(new Date())),
-    listVehicles(actor),
+    recentVehicles(actor, RECENT_VEHICLES),
+    countVehicles(actor),
   ]);
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
@@ -29,21 +34,23 @@ export default async function TodayPage() {
       <div className="mt-6 grid gap-10 lg:grid-cols-[1fr_20rem]">
         <section aria-labelledby="open-jobs">
           <h2 id="open-jobs" className="border-b-2 border-line pb-2 text-xl">
-            Open jobs <span className="reading text-copper">{open.length}</span>
+            Open jobs <span className="reading text-copper">{openCount}</span>
           </h2>
           {open.length === 0 ? <p className="py-4 text-soft">No job is open.</p> : null}
-          <ul>
-            {open.map((job) => (
-              <JobLine key={job.id} job={job} />
-            ))}
-          </ul>
+          <JobLines jobs={open} />
+          {openCount > open.length ? (
+            <Link href="/jobs" className={MORE}>
+              All {openCount} open jobs
+            </Link>
+          ) : null}
           <h2 className="mt-8 border-b-2 border-line pb-2 text-xl">Closed last</h2>
           {closed.length === 0 ? <p className="py-4 text-soft">None yet.</p> : null}
-          <ul>
-            {closed.map((job) => (
-              <JobLine key={job.id} job={job} />
-            ))}
-          </ul>
+          <JobLines jobs={closed} />
+          {closedCount > closed.length ? (
+            <Link href="/jobs?list=closed" className={MORE}>
+              All {closedCount} closed jobs
+            </Link>
+          ) : null}
         </section>
         <aside className="space-y-8">
           <section aria-labelledby="follow-ups">
@@ -62,10 +69,7 @@ export default async function TodayPage() {
             {due.ahead.count > 0 ? <h3 className="mt-2 font-bold">Ahead {due.ahead.count}</h3> : null}
             <FollowUpList items={due.ahead.shown} />
             {due.overdue.count + due.ahead.count > due.overdue.shown.length + due.ahead.shown.length ? (
-              <Link
-                href="/follow-ups"
-                className="flex min-h-11 items-center font-semibold underline underline-offset-4"
-              >
+              <Link href="/follow-ups" className={MORE}>
                 All {due.overdue.count + due.ahead.count} of them
               </Link>
             ) : null}
@@ -87,27 +91,14 @@ export default async function TodayPage() {
                 </li>
               ))}
             </ul>
+            {vehicleCount > vehicles.length ? (
+              <Link href="/vehicles" className={MORE}>
+                All {vehicleCount} vehicles
+              </Link>
+            ) : null}
           </section>
         </aside>
       </div>
     </div>
-  );
-}
-
-function JobLine({ job }: { job: JobRow }) {
-  return (
-    <li className="border-b border-line">
-      <Link href={`/jobs/${job.id}`} className="block py-3 hover:bg-sunk">
-        <span className="flex flex-wrap items-center justify-between gap-2">
-          <span className="text-lg font-bold">{job.title}</span>
-          <StageMark stage={job.stage} />
-        </span>
-        <span className="block text-soft">
-          {job.vehicleName} · opened {day(job.openedAt)}
-          {job.readings > 0 ? ` · ${job.readings} readings` : ''}
-          {job.found ? ` · ${job.found}` : ''}
-        </span>
-      </Link>
-    </li>
   );
 }

@@ -1,7 +1,8 @@
 import Link from 'next/link';
+import { isUuid } from '#core/format';
 import { currentActor } from '@/access';
-import { listVehicles, searchShop } from '@/features/vehicles/server';
-import { buttonClass, INPUT } from '@/ui/controls';
+import { countVehicles, listVehicles, searchShop, VEHICLE_PAGE } from '@/features/vehicles/server';
+import { ButtonLink, buttonClass, INPUT } from '@/ui/controls';
 
 export const metadata = { title: 'Vehicles' };
 
@@ -10,18 +11,21 @@ const counted = (count: number, what: string) => `${count} ${what}${count === 1 
 export default async function VehiclesPage({
   searchParams,
 }: {
-  searchParams: Promise<{ slot?: string | string[] }>;
+  searchParams: Promise<{ slot?: string | string[]; after?: string | string[] }>;
 }) {
   const actor = await currentActor();
-  const { slot = '' } = await searchParams;
+  const { slot = '', after } = await searchParams;
   const text = String(slot).slice(0, 80);
-  const [vehicles, found] = await Promise.all([
-    listVehicles(actor),
+  const [vehicles, count, found] = await Promise.all([
+    listVehicles(actor, isUuid(after) ? after : null),
+    countVehicles(actor),
     text.trim() === '' ? null : searchShop(actor, text),
   ]);
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
-      <h1 className="mb-4 text-3xl">Vehicles</h1>
+      <h1 className="mb-4 text-3xl">
+        Vehicles <span className="reading text-copper">{count}</span>
+      </h1>
       <form className="mb-5 max-w-xl">
         <label htmlFor="slot-search" className="mb-1 block font-semibold">
           Find a vehicle, or a slot in any of them
@@ -47,7 +51,9 @@ export default async function VehiclesPage({
               ? `No vehicle and no slot answers to “${text.trim()}”.`
               : [
                   found.vehicles.length > 0 ? counted(found.vehicles.length, 'vehicle') : '',
-                  found.slots.length > 0 ? counted(found.slots.length, 'slot') : '',
+                  found.slots.length > 0
+                    ? `${found.moreSlots ? 'the first ' : ''}${counted(found.slots.length, 'slot')}`
+                    : '',
                 ]
                   .filter((one) => one !== '')
                   .join(', ')}
@@ -61,7 +67,7 @@ export default async function VehiclesPage({
                     className="flex min-h-11 items-center justify-between gap-3 hover:bg-sunk"
                   >
                     <span className="font-semibold">{one.name}</span>
-                    <span className="reading">{one.plate}</span>
+                    <span className="reading">{one.detail}</span>
                   </Link>
                 </li>
               ))}
@@ -69,15 +75,12 @@ export default async function VehiclesPage({
           ) : null}
           <ul className="mt-1 border-t border-line" aria-label="Slots found">
             {found.slots.map((one) => (
-              <li key={`${one.vehicleId} ${one.panelId} ${one.slotId}`} className="border-b border-line">
-                <Link
-                  href={`/vehicles/${one.vehicleId}/panels?box=${one.panelId}&slot=${one.slotId}`}
-                  className="block py-2 hover:bg-sunk"
-                >
+              <li key={one.href} className="border-b border-line">
+                <Link href={one.href} className="block py-2 hover:bg-sunk">
                   <span className="font-semibold">{one.name}</span>
                   <span className="text-soft">
                     {' '}
-                    — {one.vehicle}, {one.panel}; {one.because}
+                    — {one.detail}; {one.because}
                   </span>
                   <span className="block text-sm">{one.sentence}</span>
                 </Link>
@@ -108,6 +111,11 @@ export default async function VehiclesPage({
           </li>
         ))}
       </ul>
+      {vehicles.length === VEHICLE_PAGE ? (
+        <ButtonLink href={`/vehicles?after=${vehicles.at(-1)?.id}`} className="mt-4">
+          The next {VEHICLE_PAGE}
+        </ButtonLink>
+      ) : null}
     </div>
   );
 }

@@ -7,10 +7,11 @@ import type { EventBody, JobEvent } from '#core/format/jobSchema';
 import { type Actor, currentActor } from '@/access';
 import { database } from '@/db/client';
 import { findings, followUps, jobEvents, jobSummaries, jobs, slotSightings } from '@/db/schema';
-import { appendEvents, openJob, rebuildProjections, slotHistory } from '@/features/jobs/server';
+import { appendEvents, openJob, slotHistory } from '@/features/jobs/server';
 import { learning } from '@/features/shop/server';
 import { listVehicles } from '@/features/vehicles/server';
 import { withDatabase } from '../../../testing/database';
+import { rebuildProjections } from '.';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
 

@@ -106,7 +106,7 @@ export async function makeAnew(tx: Transaction, job: ProjectedJob): Promise<void
 }
 
 /** The rows of every job anew, of all shops: what they mean may have changed with the program. */
-export async function rebuildProjections(): Promise<number> {
+export async function rebuildJobRows(): Promise<number> {
   const every = await database()
     .select({ id: jobs.id, shopId: jobs.shopId, vehicleId: jobs.vehicleId, openedAt: jobs.openedAt })
     .from(jobs);

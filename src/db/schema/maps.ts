@@ -1,6 +1,6 @@
 /** Vehicles, their circuits and boxes, each with its versions. */
 import { sql } from 'drizzle-orm';
-import { check, foreignKey, integer, json, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { check, foreignKey, index, integer, json, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
 import type { CircuitFile, PanelSetFile } from '#core/format';
 import { instant, shopId } from './columns';
 import { people, shops } from './shops';
@@ -22,6 +22,7 @@ export const vehicles = pgTable(
   (table) => [
     unique('vehicles_id_shop').on(table.id, table.shopId),
     unique('vehicles_plate').on(table.shopId, table.plate),
+    index('vehicles_by_name').on(table.shopId, table.name, table.id),
     check('vehicles_volts', sql`${table.nominalVolts} in (6, 12, 24, 36, 48)`),
     check('vehicles_year', sql`${table.year} between 1900 and 2100`),
   ],
@@ -35,26 +36,34 @@ const mapColumns = {
   /** The id inside the file. */
   fileId: text('file_id').notNull(),
   name: text('name').notNull(),
+  // `version` and the counts beside it are those of the newest version.
 };
 
-export const circuits = pgTable('circuits', mapColumns, (table) => [
-  unique('circuits_id_shop').on(table.id, table.shopId),
-  unique('circuits_file').on(table.vehicleId, table.fileId),
-  foreignKey({
-    name: 'circuits_vehicle',
-    columns: [table.vehicleId, table.shopId],
-    foreignColumns: [vehicles.id, vehicles.shopId],
-  }),
-]);
+export const circuits = pgTable(
+  'circuits',
+  {
+    ...mapColumns,
+    version: integer('version').notNull().default(0),
+    parts: integer('parts').notNull().default(0),
+  },
+  (table) => [
+    unique('circuits_id_shop').on(table.id, table.shopId),
+    unique('circuits_file').on(table.vehicleId, table.fileId),
+    foreignKey({
+      name: 'circuits_vehicle',
+      columns: [table.vehicleId, table.shopId],
+      foreignColumns: [vehicles.id, vehicles.shopId],
+    }),
+  ],
+);
 
 export const panelSets = pgTable(
   'panel_sets',
   {
-    id: uuid('id').primaryKey(),
-    shopId: shopId(),
-    vehicleId: uuid('vehicle_id').notNull(),
-    fileId: text('file_id').notNull(),
-    name: text('name').notNull(),
+    ...mapColumns,
+    version: integer('version').notNull().default(0),
+    panels: integer('panels').notNull().default(0),
+    slots: integer('slots').notNull().default(0),
   },
   (table) => [
     unique('panel_sets_id_shop').on(table.id, table.shopId),

@@ -1,11 +1,25 @@
 /** Rows that lists and searches read, kept by small steps from what is recorded (`db/projections/`) and made anew from it. */
 import { sql } from 'drizzle-orm';
-import { boolean, date, foreignKey, index, integer, json, pgTable, text, uuid } from 'drizzle-orm/pg-core';
-import type { BodyOf } from '#core/format';
+import {
+  boolean,
+  check,
+  date,
+  foreignKey,
+  index,
+  integer,
+  json,
+  pgTable,
+  text,
+  uuid,
+} from 'drizzle-orm/pg-core';
+import type { BodyOf, Slot } from '#core/format';
 import type { Progress } from '#core/log';
-import { instant, shopId } from './columns';
+import { instant, shopId, tsvector } from './columns';
 import { jobs } from './jobs';
+import { vehicles } from './maps';
 import { people } from './shops';
+
+export type SearchKind = 'vehicle' | 'circuit' | 'job' | 'slot';
 
 /** What is kept beside the columns of a job's row so that the next entry can be added to it. */
 type KeptProgress = Omit<Progress, 'complaint' | 'found' | 'readings'> & {
@@ -29,7 +43,14 @@ export const jobSummaries = pgTable(
     progress: json('progress').$type<KeptProgress>(),
   },
   (table) => [
-    index('job_summaries_by_stage').on(table.shopId, table.stage, table.lastAt),
+    // Lists go from one row to the next by these, open and closed apart.
+    index('job_summaries_open')
+      .on(table.shopId, table.lastAt, table.jobId)
+      .where(sql`${table.stage} <> 'closed'`),
+    index('job_summaries_closed')
+      .on(table.shopId, table.lastAt, table.jobId)
+      .where(sql`${table.stage} = 'closed'`),
+    index('job_summaries_latest').on(table.shopId, table.lastAt),
     foreignKey({
       name: 'job_summaries_job',
       columns: [table.jobId, table.shopId],
@@ -114,6 +135,39 @@ export const followUps = pgTable(
       name: 'follow_ups_job',
       columns: [table.jobId, table.shopId],
       foreignColumns: [jobs.id, jobs.shopId],
+    }),
+  ],
+);
+
+/**
+ * What the search over a shop finds: vehicles, circuits, jobs and slots, each with the words that it answers to.
+ * Besides these the lexemes hold `=shop`, `=kind` and `=vehicle`, so that one index answers the whole question.
+ */
+export const searchEntries = pgTable(
+  'search_entries',
+  {
+    /** "vehicle ID", "job ID", "circuit ID", "slot VEHICLE BOX SLOT". */
+    key: text('key').primaryKey(),
+    shopId: shopId(),
+    vehicleId: uuid('vehicle_id').notNull(),
+    kind: text('kind').$type<SearchKind>().notNull(),
+    name: text('name').notNull(),
+    /** Where it is, in words. */
+    detail: text('detail').notNull(),
+    href: text('href').notNull(),
+    /** Of a slot: itself, for judging how well it answers, and the sentence to it. */
+    slot: json('slot').$type<Slot>(),
+    sentence: text('sentence'),
+    words: tsvector('words').notNull(),
+  },
+  (table) => [
+    index('search_entries_words').using('gin', table.words),
+    index('search_entries_of_vehicle').on(table.vehicleId, table.kind),
+    check('search_entries_kind', sql`${table.kind} in ('vehicle', 'circuit', 'job', 'slot')`),
+    foreignKey({
+      name: 'search_entries_vehicle',
+      columns: [table.vehicleId, table.shopId],
+      foreignColumns: [vehicles.id, vehicles.shopId],
     }),
   ],
 );

@@ -19,6 +19,7 @@ import {
 } from '#core/format';
 import type { Actor } from '@/access';
 import { database, type Transaction } from '@/db/client';
+import { keepVehicle } from '@/db/projections/searchRows';
 import { people, shops, vehicles } from '@/db/schema';
 import { appendIn, openJobIn } from '@/features/jobs/server';
 import { importIn } from '@/features/vehicles/server';
@@ -81,13 +82,17 @@ async function bringShop(tx: Transaction, folder: string, workshop: Workshop): P
   await tx
     .insert(people)
     .values(workshop.people.map(({ key, ...person }) => ({ ...person, id: demoId(key), shopId })));
-  await tx.insert(vehicles).values(
-    workshop.vehicles.map(({ key, files: _files, ...vehicle }) => ({
-      ...vehicle,
-      id: demoId(key),
-      shopId,
-    })),
-  );
+  const brought = await tx
+    .insert(vehicles)
+    .values(
+      workshop.vehicles.map(({ key, files: _files, ...vehicle }) => ({
+        ...vehicle,
+        id: demoId(key),
+        shopId,
+      })),
+    )
+    .returning();
+  for (const vehicle of brought) await keepVehicle(tx, vehicle);
   const circuitOf = new Map<string, CircuitFile>();
   for (const vehicle of workshop.vehicles) {
     for (const file of vehicle.files) {

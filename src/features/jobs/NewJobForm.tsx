@@ -1,23 +1,17 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useRef, useState } from 'react';
+import { type FormEvent, useCallback, useRef, useState } from 'react';
 import { NOMINAL_VOLTS } from '#core/format';
 import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
+import { VehicleChoice } from '@/features/vehicles';
+import type { KnownVehicle } from '@/features/vehicles/server';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
 import { useDraftState, useFormDraft } from '@/sync/useFormDraft';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
-
-export interface KnownVehicle {
-  readonly id: string;
-  readonly name: string;
-  readonly plate: string;
-  readonly nominalVolts: number | null;
-  readonly circuits: number;
-}
 
 const NEW = 'new';
 const HOW = [
@@ -40,9 +34,12 @@ const NO_TAPS: Taps = { pattern: null, kind: null, volts: null, how: 'dead' };
 /** From nothing to the first test: what fails, what its circuit is like, which voltage. A mapped vehicle needs the first only. */
 export function NewJobForm({
   vehicles,
+  more,
   chosen,
 }: {
   vehicles: readonly KnownVehicle[];
+  /** Whether the shop has others, to be found by name. */
+  more: boolean;
   chosen: string | null;
 }) {
   const router = useRouter();
@@ -65,7 +62,12 @@ export function NewJobForm({
   const { pattern, kind, volts, how } = taps;
   const tap = (more: Partial<Taps>) => keepTaps({ ...taps, ...more });
   const [vehicleId, setVehicleId] = useState(chosen ?? vehicles[0]?.id ?? NEW);
-  const vehicle = vehicles.find((one) => one.id === vehicleId);
+  const [found, setFound] = useState<KnownVehicle | null>(null);
+  const vehicle = [...vehicles, ...(found ? [found] : [])].find((one) => one.id === vehicleId);
+  const chooseVehicle = useCallback((id: string, one: KnownVehicle | null) => {
+    setVehicleId(id);
+    setFound(one);
+  }, []);
   const unmapped = !vehicle || vehicle.circuits === 0;
   const [sketch, setSketch] = useState(false);
   const wantsPattern = unmapped || sketch;
@@ -114,21 +116,16 @@ export function NewJobForm({
   };
   return (
     <form ref={form} onSubmit={open} className="grid max-w-3xl gap-5">
-      <Field label="Vehicle">
-        <select
-          name="vehicle"
-          value={vehicleId}
-          onChange={(event) => setVehicleId(event.target.value)}
-          className={INPUT}
-        >
-          {vehicles.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name} · {one.plate}
-            </option>
-          ))}
-          <option value={NEW}>One that is not here yet</option>
-        </select>
-      </Field>
+      <VehicleChoice
+        label="Vehicle"
+        name="vehicle"
+        first={vehicles}
+        more={more}
+        chosen={vehicleId}
+        onChoose={chooseVehicle}
+      >
+        <option value={NEW}>One that is not here yet</option>
+      </VehicleChoice>
       {vehicle ? null : (
         <div className="grid gap-4 sm:grid-cols-2">
           <Field label="Its name">

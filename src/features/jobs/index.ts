@@ -2,6 +2,7 @@ export { FollowUpList } from './FollowUpList';
 export { HandOverSheet } from './HandOverSheet';
 export { IsolationSteps } from './IsolationSteps';
 export { JobFrame } from './JobFrame';
+export { JobLines } from './JobLines';
 export { JobPage } from './JobPage';
 export { type JobData, JobProvider, useJob } from './JobProvider';
 export { NewJobForm } from './NewJobForm';

@@ -24,7 +24,7 @@ import { bringDemo } from '@/features/demo/server';
 import { importFile, learnFact, listVehicles, loadVehicle } from '@/features/vehicles/server';
 import { demoText } from '../../../testing/circuits';
 import { colleague, migrate, stranger, withDatabase } from '../../../testing/database';
-import { appendEvents, beginJob, jobsOfVehicle, keepPhoto, loadJob, openJob } from './server';
+import { appendEvents, beginJob, keepPhoto, listJobs, loadJob, openJob } from './server';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
 
@@ -76,7 +76,7 @@ describe('opening a job', () => {
     expect(job.circuits).toHaveLength(1);
     expect(job.events.map((event) => event.body)).toMatchObject([{ kind: 'complaint', words: input.title }]);
     expect((await loadVehicle(actor, input.vehicleId))!.circuits).toHaveLength(1);
-    expect(await jobsOfVehicle(actor, input.vehicleId)).toHaveLength(1);
+    expect(await listJobs(actor, { vehicleId: input.vehicleId })).toHaveLength(1);
     expect(await beginJob(actor, input)).toEqual(answers[0]);
   });
 

@@ -1,12 +1,13 @@
 /** Opening a job: the job alone, or with all that a new one needs, in one transaction. */
 import { randomUUID } from 'node:crypto';
-import { and, desc, eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { NewJob } from '#core/format';
 import { LOAD_WORDS, PATTERNS } from '#core/notation';
 import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
 import { all, once } from '@/db/once';
 import { makeAnew } from '@/db/projections/jobRows';
+import { keepJob } from '@/db/projections/searchRows';
 import {
   circuits,
   circuitVersions,
@@ -37,31 +38,30 @@ export function openJob(actor: Actor, input: JobInput): Promise<Opened> {
 export async function openJobIn(tx: Transaction, actor: Actor, input: JobInput): Promise<Opened> {
   const openedAt = input.openedAt ?? new Date().toISOString();
   const [vehicle] = await tx
-    .select({ id: vehicles.id })
+    .select()
     .from(vehicles)
     .where(and(eq(vehicles.id, input.vehicleId), eq(vehicles.shopId, actor.shopId)));
   if (!vehicle) return { ok: false, message: 'There is no such vehicle in this shop.' };
   const maps = await tx
-    .selectDistinctOn([circuitVersions.circuitId], {
-      versionId: circuitVersions.id,
-      fileId: circuits.fileId,
-      name: circuits.name,
-    })
-    .from(circuitVersions)
-    .innerJoin(circuits, eq(circuits.id, circuitVersions.circuitId))
-    .where(eq(circuits.vehicleId, input.vehicleId))
-    .orderBy(circuitVersions.circuitId, desc(circuitVersions.version));
+    .select({ versionId: circuitVersions.id, fileId: circuits.fileId, name: circuits.name })
+    .from(circuits)
+    .innerJoin(
+      circuitVersions,
+      and(eq(circuitVersions.circuitId, circuits.id), eq(circuitVersions.version, circuits.version)),
+    )
+    .where(eq(circuits.vehicleId, input.vehicleId));
   const wanted = input.circuitFileIds;
   const chosen = wanted
     ? wanted.flatMap((fileId) => maps.filter((map) => map.fileId === fileId))
     : maps.sort((one, other) => (one.name < other.name ? -1 : 1));
   const [panelSet] = await tx
     .select({ id: panelSetVersions.id })
-    .from(panelSetVersions)
-    .innerJoin(panelSets, eq(panelSets.id, panelSetVersions.panelSetId))
-    .where(eq(panelSets.vehicleId, input.vehicleId))
-    .orderBy(desc(panelSetVersions.version))
-    .limit(1);
+    .from(panelSets)
+    .innerJoin(
+      panelSetVersions,
+      and(eq(panelSetVersions.panelSetId, panelSets.id), eq(panelSetVersions.version, panelSets.version)),
+    )
+    .where(eq(panelSets.vehicleId, input.vehicleId));
   await tx.insert(jobs).values({
     id: input.id,
     shopId: actor.shopId,
@@ -82,6 +82,7 @@ export async function openJobIn(tx: Transaction, actor: Actor, input: JobInput):
     );
   }
   await makeAnew(tx, { id: input.id, shopId: actor.shopId, vehicleId: input.vehicleId, openedAt });
+  await keepJob(tx, vehicle, input);
   return { ok: true };
 }
 

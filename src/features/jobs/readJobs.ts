@@ -1,5 +1,5 @@
 /** Jobs as lists and pages read them. Every call names the actor, whose shop bounds what is seen. */
-import { and, asc, desc, eq, gt, ne } from 'drizzle-orm';
+import { and, asc, eq, gt } from 'drizzle-orm';
 import { cache } from 'react';
 import { type CircuitFile, isUuid, type JobFile, type PanelSetFile } from '#core/format';
 import type { LogEvent } from '#core/log';
@@ -10,7 +10,6 @@ import {
   circuitVersions,
   jobCircuits,
   jobEvents,
-  jobSummaries,
   jobs,
   panelSetVersions,
   people,
@@ -26,66 +25,6 @@ export interface LoadedJob {
   readonly panelSet: PanelSetFile | null;
   readonly panelSetId: string | null;
   readonly events: readonly (LogEvent & { readonly arrivedAt: string })[];
-}
-
-export interface JobRow {
-  readonly id: string;
-  readonly title: string;
-  readonly vehicleId: string;
-  readonly vehicleName: string;
-  readonly openedAt: string;
-  readonly stage: string;
-  readonly complaint: string;
-  readonly found: string | null;
-  readonly readings: number;
-  readonly lastAt: string;
-}
-
-const jobRow = {
-  id: jobs.id,
-  title: jobs.title,
-  vehicleId: vehicles.id,
-  vehicleName: vehicles.name,
-  openedAt: jobs.openedAt,
-  stage: jobSummaries.stage,
-  complaint: jobSummaries.complaint,
-  found: jobSummaries.found,
-  readings: jobSummaries.readings,
-  lastAt: jobSummaries.lastAt,
-};
-
-/** Jobs that are not closed, the latest touched first. */
-export async function openJobs(actor: Actor): Promise<JobRow[]> {
-  return database()
-    .select(jobRow)
-    .from(jobSummaries)
-    .innerJoin(jobs, eq(jobs.id, jobSummaries.jobId))
-    .innerJoin(vehicles, eq(vehicles.id, jobs.vehicleId))
-    .where(and(eq(jobSummaries.shopId, actor.shopId), ne(jobSummaries.stage, 'closed')))
-    .orderBy(desc(jobSummaries.lastAt))
-    .limit(100);
-}
-
-export async function closedJobs(actor: Actor, limit = 10): Promise<JobRow[]> {
-  return database()
-    .select(jobRow)
-    .from(jobSummaries)
-    .innerJoin(jobs, eq(jobs.id, jobSummaries.jobId))
-    .innerJoin(vehicles, eq(vehicles.id, jobs.vehicleId))
-    .where(and(eq(jobSummaries.shopId, actor.shopId), eq(jobSummaries.stage, 'closed')))
-    .orderBy(desc(jobSummaries.lastAt))
-    .limit(limit);
-}
-
-export async function jobsOfVehicle(actor: Actor, vehicleId: string): Promise<JobRow[]> {
-  return database()
-    .select(jobRow)
-    .from(jobs)
-    .innerJoin(jobSummaries, eq(jobs.id, jobSummaries.jobId))
-    .innerJoin(vehicles, eq(vehicles.id, jobs.vehicleId))
-    .where(and(eq(jobs.shopId, actor.shopId), eq(jobs.vehicleId, vehicleId)))
-    .orderBy(desc(jobs.openedAt))
-    .limit(100);
 }
 
 /** A job with its vehicle, the versions it is traced on and its whole log; null when the shop has none such. */

@@ -18,9 +18,9 @@ import {
   eventsAfter,
   jobFile,
   learnOnJob,
+  listJobs,
   loadJob,
   openJob,
-  openJobs,
   summarise,
 } from './server';
 
@@ -122,7 +122,7 @@ test('another shop sees nothing and can write nothing', async () => {
   const stranger = { ...actor, shopId: randomUUID() };
   const jobId = await freshJob();
   expect(await loadJob(stranger, jobId)).toBeNull();
-  expect(await openJobs(stranger)).toEqual([]);
+  expect(await listJobs(stranger, 'open')).toEqual([]);
   expect(await appendEvents(stranger, [note(jobId, 'not yours')])).toMatchObject({
     ok: false,
     code: 'unknown-job',
@@ -152,7 +152,7 @@ test('every summary row equals the one rebuilt from its log', async () => {
 
 test('an exported job is a valid job file with every event in it', async () => {
   const actor = await currentActor();
-  const [open] = await openJobs(actor);
+  const [open] = await listJobs(actor, 'open');
   const file = jobFile((await loadJob(actor, open!.id))!);
   expect(validateWith(validateJobFile, JSON.parse(JSON.stringify(file)))).toMatchObject({ ok: true });
 });
@@ -177,7 +177,7 @@ describe('imports', () => {
 
   test('a new version leaves an old job on the version it was traced on', async () => {
     const { actor, vehicle } = await van();
-    const job = (await openJobs(actor)).find((one) => one.title.startsWith('Proving'))!;
+    const job = (await listJobs(actor, 'open')).find((one) => one.title.startsWith('Proving'))!;
     const before = await loadJob(actor, job.id);
     const text = demoText('van-hatch-fridge.circuit.json').replace(
       'Serving hatch and drinks fridge',

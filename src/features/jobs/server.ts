@@ -1,7 +1,6 @@
 /** Reading and writing jobs in the database. Every call names the actor, whose shop bounds what is seen. */
 
 export { summarise } from '#core/log';
-export { rebuildProjections } from '@/db/projections/jobRows';
 export {
   type AppendResult,
   appendEvents,
@@ -10,16 +9,13 @@ export {
 } from './appendEvents';
 export { allFollowUps, dueFollowUps, FOLLOW_UP_PAGE, type FollowUp } from './followUps';
 export { learnOnJob } from './learnOnJob';
+export { countJobs, JOB_PAGE, type JobList, type JobRow, listJobs } from './listJobs';
 export { type BegunJob, beginJob, type JobInput, openJob, openJobIn } from './openJob';
 export { keepPhoto, readPhoto } from './photoStore';
 export {
-  closedJobs,
   eventsAfter,
-  type JobRow,
   jobFile,
-  jobsOfVehicle,
   type LoadedJob,
   loadJob,
-  openJobs,
 } from './readJobs';
 export { slotHistory } from './slotHistory';

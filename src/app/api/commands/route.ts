@@ -1,13 +1,23 @@
 import { currentActor } from '@/access';
-import { openJobs } from '@/features/jobs/server';
-import { vehiclesWithMaps } from '@/features/vehicles/server';
+import { listJobs } from '@/features/jobs/server';
+import { circuitNames, recentVehicles } from '@/features/vehicles/server';
 import { answering } from '@/http/answers';
 
-/** What the command palette can go to: open jobs, vehicles, their circuits and boxes. */
+/** Most jobs and vehicles that the palette has at hand; all others are found by their name. */
+const AT_HAND = 12;
+
+/** What the command palette can go to before anything is typed: the jobs and vehicles worked on last. */
 export function GET() {
   return answering(async () => {
     const actor = await currentActor();
-    const [jobs, vehicles] = await Promise.all([openJobs(actor), vehiclesWithMaps(actor)]);
+    const [jobs, vehicles] = await Promise.all([
+      listJobs(actor, 'open', { limit: AT_HAND }),
+      recentVehicles(actor, AT_HAND),
+    ]);
+    const circuits = await circuitNames(
+      actor,
+      vehicles.map((one) => one.id),
+    );
     return Response.json({
       places: [
         ...jobs.map((job) => ({
@@ -18,11 +28,13 @@ export function GET() {
         ...vehicles.flatMap((vehicle) => [
           { name: vehicle.name, detail: `vehicle, ${vehicle.plate}`, href: `/vehicles/${vehicle.id}` },
           { name: `New job on ${vehicle.name}`, detail: 'job', href: `/jobs/new?vehicle=${vehicle.id}` },
-          ...vehicle.circuits.map((circuit) => ({
-            name: circuit.name,
-            detail: `circuit of ${vehicle.name}`,
-            href: `/vehicles/${vehicle.id}/circuits/${encodeURIComponent(circuit.fileId)}`,
-          })),
+          ...circuits
+            .filter((circuit) => circuit.vehicleId === vehicle.id)
+            .map((circuit) => ({
+              name: circuit.name,
+              detail: `circuit of ${vehicle.name}`,
+              href: `/vehicles/${vehicle.id}/circuits/${encodeURIComponent(circuit.fileId)}`,
+            })),
           ...(vehicle.hasBoxes
             ? [{ name: `Boxes of ${vehicle.name}`, detail: 'panels', href: `/vehicles/${vehicle.id}/panels` }]
             : []),

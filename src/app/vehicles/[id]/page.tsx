@@ -1,12 +1,15 @@
 import Link from 'next/link';
 import { notFound } from 'next/navigation';
 import { currentActor } from '@/access';
-import { StageMark } from '@/features/jobs';
-import { jobsOfVehicle } from '@/features/jobs/server';
-import { ImportBox } from '@/features/vehicles';
-import { listVehicles, loadVehicle } from '@/features/vehicles/server';
-import { ButtonLink, buttonClass, INPUT, Problem } from '@/ui/controls';
+import { JobLines } from '@/features/jobs';
+import { countJobs, JOB_PAGE, listJobs } from '@/features/jobs/server';
+import { CopyFromSister, ImportBox } from '@/features/vehicles';
+import { chooseVehicles, loadVehicle } from '@/features/vehicles/server';
+import { ButtonLink, Problem } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
+
+/** Vehicles with boxes that are offered for copying before one is searched for. */
+const SISTERS = 20;
 
 export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
   const maps = await loadVehicle(await currentActor(), (await params).id);
@@ -25,8 +28,12 @@ export default async function VehiclePage({
   const { problem } = await searchParams;
   if (!maps) notFound();
   const { vehicle, circuits, panelSet } = maps;
-  const [jobs, all] = await Promise.all([jobsOfVehicle(actor, vehicle.id), listVehicles(actor)]);
-  const others = all.filter((one) => one.id !== vehicle.id);
+  const list = { vehicleId: vehicle.id };
+  const [jobs, jobCount, sisters] = await Promise.all([
+    listJobs(actor, list),
+    countJobs(actor, list),
+    panelSet === null ? chooseVehicles(actor, '', SISTERS, true) : [],
+  ]);
   const day = (iso: string) => dateWords(iso, 'year');
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
@@ -92,28 +99,8 @@ export default async function VehiclePage({
               <Problem>{problem.slice(0, 200)}</Problem>
             </div>
           ) : null}
-          {panelSet === null && others.length > 0 ? (
-            <form
-              method="post"
-              action={`/api/vehicles/${vehicle.id}/panels/copy`}
-              className="mt-3 flex flex-wrap items-end gap-2"
-            >
-              <label className="block">
-                <span className="mb-1 block text-sm font-semibold">
-                  Or copy the boxes of a sister vehicle
-                </span>
-                <select name="from" className={INPUT}>
-                  {others.map((one) => (
-                    <option key={one.id} value={one.id}>
-                      {one.name}
-                    </option>
-                  ))}
-                </select>
-              </label>
-              <button type="submit" className={buttonClass('plain')}>
-                Copy, every fact unverified
-              </button>
-            </form>
+          {sisters.length > 0 ? (
+            <CopyFromSister vehicleId={vehicle.id} sisters={sisters} more={sisters.length === SISTERS} />
           ) : null}
         </section>
 
@@ -163,25 +150,15 @@ export default async function VehiclePage({
 
         <section aria-labelledby="jobs">
           <h2 id="jobs" className="border-b-2 border-line pb-2 text-xl">
-            Jobs
+            Jobs <span className="reading text-copper">{jobCount}</span>
           </h2>
           {jobs.length === 0 ? <p className="py-3 text-soft">None yet.</p> : null}
-          <ul>
-            {jobs.map((job) => (
-              <li key={job.id} className="border-b border-line">
-                <Link
-                  href={`/jobs/${job.id}`}
-                  className="flex flex-wrap items-center justify-between gap-2 py-3 hover:bg-sunk"
-                >
-                  <span>
-                    <span className="block font-bold">{job.title}</span>
-                    <span className="text-soft">{job.found ?? job.complaint}</span>
-                  </span>
-                  <StageMark stage={job.stage} />
-                </Link>
-              </li>
-            ))}
-          </ul>
+          <JobLines jobs={jobs} of="vehicle" />
+          {jobCount > JOB_PAGE ? (
+            <ButtonLink href={`/jobs?vehicle=${vehicle.id}`} className="mt-3">
+              All {jobCount} jobs on it
+            </ButtonLink>
+          ) : null}
         </section>
 
         <ImportBox vehicleId={vehicle.id} />

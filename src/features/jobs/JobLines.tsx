@@ -1,0 +1,32 @@
+import Link from 'next/link';
+import { dateWords } from '@/ui/dates';
+import type { JobRow } from './listJobs';
+import { StageMark } from './StageMark';
+
+/** Jobs as lists show them, each leading to itself. */
+export function JobLines({ jobs, of = 'shop' }: { jobs: readonly JobRow[]; of?: 'shop' | 'vehicle' }) {
+  return (
+    <ul>
+      {jobs.map((job) => (
+        <li key={job.id} className="border-b border-line">
+          <Link href={`/jobs/${job.id}`} className="block py-3 hover:bg-sunk">
+            <span className="flex flex-wrap items-center justify-between gap-2">
+              <span className="text-lg font-bold">{job.title}</span>
+              <StageMark stage={job.stage} />
+            </span>
+            <span className="block text-soft">
+              {[
+                of === 'shop' ? job.vehicleName : '',
+                `opened ${dateWords(job.openedAt, 'short')}`,
+                job.readings > 0 ? `${job.readings} readings` : '',
+                job.found ?? '',
+              ]
+                .filter((one) => one !== '')
+                .join(' · ')}
+            </span>
+          </Link>
+        </li>
+      ))}
+    </ul>
+  );
+}
