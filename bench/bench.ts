@@ -265,6 +265,11 @@ function benchDiagnosis(): void {
   longJob(demos[0]!, fan);
 }
 
+if (process.argv.includes('pages')) {
+  const { benchPages } = await import('./pages');
+  await benchPages();
+  process.exit(0);
+}
 if (process.argv.includes('diagnosis')) {
   benchDiagnosis();
   process.exit(0);
