@@ -28,18 +28,18 @@ export interface LoggedEntry {
 }
 
 /** The row of a job, and entries that a correction struck before they came. */
-interface Row {
+export interface JobRowNow {
   readonly progress: Progress;
   readonly early: readonly string[];
 }
 
-/** Adds entries to the rows of their job. They are in the log already, in this order. */
+/** Adds entries to the rows of their job, `row` being what stands. They are in the log already, in this order. */
 export async function addToProjections(
   tx: Transaction,
   job: ProjectedJob,
+  row: JobRowNow | null,
   entries: readonly LoggedEntry[],
 ): Promise<void> {
-  const row = await rowOf(tx, job);
   const struck = entries.flatMap(({ body }) => (body.kind === 'correction' ? [body.of] : []));
   const met = await kindsOf(tx, job.id, struck);
   const anew =
@@ -114,10 +114,9 @@ export async function rebuildJobRows(): Promise<number> {
   return every.length;
 }
 
-async function rowOf(tx: Transaction, job: ProjectedJob): Promise<Row | null> {
-  const [kept] = await tx.select().from(jobSummaries).where(eq(jobSummaries.jobId, job.id));
-  // A row of an earlier version has no progress yet.
-  if (!kept?.progress) return null;
+/** What a row says, as the next entry is added to it; null for a row of an earlier version, which has no progress yet. */
+export function rowNow(kept: typeof jobSummaries.$inferSelect): JobRowNow | null {
+  if (!kept.progress) return null;
   const { early, ...progress } = kept.progress;
   const { complaint, found, readings } = kept;
   return { progress: { ...progress, complaint, found, readings }, early };
@@ -136,7 +135,12 @@ async function kindsOf(
   return new Map(rows.map(({ id, body }) => [id, body.kind]));
 }
 
-async function write(tx: Transaction, job: ProjectedJob, row: Row, last: LoggedEntry | null): Promise<void> {
+async function write(
+  tx: Transaction,
+  job: ProjectedJob,
+  row: JobRowNow,
+  last: LoggedEntry | null,
+): Promise<void> {
   const { complaint, found, readings, ...progress } = row.progress;
   const values = {
     jobId: job.id,

@@ -1,12 +1,18 @@
 /** The one way into the log: sequences, repeats, refusals, and the rows that lists read. */
-import { and, eq, inArray } from 'drizzle-orm';
+import { and, eq, inArray, sql } from 'drizzle-orm';
 import type { JobEvent } from '#core/format';
 import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
 import { dataRefusal } from '@/db/errors';
 import { all } from '@/db/once';
-import { addToProjections } from '@/db/projections/jobRows';
-import { jobEvents, jobs, people } from '@/db/schema';
+import {
+  addToProjections,
+  type JobRowNow,
+  type LoggedEntry,
+  type ProjectedJob,
+  rowNow,
+} from '@/db/projections/jobRows';
+import { jobEvents, jobSummaries, jobs, people } from '@/db/schema';
 
 export interface StoredReceipt {
   readonly id: string;
@@ -90,57 +96,83 @@ async function appendToJob(
   jobId: string,
   events: readonly JobEvent[],
 ): Promise<AppendResult> {
-  const [job] = await tx
-    .select({ lastSeq: jobs.lastSeq, openedAt: jobs.openedAt, vehicleId: jobs.vehicleId })
+  const job = await lockedJob(tx, actor, jobId);
+  if (!job) return { ok: false, code: 'unknown-job', message: `There is no job ${jobId} in this shop.` };
+  const once = [...new Map(events.toReversed().map((event) => [event.id, event])).values()].toReversed();
+  const fresh = await insertFresh(tx, actor, job, once);
+  const receipts = new Map(fresh.map(({ id, seq }) => [id, { id, seq, person: actor.personName }]));
+  if (fresh.length < once.length) {
+    const rest = once.map((event) => event.id).filter((id) => !receipts.has(id));
+    const known = await tx
+      .select({ id: jobEvents.id, jobId: jobEvents.jobId, seq: jobEvents.seq, person: people.name })
+      .from(jobEvents)
+      .innerJoin(people, eq(people.id, jobEvents.personId))
+      .where(inArray(jobEvents.id, rest));
+    const foreign = known.find((row) => row.jobId !== jobId);
+    if (foreign) {
+      const message = `The event id ${foreign.id} belongs to another job.`;
+      return { ok: false, code: 'id-taken', event: foreign.id, message };
+    }
+    for (const { id, seq, person } of known) receipts.set(id, { id, seq, person });
+  }
+  if (fresh.length > 0) await addToProjections(tx, job, job.row, fresh);
+  return { ok: true, stored: events.map((event) => receipts.get(event.id)!) };
+}
+
+type LockedJob = ProjectedJob & { readonly row: JobRowNow | null };
+
+/** The job and its row, both locked, so that those who append to one job do it one after the other. */
+async function lockedJob(tx: Transaction, actor: Actor, jobId: string): Promise<LockedJob | null> {
+  const [found] = await tx
+    .select({ openedAt: jobs.openedAt, vehicleId: jobs.vehicleId, row: jobSummaries })
     .from(jobs)
+    .innerJoin(jobSummaries, eq(jobSummaries.jobId, jobs.id))
     .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)))
     .for('update');
-  if (!job) return { ok: false, code: 'unknown-job', message: `There is no job ${jobId} in this shop.` };
-  const ids = events.map((event) => event.id);
-  const known = await tx
-    .select({ id: jobEvents.id, jobId: jobEvents.jobId, seq: jobEvents.seq, person: people.name })
-    .from(jobEvents)
-    .innerJoin(people, eq(people.id, jobEvents.personId))
-    .where(inArray(jobEvents.id, ids));
-  const foreign = known.find((row) => row.jobId !== jobId);
-  if (foreign) {
-    const message = `The event id ${foreign.id} belongs to another job.`;
-    return { ok: false, code: 'id-taken', event: foreign.id, message };
-  }
-  const receipts = new Map(known.map(({ id, seq, person }) => [id, { id, seq, person }]));
-  const fresh = new Map<string, JobEvent>();
-  for (const event of events) {
-    if (!receipts.has(event.id) && !fresh.has(event.id)) fresh.set(event.id, event);
-  }
-  const inTheirOrder = [...fresh.values()].sort((one, other) => one.clientOrder - other.clientOrder);
-  if (inTheirOrder.length > 0) {
-    const rows = inTheirOrder.map((event, index) => ({
-      id: event.id,
-      shopId: actor.shopId,
-      jobId,
-      seq: job.lastSeq + index + 1,
-      personId: actor.personId,
-      kind: event.body.kind,
-      body: event.body,
-      clientOrder: event.clientOrder,
-      madeAt: event.madeAt,
-    }));
-    const arrived = await tx
-      .insert(jobEvents)
-      .values(rows)
-      .returning({ id: jobEvents.id, arrivedAt: jobEvents.arrivedAt });
-    const arrivedAt = new Map(arrived.map((one) => [one.id, one.arrivedAt]));
-    await tx
-      .update(jobs)
-      .set({ lastSeq: job.lastSeq + rows.length })
-      .where(eq(jobs.id, jobId));
-    const entries = rows.map((row) => ({ ...row, arrivedAt: arrivedAt.get(row.id)! }));
-    await addToProjections(
-      tx,
-      { id: jobId, shopId: actor.shopId, vehicleId: job.vehicleId, openedAt: job.openedAt },
-      entries,
-    );
-    for (const { id, seq } of rows) receipts.set(id, { id, seq, person: actor.personName });
-  }
-  return { ok: true, stored: events.map((event) => receipts.get(event.id)!) };
+  if (!found) return null;
+  const { openedAt, vehicleId, row } = found;
+  return { id: jobId, shopId: actor.shopId, vehicleId, openedAt, row: rowNow(row) };
+}
+
+/** Puts those into the log that are not there yet, in the order of their client, and counts the job's sequence on. */
+async function insertFresh(
+  tx: Transaction,
+  actor: Actor,
+  job: LockedJob,
+  events: readonly JobEvent[],
+): Promise<LoggedEntry[]> {
+  const given = JSON.stringify(
+    events.map(({ id, madeAt, clientOrder, body }) => ({
+      id,
+      made_at: madeAt,
+      client_order: clientOrder,
+      kind: body.kind,
+      body,
+    })),
+  );
+  const { rows } = await tx.execute<{ id: string; seq: number; arrived_at: string }>(sql`
+    with fresh as (
+      select given.*, row_number() over (order by client_order, place) as place_in_batch
+      from rows from (json_to_recordset(${given}::json)
+        as (id uuid, made_at timestamptz, client_order integer, kind text, body json))
+        with ordinality as given(id, made_at, client_order, kind, body, place)
+      where not exists (select 1 from ${jobEvents} as known where known.id = given.id)
+    ), counted as (
+      update ${jobs} set last_seq = last_seq + (select count(*) from fresh)::integer
+      where id = ${job.id} returning last_seq - (select count(*) from fresh)::integer as last_seq
+    )
+    insert into ${jobEvents} (id, shop_id, job_id, seq, person_id, kind, body, client_order, made_at)
+    select fresh.id, ${actor.shopId}, ${job.id}, counted.last_seq + place_in_batch, ${actor.personId}, kind, body,
+      client_order, made_at
+    from fresh, counted order by place_in_batch
+    returning id, seq, arrived_at`);
+  const byId = new Map(events.map((event) => [event.id, event]));
+  return rows.map(({ id, seq, arrived_at }) => ({
+    id,
+    seq,
+    personId: actor.personId,
+    madeAt: byId.get(id)!.madeAt,
+    arrivedAt: new Date(arrived_at).toISOString(),
+    body: byId.get(id)!.body,
+  }));
 }

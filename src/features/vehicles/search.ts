@@ -39,6 +39,8 @@ export interface Found {
   readonly moreSlots: boolean;
 }
 
+/** So many times more rows are looked at than are shown. */
+const LOOKED_AT = 8;
 /** Slots that are judged for a page of them. */
 const JUDGED = 300;
 /** Vehicles whose name stands beside a slot in one text. */
@@ -65,12 +67,14 @@ function entries(
 ) {
   const bounds = [[bound.shop(actor.shopId)], [bound.kind(kind)]];
   if (vehicleIds) bounds.push(vehicleIds.map(bound.vehicle));
-  return database()
+  // Of many that answer some are looked at; a word more tells them apart.
+  const some = database()
     .select()
     .from(searchEntries)
     .where(sql`${searchEntries.words} @@ ${tsquery(question, bounds)}`)
-    .orderBy(asc(searchEntries.name), asc(searchEntries.key))
-    .limit(limit);
+    .limit(LOOKED_AT * limit)
+    .as('some');
+  return database().select().from(some).orderBy(asc(some.name), asc(some.key)).limit(limit);
 }
 
 async function named(actor: Actor, kind: SearchKind, text: string, limit: number) {
