@@ -156,13 +156,13 @@ export async function benchPages(): Promise<void> {
     const app = await openApp();
     const pool = new pg.Pool({ connectionString: app.databaseUrl, max: 2 });
     try {
-      await pool.query('analyze');
+      await pool.query('vacuum analyze');
       const job = openJobs[0]!;
       const { rows } = await pool.query(
-        'select vehicle_id as vehicle from jobs where id = $1 union all select vehicle_id from panel_sets limit 2',
+        'select vehicle_id from panel_sets where shop_id = (select shop_id from jobs where id = $1) limit 1',
         [job],
       );
-      const mapped = rows[1].vehicle as string;
+      const mapped = rows[0].vehicle_id as string;
       const pages = [
         ['Today', '/'],
         ['Jobs', '/jobs?list=closed'],

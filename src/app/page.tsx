@@ -14,11 +14,10 @@ const MORE = 'flex min-h-11 items-center font-semibold underline underline-offse
 
 export default async function TodayPage() {
   const actor = await currentActor();
-  const [open, openCount, closed, closedCount, due, vehicles, vehicleCount] = await Promise.all([
+  const [open, openCount, closed, due, vehicles, vehicleCount] = await Promise.all([
     listJobs(actor, 'open'),
     countJobs(actor, 'open'),
     listJobs(actor, 'closed', { limit: CLOSED_LAST }),
-    countJobs(actor, 'closed'),
     dueFollowUps(actor, dayOf(new Date())),
     recentVehicles(actor, RECENT_VEHICLES),
     countVehicles(actor),
@@ -46,9 +45,9 @@ export default async function TodayPage() {
           <h2 className="mt-8 border-b-2 border-line pb-2 text-xl">Closed last</h2>
           {closed.length === 0 ? <p className="py-4 text-soft">None yet.</p> : null}
           <JobLines jobs={closed} />
-          {closedCount > closed.length ? (
+          {closed.length === CLOSED_LAST ? (
             <Link href="/jobs?list=closed" className={MORE}>
-              All {closedCount} closed jobs
+              All closed jobs
             </Link>
           ) : null}
         </section>

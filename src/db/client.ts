@@ -31,11 +31,16 @@ function pool(): pg.Pool {
   return holder.everyTracePool;
 }
 
+let made: { readonly of: pg.Pool; readonly db: Database } | null = null;
+
 export function database(): Database {
-  return drizzle(pool(), { schema });
+  const of = pool();
+  if (made?.of !== of) made = { of, db: drizzle(of, { schema }) };
+  return made.db;
 }
 
 export async function closeDatabase(): Promise<void> {
   await holder.everyTracePool?.end();
   holder.everyTracePool = undefined;
+  made = null;
 }
