@@ -8,6 +8,7 @@ export type {
   Proposal,
   ReadingEffect,
 } from './assessment';
+export { bracketOf, type RunRow } from './bracket';
 export { testCardWords } from './card';
 export { compareCosts } from './choice/costs';
 export { type TakenReading, UNSURE } from './evidence/readings';

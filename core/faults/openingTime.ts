@@ -1,4 +1,5 @@
 /** How soon a fuse opens: bands for regular blade fuses after ISO 8820-3. Other families need the maker's curve. */
+import { hasOpeningBand } from '../limits';
 
 export interface OpeningTime {
   /** Seconds after which it may open, and after which it will have opened; Infinity where it may hold. */
@@ -28,7 +29,7 @@ function between(low: readonly number[], high: readonly number[], ratio: number,
  * ratios. Null at and below the rating, where it does not open, and for families without a public band.
  */
 export function openingTime(ratio: number, family: string | undefined): OpeningTime | null {
-  if (family !== undefined && family !== 'regular') return null;
+  if (!hasOpeningBand(family)) return null;
   if (!(ratio > 1)) return null;
   if (ratio <= HOLDS_UP_TO) return { fromSeconds: HOLDS_SECONDS, toSeconds: Number.POSITIVE_INFINITY };
   const first = BANDS[0]!;

@@ -5,6 +5,7 @@
  */
 import { type Static, Type } from 'typebox';
 import { NODE_LIMIT, PART_LIMIT } from './bounds';
+import { FUSE_FAMILIES } from './lists';
 import { Id, keyed, Name, NominalVolts, oneOfKind, PinName, someText, strict, text } from './schemaParts';
 
 const NodeId = Id;
@@ -106,18 +107,7 @@ const ChargingSource = Type.Object(
   },
   strict,
 );
-const FuseFamily = Type.Enum([
-  'micro-2',
-  'micro-3',
-  'low-profile-mini',
-  'mini',
-  'regular',
-  'maxi',
-  'cartridge-low',
-  'cartridge-tall',
-  'strip-small',
-  'strip-large',
-]);
+const FuseFamily = Type.Enum([...FUSE_FAMILIES]);
 const Fuse = Type.Object(
   {
     ...common,

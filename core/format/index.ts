@@ -30,6 +30,15 @@ export type {
   JobEvent,
   JobFile,
 } from './jobSchema';
+export {
+  FEED_STATES,
+  FUSE_FAMILIES,
+  ISOLATION_STEPS,
+  SLOT_FAMILIES,
+  SLOT_FEEDS,
+  SLOT_STATES,
+  SLOT_TYPES,
+} from './lists';
 export type { Panel, PanelSetFile, Slot } from './panelSchema';
 export { PHOTO_LIMIT_BYTES, PHOTO_LONGEST_SIDE, type PhotoKind, photoKind, photoProblem } from './photo';
 export {

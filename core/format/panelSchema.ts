@@ -1,37 +1,14 @@
 /** The panel-set file, version 1: every box of a vehicle with its slots, measured in millimetres. */
 import { type Static, Type } from 'typebox';
 import { BOUNDS } from './bounds';
+import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES } from './lists';
 import { Id, Name, numberIn, someText, strict, text } from './schemaParts';
 
 const Mm = Type.Number({ minimum: 0, maximum: 2000 });
 
-export const SlotFamily = Type.Enum([
-  'micro-2',
-  'micro-3',
-  'low-profile-mini',
-  'mini',
-  'regular',
-  'maxi',
-  'cartridge-low',
-  'cartridge-tall',
-  'strip-small',
-  'strip-large',
-  'relay-micro',
-  'relay-mini',
-  'stud',
-  'none',
-]);
+export const SlotFamily = Type.Enum([...SLOT_FAMILIES]);
 
-export const SlotStateName = Type.Enum([
-  'fitted',
-  'empty',
-  'not-ordered',
-  'missing',
-  'spare',
-  'abandoned',
-  'tapped',
-  'unknown',
-]);
+export const SlotStateName = Type.Enum([...SLOT_STATES]);
 
 export const FoundInSlot = Type.Object(
   {
@@ -46,7 +23,7 @@ export const SlotSchema = Type.Object(
   {
     id: Id,
     /** Fuse 14, relay 14 and cavity 14 are three different things. */
-    type: Type.Enum(['fuse', 'relay', 'cavity', 'stud']),
+    type: Type.Enum([...SLOT_TYPES]),
     number: someText(12),
     /** As printed on the cover; empty where nothing is printed. */
     label: text(80),
@@ -79,21 +56,7 @@ export const SlotSchema = Type.Object(
     state: SlotStateName,
     /** How it is known that it was never ordered, or is abandoned: that the hole is empty shows neither. */
     stateEvidence: Type.Optional(text(200)),
-    feed: Type.Optional(
-      Type.Enum([
-        'constant',
-        'accessory',
-        'run',
-        'ignition',
-        'crank',
-        'lights',
-        'delayed',
-        'module',
-        'load-side',
-        'dead',
-        'unknown',
-      ]),
-    ),
+    feed: Type.Optional(Type.Enum([...SLOT_FEEDS])),
     functions: Type.Optional(Type.Array(someText(120), { maxItems: 40 })),
     /** Left upper corner and size, as seen with the cover text upright. */
     x: Mm,

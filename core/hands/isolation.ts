@@ -1,4 +1,5 @@
 /** What must be isolated before which work, and in which order. The maker's own times and rules win. */
+import { ISOLATION_STEPS } from '../format';
 
 export const TASKS = [
   'cover-off',
@@ -25,13 +26,7 @@ export const TASK_WORDS: Readonly<Record<Task, string>> = {
   'near-restraint': 'Work near a restraint',
 };
 
-export const STEPS = [
-  'key-off',
-  'slept',
-  'earthed-pole-off',
-  'retained-power-waited',
-  'dead-reading',
-] as const;
+export const STEPS = ISOLATION_STEPS;
 export type IsolationStep = (typeof STEPS)[number];
 
 export const STEP_WORDS: Readonly<Record<IsolationStep, string>> = {

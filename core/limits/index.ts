@@ -51,7 +51,8 @@ export {
   WIRE_GUESS_TOLERANCE,
   wireOhms,
 } from './defaults';
-export { FAMILY_SIZE } from './familySizes';
+export { CONTACT_GOOD_VOLTS, CONTACT_WORN_VOLTS, contactLoss, expectedWithin } from './drops';
+export { colourOf, familySize, hasColdOhms, hasOpeningBand, isTallerOf } from './fuseFamilies';
 export {
   CLICK_STATES,
   CONTINUITY_STATES,

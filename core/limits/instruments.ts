@@ -1,5 +1,7 @@
 /** Hand instruments: what they load a circuit with, and how far they can be trusted. */
+
 import { fuseColdOhms } from './defaults';
+import { hasColdOhms } from './fuseFamilies';
 
 /** A digital meter's error on volts: 0.5 % and two digits of 10 mV, as one standard deviation. */
 export function voltmeterError(volts: number): number {
@@ -48,7 +50,7 @@ export type FuseDropAmps =
  * The true current is lower when the fuse is warm. Refuses what lies below the meter's resolution.
  */
 export function fuseDropAmps(volts: number, ratingAmps: number, family: string | undefined): FuseDropAmps {
-  if (family !== undefined && family !== 'regular' && family !== 'mini') {
+  if (!hasColdOhms(family)) {
     return { nothing: 'The cold resistance of this family is not known here: use the maker’s figure.' };
   }
   if (volts === 0) return { nothing: '0 mV proves nothing: no current flows, or the load has no path.' };

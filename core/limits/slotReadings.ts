@@ -1,16 +1,8 @@
 /** What was read at the slots of a box, and in which state of key and engine. */
-import type { LampStateName } from '../format';
+import { FEED_STATES, type LampStateName } from '../format';
 
-/** The states in which feeds are told apart, in the order in which they are asked for. */
-export const FEED_STATES = [
-  'off',
-  'off-waited',
-  'accessory',
-  'run',
-  'crank',
-  'running',
-  'function-on',
-] as const;
+export { FEED_STATES };
+
 export type FeedState = (typeof FEED_STATES)[number];
 
 export const FEED_STATE_WORDS: Readonly<Record<FeedState, string>> = {

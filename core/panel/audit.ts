@@ -1,5 +1,7 @@
 /** What is fitted against what belongs there, and what a box still owes before it can be called mapped. */
+
 import type { Panel, Slot } from '../format';
+import { colourOf, isTallerOf } from '../limits';
 import { formatNumber } from '../quantity';
 
 export interface AuditItem {
@@ -17,64 +19,6 @@ export interface AuditItem {
   /** Above the design, and so never a repair. */
   readonly danger: boolean;
 }
-
-/** Blade colours by rating, ampere (ISO 8820-3); a colour means a rating only within a family. */
-const BLADE_COLOURS: Readonly<Record<number, string>> = {
-  1: 'black',
-  2: 'grey',
-  3: 'violet',
-  4: 'pink',
-  5: 'tan',
-  7.5: 'brown',
-  10: 'red',
-  15: 'blue',
-  20: 'yellow',
-  25: 'clear',
-  30: 'green',
-  35: 'blue-green',
-  40: 'orange',
-};
-const MAXI_COLOURS: Readonly<Record<number, string>> = {
-  20: 'yellow',
-  25: 'grey',
-  30: 'green',
-  35: 'brown',
-  40: 'orange',
-  50: 'red',
-  60: 'blue',
-  70: 'tan',
-  80: 'clear',
-};
-const CARTRIDGE_COLOURS: Readonly<Record<number, string>> = {
-  20: 'light blue',
-  25: 'white',
-  30: 'pink',
-  40: 'green',
-  50: 'red',
-  60: 'yellow',
-};
-
-/** The colour that a rating has in a family; null where the family has none. */
-export function colourOf(family: Slot['family'], ratingAmps: number): string | null {
-  switch (family) {
-    case 'micro-2':
-    case 'micro-3':
-    case 'low-profile-mini':
-    case 'mini':
-    case 'regular':
-      return BLADE_COLOURS[ratingAmps] ?? null;
-    case 'maxi':
-      return MAXI_COLOURS[ratingAmps] ?? null;
-    case 'cartridge-low':
-    case 'cartridge-tall':
-      return CARTRIDGE_COLOURS[ratingAmps] ?? null;
-    default:
-      return null;
-  }
-}
-
-const LOW: readonly Slot['family'][] = ['low-profile-mini', 'cartridge-low'];
-const TALL: readonly Slot['family'][] = ['mini', 'cartridge-tall'];
 
 /** Common blade fuses are made for this; on more they may not clear. */
 const BLADE_VOLTS = 32;
@@ -117,9 +61,7 @@ export function auditSlot(slot: Slot, nominalVolts: number): AuditItem[] {
     }
   }
   if (found.family !== undefined && found.family !== slot.family) {
-    const height =
-      (LOW.includes(found.family) && TALL.includes(slot.family)) ||
-      (TALL.includes(found.family) && LOW.includes(slot.family));
+    const height = isTallerOf(slot.family, found.family) || isTallerOf(found.family, slot.family);
     add(
       height ? 'wrong-height' : 'wrong-family',
       height

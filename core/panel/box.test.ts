@@ -4,6 +4,7 @@ import { demoCircuit, demoText } from '../../testing/circuits';
 import { checkPanelSetText } from '../format/checkPanelSet';
 import type { CircuitPart } from '../format/circuitSchema';
 import type { Panel, Slot } from '../format/panelSchema';
+import { colourOf } from '../limits/fuseFamilies';
 import {
   FEED_STATES,
   type FeedState,
@@ -11,7 +12,7 @@ import {
   type SlotEnd,
   type SlotReading,
 } from '../limits/slotReadings';
-import { auditSlot, colourOf, unaccounted } from './audit';
+import { auditSlot, unaccounted } from './audit';
 import { classifyFeed } from './feeds';
 import { swapBar, swapPairs } from './swap';
 import { countVerdicts, triageOrder, triageSlot } from './triage';

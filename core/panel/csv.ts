@@ -3,7 +3,7 @@
  * in before somebody has seen it.
  */
 import { cellText, csvCell, type Slot } from '../format';
-import { FAMILY_SIZE, SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES } from '../limits';
+import { familySize, SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES } from '../limits';
 
 export const CSV_COLUMNS = [
   'type',
@@ -161,7 +161,7 @@ export function previewCsv(text: string, override: readonly (CsvColumn | null)[]
       return found;
     };
     const rating = size('rating', 0.1, 1000);
-    const [long, short] = FAMILY_SIZE[family];
+    const [long, short] = familySize(family);
     const x = size('x', 0, 2000);
     const y = size('y', 0, 2000);
     const width = size('width', 0.5, 500) ?? short;

@@ -1,6 +1,6 @@
 /** Changing a panel: one step after another, each of which can be taken back. */
 import type { Panel, Slot } from '../format';
-import { FAMILY_SIZE } from '../limits';
+import { familySize } from '../limits';
 
 /** Millimetres to which places and sizes snap. */
 export const SNAP_MM = 1;
@@ -106,7 +106,7 @@ export interface GridFill {
 
 /** Rows and columns of slots in one go, numbered row by row; ids never repeat one of the panel. */
 export function gridSlots(panel: Panel, grid: GridFill): Slot[] {
-  const [long, short] = FAMILY_SIZE[grid.family];
+  const [long, short] = familySize(grid.family);
   const [width, height] = grid.upright ? [short, long] : [long, short];
   const taken = new Set(panel.slots.map((slot) => slot.id));
   const slots: Slot[] = [];

@@ -1,23 +1,11 @@
 /** The sentence that leads an eye to a slot, computed from where the slots are seen now. */
 import { formatNumber } from '../quantity';
+import { slotRows } from './rows';
 import type { SeenPanel, SeenSlot } from './turn';
 
-/** Rows of slots as seen, top row first, each from left to right. A tall relay may reach over several. */
+/** Rows of slots as seen, top row first, each from left to right. */
 export function seenRows(panel: SeenPanel): SeenSlot[][] {
-  // Fuses and relays are counted apart: nobody counts a relay as a hole of a fuse row.
-  const rows: { centre: number; type: string; slots: SeenSlot[] }[] = [];
-  const ordered = panel.slots
-    .slice()
-    .sort((one, other) => one.y + one.height / 2 - (other.y + other.height / 2));
-  for (const seen of ordered) {
-    const centre = seen.y + seen.height / 2;
-    const row = rows.find(
-      (one) => one.type === seen.slot.type && Math.abs(one.centre - centre) < Math.min(seen.height, 24) / 2,
-    );
-    if (row) row.slots.push(seen);
-    else rows.push({ centre, type: seen.slot.type, slots: [seen] });
-  }
-  return rows.map((row) => row.slots.sort((one, other) => one.x - other.x));
+  return slotRows(panel.slots, ({ slot }) => slot.type);
 }
 
 const ORDINALS = [

@@ -1,4 +1,5 @@
 /** What lamp or volts at both ends of a fuse say of it, and what they do not. */
+
 import type { Slot } from '../format';
 import {
   FEED_STATE_WORDS,
@@ -10,6 +11,7 @@ import {
   type SlotReading,
 } from '../limits';
 import { liveIn } from './feeds';
+import { slotRows } from './rows';
 
 export type SlotVerdict =
   | 'untested'
@@ -229,10 +231,6 @@ const NOT_TESTED: readonly Slot['state'][] = ['empty', 'not-ordered', 'missing',
 
 /** Fuse slots in the order in which a thumb goes through them: row after row. */
 export function triageOrder(slots: readonly Slot[]): Slot[] {
-  return slots
-    .filter((slot) => slot.type === 'fuse' && !NOT_TESTED.includes(slot.state))
-    .sort((one, other) => {
-      const apart = one.y + one.height / 2 - (other.y + other.height / 2);
-      return Math.abs(apart) > Math.min(one.height, other.height) / 2 ? apart : one.x - other.x;
-    });
+  const tested = slots.filter((slot) => slot.type === 'fuse' && !NOT_TESTED.includes(slot.state));
+  return slotRows(tested, ({ type }) => type).flat();
 }

@@ -6,6 +6,7 @@ import {
   dropChances,
   fuseColdOhms,
   fuseDropAmps,
+  hasColdOhms,
 } from '../../limits';
 import type { CircuitModel, OperatingPoint } from '../../network';
 import { formatQuantity } from '../../quantity';
@@ -96,7 +97,7 @@ function ratingOf(model: CircuitModel, part: string): { amps: number; family: st
 /** Whether the cold resistance of a fuse is known well enough to read a current from its drop. */
 function readable(model: CircuitModel, part: string): boolean {
   const { family } = ratingOf(model, part);
-  return family === undefined || family === 'regular' || family === 'mini';
+  return hasColdOhms(family);
 }
 
 export const fuseDrop: TestKind<RefOf<'fuse-drop'>> = {

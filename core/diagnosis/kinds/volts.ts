@@ -3,7 +3,7 @@
 import type { FaultyCircuit } from '../../faults';
 import type { CircuitFile, CircuitPart, Reading } from '../../format';
 import { withoutPart } from '../../hands';
-import { voltmeterError } from '../../limits';
+import { CONTACT_WORN_VOLTS, expectedWithin, voltmeterError } from '../../limits';
 import { type CircuitModel, combineAlterations } from '../../network';
 import { formatQuantity } from '../../quantity';
 import {
@@ -24,8 +24,6 @@ const MINUTES = 0.7;
 const PULL_MINUTES = 0.8;
 /** Relative tolerance of resistances. */
 export const RESISTANCE_TOLERANCE = 0.1;
-/** Volts lost over one joint, contact or fuse that count as too much at working current, on a 12 V system. */
-const DROP_LIMIT = 0.2;
 /** Amperes from which a point counts as loaded. */
 const LOADED_AMPS = 0.05;
 
@@ -131,7 +129,7 @@ function loaded(model: CircuitModel, conditionId: string, nodeId: string): boole
 /** What a drop between two points means. Without current it means nothing, and says so. */
 function dropWords(volts: number, expected: number, between: string, nominalVolts: number): string {
   const shown = formatQuantity(volts, 'V');
-  const limit = Math.max(DROP_LIMIT * (nominalVolts / 12), 2 * Math.abs(expected));
+  const limit = Math.max(CONTACT_WORN_VOLTS, 2 * Math.abs(expected));
   if (volts < -limit)
     return `${shown} ${between}: the minus sign says that the leads are reversed, or current flows backwards.`;
   if (volts > 0.5 * nominalVolts) {
@@ -223,7 +221,7 @@ function means(meaning: Meaning, ref: Ref, value: Reading['value']): string | nu
   }
   const special = controlWords(meaning, ref, volts) ?? pairWords(meaning, ref, volts);
   if (special) return special.startsWith(shown.slice(0, 4)) ? special : `${shown}. ${special}`;
-  const tolerance = Math.max(0.35 * (nominal / 12), 2.5 * voltsSpread(expected, model.emfVolts));
+  const tolerance = expectedWithin(nominal, voltsSpread(expected, model.emfVolts));
   if (expectedVolts !== null && Math.abs(volts - expected) <= tolerance) {
     if (expected < 0.3 * (nominal / 12)) return `${shown}, as in a sound circuit.`;
     return loaded(model, ref.condition, ref.node)

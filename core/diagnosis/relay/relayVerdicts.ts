@@ -1,5 +1,7 @@
 /** A relay by the roles of its pins: feed, output, coil feed, coil return, each with a verdict of its own. */
+
 import type { CircuitFile, PartOf } from '../../format';
+import { CONTACT_GOOD_VOLTS, contactLoss } from '../../limits';
 import type { TakenReading } from '../evidence/readings';
 import {
   hasRail,
@@ -15,10 +17,6 @@ import {
   UNREAD,
 } from './pinReadings';
 import { AT_EARTH, type ContactDuty, FED, type RelayDuty } from './relayDuty';
-
-/** Volts lost over a contact at working current: below good, above worn. Contact limits do not scale. */
-const DROP_GOOD = 0.1;
-const DROP_WORN = 0.2;
 
 /**
  * The verdicts of a relay in a condition, each role by itself and against its duty there. A click says that the coil
@@ -212,12 +210,12 @@ function judgeOutput(
   }
   const drop = contact.rail === 'plus' ? supply.volts - output.volts : output.volts - supply.volts;
   const words = `${(drop * 1000).toFixed(0)} mV lost over the contact`;
-  if (drop < -DROP_GOOD) {
+  if (drop < -CONTACT_GOOD_VOLTS) {
     return ['watch', `${volts}, more than its supply has: fed from elsewhere, or a slip. Read both again.`];
   }
-  return drop > DROP_WORN
-    ? ['bad', `${words}: worn.`]
-    : drop >= DROP_GOOD
-      ? ['watch', `${words}: watch it.`]
-      : ['good', `${words}, if the load runs: good.`];
+  const stands = contactLoss(drop);
+  if (stands === 'worn') return ['bad', `${words}: worn.`];
+  return stands === 'watch'
+    ? ['watch', `${words}: watch it.`]
+    : ['good', `${words}, if the load runs: good.`];
 }

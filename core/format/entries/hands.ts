@@ -1,5 +1,6 @@
 /** What hands do: isolate, begin work, read and cut wires, exchange relays. */
 import { Type } from 'typebox';
+import { ISOLATION_STEPS } from '../lists';
 import { Id, SomeText, strict, Uuid } from '../schemaParts';
 import { FeedStateName, LampOrVolts } from './parts';
 
@@ -7,7 +8,7 @@ import { FeedStateName, LampOrVolts } from './parts';
 export const Isolation = Type.Object(
   {
     kind: Type.Literal('isolation'),
-    step: Type.Enum(['key-off', 'slept', 'earthed-pole-off', 'retained-power-waited', 'dead-reading']),
+    step: Type.Enum([...ISOLATION_STEPS]),
     done: Type.Boolean(),
   },
   strict,

@@ -73,7 +73,9 @@ export const findings = pgTable(
     arrivedAt: instant('arrived_at').notNull(),
   },
   (table) => [
-    index('findings_proved').on(table.shopId, table.arrivedAt).where(sql`${table.strength} = 'proved'`),
+    index('findings_proved')
+      .on(table.shopId, table.partKind, table.mode, table.arrivedAt)
+      .where(sql`${table.strength} = 'proved'`),
     foreignKey({
       name: 'findings_job',
       columns: [table.jobId, table.shopId],

@@ -2,8 +2,8 @@
 
 import { useState } from 'react';
 import type { Slot } from '#core/format';
-import { SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES, spokenWord } from '#core/limits';
-import { colourOf, disputedFrom, disputedText, stateProblem, wantsProof } from '#core/panel';
+import { colourOf, SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES, spokenWord } from '#core/limits';
+import { disputedFrom, disputedText, stateProblem, wantsProof } from '#core/panel';
 import { readNumber } from '#core/quantity';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { type FieldDrafts, Labelled, ReadField, readList, readText } from '@/ui/ReadField';

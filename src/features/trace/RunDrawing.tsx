@@ -2,9 +2,8 @@
 
 import dynamic from 'next/dynamic';
 import { memo, useMemo } from 'react';
-import type { PartStanding, Run } from '#core/diagnosis';
+import { bracketOf, type PartStanding, type Run, type RunRow } from '#core/diagnosis';
 import { formatQuantity } from '#core/quantity';
-import { bracketOf, type RunRow } from './bracket';
 
 const VoltageProfile = dynamic(() => import('./VoltageProfile').then((loaded) => loaded.VoltageProfile), {
   ssr: false,
@@ -24,6 +23,7 @@ const TOP = 20;
 export const RunDrawing = memo(function RunDrawing({
   run,
   rows,
+  nominalVolts,
   bracketed,
   standings,
   hereNode,
@@ -33,6 +33,7 @@ export const RunDrawing = memo(function RunDrawing({
 }: {
   run: Run;
   rows: readonly RunRow[];
+  nominalVolts: number;
   /** Whether volts are missing somewhere: not on what runs when it should be off. */
   bracketed: boolean;
   standings: ReadonlyMap<string, PartStanding>;
@@ -42,7 +43,10 @@ export const RunDrawing = memo(function RunDrawing({
   probeable: ReadonlySet<string>;
   onProbe: (node: string) => void;
 }) {
-  const bracket = useMemo(() => (bracketed ? bracketOf(rows) : null), [rows, bracketed]);
+  const bracket = useMemo(
+    () => (bracketed ? bracketOf(rows, nominalVolts) : null),
+    [rows, bracketed, nominalVolts],
+  );
   const height = TOP * 2 + (run.stops.length - 1) * ROW;
   const yOf = (stop: number) => TOP + stop * ROW;
   return (

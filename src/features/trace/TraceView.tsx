@@ -2,12 +2,12 @@
 
 import { Dialog } from 'radix-ui';
 import { type ReactNode, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import type { RunRow } from '#core/diagnosis';
 import { testId, testInLog } from '#core/diagnosis';
 import type { CircuitFile, FunctionStateName } from '#core/format';
 import { functionName, type LogEntry, valueWords } from '#core/log';
 import { useJob } from '@/features/jobs';
 import { Button, ButtonLink, INPUT, Problem } from '@/ui/controls';
-import type { RunRow } from './bracket';
 import { useBridgeGate } from './bridgeGate';
 import { FactForm, WouldHelp } from './FactForm';
 import { FailsNow } from './FailsNow';
@@ -341,6 +341,7 @@ export function TraceView() {
               <RunDrawing
                 run={run}
                 rows={rows}
+                nominalVolts={nominalVolts}
                 bracketed={failing !== 'on-when-off'}
                 standings={standings}
                 hereNode={hereNode}

@@ -1,3 +1,6 @@
+import { EMF_PER_NOMINAL, expectedWithin } from '../limits';
+import { voltsSpread } from './kinds/volts';
+
 /** One stop of a run with what is expected and what was measured there, volts. */
 export interface RunRow {
   readonly node: string;
@@ -10,8 +13,9 @@ export interface RunRow {
  * reads low. On the return side: the last stop that is lifted and the first behind it that is not. Null until
  * the readings say so.
  */
-export function bracketOf(rows: readonly RunRow[]): readonly [number, number] | null {
-  const tolerance = (row: RunRow) => Math.max(0.5, Math.abs(row.expected) * 0.08);
+export function bracketOf(rows: readonly RunRow[], nominalVolts: number): readonly [number, number] | null {
+  const tolerance = (row: RunRow) =>
+    expectedWithin(nominalVolts, voltsSpread(row.expected, EMF_PER_NOMINAL * nominalVolts));
   const measured = rows.flatMap((row, index) =>
     row.measured === null ? [] : [{ ...row, index, measured: row.measured }],
   );

@@ -1,0 +1,24 @@
+/**
+ * Volts that joints and contacts may lose at working current, and when a reading counts as expected. Limits of the trade
+ * for a joint are the same on 6, 12 and 24 V: its ohms and the current make them, not the system.
+ */
+
+/** Lost over a closed contact, a plug or a joint: below this it is good, above the other worn. */
+export const CONTACT_GOOD_VOLTS = 0.1;
+export const CONTACT_WORN_VOLTS = 0.2;
+
+/** Good, to be watched, or worn. */
+export function contactLoss(volts: number): 'good' | 'watch' | 'worn' {
+  if (volts > CONTACT_WORN_VOLTS) return 'worn';
+  return volts >= CONTACT_GOOD_VOLTS ? 'watch' : 'good';
+}
+
+/** Battery, meter and loads together leave so much open on 12 V, where nothing is known to be closer. */
+const OPEN_VOLTS_12V = 0.35;
+/** So many standard deviations of what the tolerances of the circuit leave open. */
+const DEVIATIONS = 2.5;
+
+/** Within how many volts a reading is as expected, by the system's nominal volts and the spread of what is expected. */
+export function expectedWithin(nominalVolts: number, spreadVolts: number): number {
+  return Math.max(OPEN_VOLTS_12V * (nominalVolts / 12), DEVIATIONS * spreadVolts);
+}
