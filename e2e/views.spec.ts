@@ -110,6 +110,27 @@ test('bringing files in: every problem in words and nothing changed, then a clea
   ).toEqual(JSON.parse(clean));
 });
 
+test('a job file comes in on the page of jobs: one that is here already is said to be, another opens', async ({
+  page,
+}) => {
+  const [job] = await app.query<{ id: string }>(
+    "select job_id as id from job_summaries where stage = 'closed'",
+  );
+  const file = await (await page.request.get(`${app.url}/api/jobs/${job!.id}/file`)).text();
+  await page.goto(`${app.url}/jobs`);
+  const bring = async (text: string) => {
+    const choose = page.locator('#bring-job ~ label input[type=file]');
+    await choose.setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  };
+  await bring(file);
+  await expect(page.getByTestId('import-outcome')).toContainText('This job is here already');
+  const ids = [...new Set(file.match(/[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}/g))];
+  await bring(ids.reduce((text, id) => text.replaceAll(id, crypto.randomUUID()), file));
+  await expect(page.getByTestId('import-outcome')).toContainText('is in, on Bakery van');
+  await page.getByRole('link', { name: 'To the job' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Heated mirrors dead');
+});
+
 test('two odometers are shown before one is kept, and without a voltage there is no verdict', async ({
   page,
 }) => {

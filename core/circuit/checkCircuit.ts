@@ -4,10 +4,10 @@ import {
   type Checked,
   type CircuitFile,
   type CircuitPart,
-  checkHeader,
   type PartOf,
   ProblemList,
   readJson,
+  upgraded,
   validateCircuitFile as validateCircuit,
   validateWith,
 } from '../format';
@@ -16,7 +16,6 @@ import { cutOffThresholds, LOAD_KINDS, moduleInputs } from './expand';
 import { buildNetwork } from './network';
 
 export const CIRCUIT_FORMAT = 'every-trace/circuit';
-export const CIRCUIT_VERSION = 1;
 
 export function checkCircuitText(text: string): Checked<CircuitFile> {
   const json = readJson(text);
@@ -25,9 +24,9 @@ export function checkCircuitText(text: string): Checked<CircuitFile> {
 
 /** A parsed circuit file: the circuit, or every problem with its place. */
 export function checkCircuit(data: unknown): Checked<CircuitFile> {
-  const header = checkHeader(data, CIRCUIT_FORMAT, CIRCUIT_VERSION);
-  if (!header.ok) return header;
-  const shape = validateWith<CircuitFile>(validateCircuit, data);
+  const file = upgraded(data, CIRCUIT_FORMAT);
+  if (!file.ok) return file;
+  const shape = validateWith<CircuitFile>(validateCircuit, file.value);
   if (!shape.ok) return shape;
   const problems = meaningProblems(shape.value);
   return problems.isEmpty ? shape : { ok: false, problems: problems.all };

@@ -2,6 +2,7 @@
 import validateJobEvent from './generated/jobEvent';
 import type { JobEvent } from './jobSchema';
 import { type Checked, fail, ProblemList, validateWith } from './problem';
+import { ENTRY_VERSION } from './upgrade/entries';
 
 /** Most entries that are taken at once. */
 export const BATCH_LIMIT = 500;
@@ -9,6 +10,14 @@ export const BATCH_LIMIT = 500;
 export const BATCH_LIMIT_BYTES = 1024 * 1024;
 
 export function checkEvent(data: unknown): Checked<JobEvent> {
+  const version = (data as { version?: unknown } | null)?.version;
+  if (typeof version === 'number' && version > ENTRY_VERSION) {
+    return fail(
+      'newer-version',
+      '/version',
+      `The entry has version ${version}; this server reads up to version ${ENTRY_VERSION}. Update the server; the entry is kept until then.`,
+    );
+  }
   return validateWith<JobEvent>(validateJobEvent, data);
 }
 

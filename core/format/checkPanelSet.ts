@@ -1,13 +1,12 @@
 /** Reads a panel-set file and reports every problem at once. */
 
 import validatePanelSet from './generated/panelSetFile';
-import { checkHeader } from './header';
 import { overlaps } from './overlaps';
 import type { PanelSetFile } from './panelSchema';
 import { type Checked, ProblemList, readJson, validateWith } from './problem';
+import { upgraded } from './upgrade/upgrade';
 
 export const PANEL_SET_FORMAT = 'every-trace/panel-set';
-export const PANEL_SET_VERSION = 1;
 
 export function checkPanelSetText(text: string): Checked<PanelSetFile> {
   const json = readJson(text);
@@ -16,9 +15,9 @@ export function checkPanelSetText(text: string): Checked<PanelSetFile> {
 
 /** A parsed panel-set file: the panels, or every problem with its place. */
 export function checkPanelSet(data: unknown): Checked<PanelSetFile> {
-  const header = checkHeader(data, PANEL_SET_FORMAT, PANEL_SET_VERSION);
-  if (!header.ok) return header;
-  const shape = validateWith<PanelSetFile>(validatePanelSet, data);
+  const file = upgraded(data, PANEL_SET_FORMAT);
+  if (!file.ok) return file;
+  const shape = validateWith<PanelSetFile>(validatePanelSet, file.value);
   if (!shape.ok) return shape;
   const problems = new ProblemList();
   const report = (code: string, path: string, message: string) => problems.add(code, path, message);

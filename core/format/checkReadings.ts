@@ -2,19 +2,18 @@
 
 import type { CircuitFile } from './circuitSchema';
 import validateReadings from './generated/readingsFile';
-import { checkHeader } from './header';
 import { type Checked, type Problem, readJson, validateWith } from './problem';
 import type { ReadingsFile, TestRef } from './readingsSchema';
+import { upgraded } from './upgrade/upgrade';
 
 export const READINGS_FORMAT = 'every-trace/readings';
-export const READINGS_VERSION = 1;
 
 export function checkReadingsText(text: string, circuit: CircuitFile): Checked<ReadingsFile> {
   const json = readJson(text);
   if (!json.ok) return json;
-  const header = checkHeader(json.value, READINGS_FORMAT, READINGS_VERSION);
-  if (!header.ok) return header;
-  const shape = validateWith<ReadingsFile>(validateReadings, json.value);
+  const file = upgraded(json.value, READINGS_FORMAT);
+  if (!file.ok) return file;
+  const shape = validateWith<ReadingsFile>(validateReadings, file.value);
   if (!shape.ok) return shape;
   const { complaint, readings } = shape.value;
   const problems: Problem[] = [

@@ -1,6 +1,7 @@
 /** What files, entries and requests look like, and problems with them in words. */
 export { BOUNDS, LARGEST_INTEGER, NODE_LIMIT, NOMINAL_VOLTS, PART_LIMIT } from './bounds';
 export { BATCH_LIMIT_BYTES, checkBatch, checkEvent } from './checkEvent';
+export { checkJob } from './checkJob';
 export { checkPanelSet, checkPanelSetText } from './checkPanelSet';
 export { checkReadingsText } from './checkReadings';
 export type {
@@ -22,7 +23,6 @@ export type { CompiledValidator } from './generated/compiled';
 export { default as validateFact } from './generated/fact';
 export { default as validateImport } from './generated/importRequest';
 export { default as validateNewJob } from './generated/newJob';
-export { checkHeader } from './header';
 export type {
   BodyOf,
   EventBody,
@@ -60,5 +60,7 @@ export type {
   TestRef,
 } from './readingsSchema';
 export type { ImportRequest, NewJob, PartFact } from './requestSchemas';
+export { ENTRY_VERSION, upgradedEntry } from './upgrade/entries';
+export { newestVersion, upgraded } from './upgrade/upgrade';
 export { isUuid } from './uuid';
 export { escapeXml } from './xml';

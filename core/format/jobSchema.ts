@@ -1,4 +1,4 @@
-/** An entry of the log, and the job file, version 1. A job is its entries in order; nothing else about it is stored. */
+/** An entry of the log, and the job file, version 2. A job is its entries in order; nothing else about it is stored. */
 import { type Static, Type } from 'typebox';
 import { BOUNDS, LARGEST_INTEGER } from './bounds';
 import { CircuitFileSchema } from './circuitSchema';
@@ -10,7 +10,17 @@ import { Photo, PhotoMarks } from './entries/photos';
 import { ApplianceSetAside, ReadingTaken, TesterProved, TestRefused } from './entries/reading';
 import { Damage, PlugTag, SlotReadingTaken, SlotSeen } from './entries/slots';
 import { PanelSetFileSchema } from './panelSchema';
-import { Instant, Name, numberIn, oneOfKind, SomeText, strict, Text, Uuid } from './schemaParts';
+import {
+  Instant,
+  Name,
+  NominalVolts,
+  numberIn,
+  oneOfKind,
+  SomeText,
+  strict,
+  Text,
+  Uuid,
+} from './schemaParts';
 
 export const EventBodySchema = oneOfKind(
   Complaint,
@@ -42,10 +52,15 @@ export const EventBodySchema = oneOfKind(
   StateChange,
 );
 
+/** The versions of entries that there are. */
+const EntryVersion = Type.Integer({ minimum: 1, maximum: 1 });
+
 export const JobEventSchema = Type.Object(
   {
     id: Uuid,
     jobId: Uuid,
+    /** Of what it says; 1 where it is not said. */
+    version: Type.Optional(EntryVersion),
     madeAt: Instant,
     /** Order in which the client made its events; the server's sequence is its own. */
     clientOrder: Type.Integer({ minimum: 0, maximum: LARGEST_INTEGER }),
@@ -57,6 +72,7 @@ export const JobEventSchema = Type.Object(
 export const StoredEventSchema = Type.Object(
   {
     id: Uuid,
+    version: EntryVersion,
     seq: Type.Integer({ minimum: 1, maximum: LARGEST_INTEGER }),
     person: Name,
     madeAt: Instant,
@@ -70,7 +86,7 @@ export const StoredEventSchema = Type.Object(
 export const JobFileSchema = Type.Object(
   {
     format: Type.Literal('every-trace/job'),
-    version: Type.Literal(1),
+    version: Type.Literal(2),
     job: Type.Object({ id: Uuid, title: SomeText, openedAt: Instant }, strict),
     vehicle: Type.Object(
       {
@@ -79,6 +95,8 @@ export const JobFileSchema = Type.Object(
         model: Text,
         year: Type.Union([numberIn(BOUNDS.modelYear), Type.Null()]),
         plate: Text,
+        nominalVolts: Type.Union([NominalVolts, Type.Null()]),
+        odometerKm: Type.Union([numberIn(BOUNDS.odometerKm), Type.Null()]),
       },
       strict,
     ),
@@ -86,7 +104,7 @@ export const JobFileSchema = Type.Object(
     panelSet: Type.Union([PanelSetFileSchema, Type.Null()]),
     events: Type.Array(StoredEventSchema, { maxItems: 20000 }),
   },
-  { ...strict, $id: 'every-trace/job/1', title: 'Every Trace job file, version 1' },
+  { ...strict, $id: 'every-trace/job/2', title: 'Every Trace job file, version 2' },
 );
 
 export type EventBody = Static<typeof EventBodySchema>;

@@ -1,5 +1,12 @@
 /** A job's log as its pages hold it: what the server has confirmed, and behind it what is still on its way. */
-import { checkEvent, type EventBody, type JobEvent, LARGEST_INTEGER, type Problem } from '#core/format';
+import {
+  checkEvent,
+  ENTRY_VERSION,
+  type EventBody,
+  type JobEvent,
+  LARGEST_INTEGER,
+  type Problem,
+} from '#core/format';
 import { type JobState, jobState, type LogEvent } from '#core/log';
 import { newId } from '@/ui/newId';
 import { type Refusal, Sender, type Sending, sender, type Waiting } from './sender';
@@ -97,7 +104,14 @@ export class JobStore {
     let order = Math.max(-1, ...this.snapshot.events.map((event) => event.clientOrder));
     const made = bodies.map((body): JobEvent => {
       order = Math.min(order + 1, LARGEST_INTEGER);
-      return { id: newId(), jobId: this.jobId, madeAt: new Date().toISOString(), clientOrder: order, body };
+      return {
+        id: newId(),
+        jobId: this.jobId,
+        version: ENTRY_VERSION,
+        madeAt: new Date().toISOString(),
+        clientOrder: order,
+        body,
+      };
     });
     for (const event of made) {
       const checked = checkEvent(event);

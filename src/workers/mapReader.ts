@@ -1,7 +1,8 @@
-/** Reads circuits and panel sets in a thread beside the server's own (`map.thread.ts`, bundled before build and test). */
+/** Reads circuits, panel sets and jobs in a thread beside the server's own (`map.thread.ts`, bundled before build and test). */
 import path from 'node:path';
 import { Piscina } from 'piscina';
-import { type Checked, type CircuitFile, fail, type PanelSetFile } from '#core/format';
+import { type Checked, type CircuitFile, fail, type JobFile, type PanelSetFile } from '#core/format';
+import type { Asked } from './map.thread';
 
 export type ReadMap = Checked<CircuitFile | PanelSetFile>;
 
@@ -24,17 +25,27 @@ function readers(): Piscina {
   return holder.everyTraceReaders;
 }
 
-/** The file that a text holds, or every problem with it; a text that takes too much time or room is refused. */
-export async function readMap(text: string): Promise<ReadMap> {
+/** The circuit or panel set that a text holds, or every problem with it. */
+export function readMap(text: string): Promise<ReadMap> {
+  return read({ what: 'map', text });
+}
+
+/** The job that a text holds, of whatever version its file is. */
+export function readJob(text: string): Promise<Checked<JobFile>> {
+  return read({ what: 'job', text });
+}
+
+/** A text that takes too much time or room is refused. */
+async function read<T>(asked: Asked): Promise<Checked<T>> {
   try {
-    return (await readers().run(text, { signal: AbortSignal.timeout(LONGEST_MS) })) as ReadMap;
+    return (await readers().run(asked, { signal: AbortSignal.timeout(LONGEST_MS) })) as Checked<T>;
   } catch (error) {
     const code = error instanceof Error ? ((error as { code?: unknown }).code ?? error.name) : '';
     if (code === 'ERR_WORKER_OUT_OF_MEMORY' || code === 'AbortError') {
       return fail(
         'too-much',
         '',
-        'Reading it takes more time or room than any circuit or box does. Bring it in in parts.',
+        'Reading it takes more time or room than any circuit, box or job does. Bring it in in parts.',
       );
     }
     throw error;

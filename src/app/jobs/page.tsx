@@ -1,6 +1,6 @@
 import { isUuid } from '#core/format';
 import { currentActor } from '@/access';
-import { JobLines } from '@/features/jobs';
+import { BringJob, JobLines } from '@/features/jobs';
 import { countJobs, JOB_PAGE, listJobs } from '@/features/jobs/server';
 import { loadVehicle } from '@/features/vehicles/server';
 import { ButtonLink } from '@/ui/controls';
@@ -47,6 +47,7 @@ export default async function JobsPage({
           The next {JOB_PAGE}
         </ButtonLink>
       ) : null}
+      {vehicle ? null : <BringJob />}
     </div>
   );
 }

@@ -3,7 +3,7 @@
  * stands, and only an entry that strikes one of the telling kinds makes a job's rows anew from its log.
  */
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
-import type { EventBody } from '#core/format';
+import { type EventBody, upgradedEntry } from '#core/format';
 import { BEGUN, keptOf, type Progress, stageOfRow, standsBehind, stepOf } from '#core/log';
 import { database, type Transaction } from '../client';
 import { iso } from '../instant';
@@ -81,7 +81,7 @@ async function alreadyStruck(
 
 /** Makes all rows of a job from its log. */
 export async function makeAnew(tx: Transaction, job: ProjectedJob): Promise<void> {
-  const log = await tx
+  const rows = await tx
     .select({
       id: jobEvents.id,
       seq: jobEvents.seq,
@@ -89,10 +89,12 @@ export async function makeAnew(tx: Transaction, job: ProjectedJob): Promise<void
       madeAt: jobEvents.madeAt,
       arrivedAt: jobEvents.arrivedAt,
       body: jobEvents.body,
+      version: jobEvents.version,
     })
     .from(jobEvents)
     .where(eq(jobEvents.jobId, job.id))
     .orderBy(asc(jobEvents.seq));
+  const log = rows.map(({ version, ...entry }) => ({ ...entry, body: upgradedEntry(entry.body, version) }));
   await tx.delete(findings).where(eq(findings.jobId, job.id));
   await tx.delete(followUps).where(eq(followUps.jobId, job.id));
   await tx.delete(slotSightings).where(eq(slotSightings.jobId, job.id));

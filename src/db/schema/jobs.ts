@@ -87,6 +87,10 @@ export const jobEvents = pgTable(
     kind: text('kind').notNull(),
     body: json('body').$type<EventBody>().notNull(),
     clientOrder: integer('client_order').notNull(),
+    /** Of what it says, in the form of that time. */
+    version: integer('version').notNull().default(1),
+    /** Who recorded it, where it came in with a job file and that person is nobody here. */
+    personName: text('person_name'),
     madeAt: instant('made_at').notNull(),
     arrivedAt: instant('arrived_at').notNull().defaultNow(),
   },

@@ -1,6 +1,6 @@
 /** The one way into the log: sequences, repeats, refusals, and the rows that lists read. */
 import { and, eq, inArray, sql } from 'drizzle-orm';
-import type { JobEvent } from '#core/format';
+import { type JobEvent, upgradedEntry } from '#core/format';
 import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
 import { dataRefusal } from '@/db/errors';
@@ -142,28 +142,29 @@ async function insertFresh(
   events: readonly JobEvent[],
 ): Promise<LoggedEntry[]> {
   const given = JSON.stringify(
-    events.map(({ id, madeAt, clientOrder, body }) => ({
+    events.map(({ id, madeAt, clientOrder, body, version }) => ({
       id,
       made_at: madeAt,
       client_order: clientOrder,
       kind: body.kind,
       body,
+      version: version ?? 1,
     })),
   );
   const { rows } = await tx.execute<{ id: string; seq: number; arrived_at: string }>(sql`
     with fresh as (
       select given.*, row_number() over (order by client_order, place) as place_in_batch
       from rows from (json_to_recordset(${given}::json)
-        as (id uuid, made_at timestamptz, client_order integer, kind text, body json))
-        with ordinality as given(id, made_at, client_order, kind, body, place)
+        as (id uuid, made_at timestamptz, client_order integer, kind text, body json, version integer))
+        with ordinality as given(id, made_at, client_order, kind, body, version, place)
       where not exists (select 1 from ${jobEvents} as known where known.id = given.id)
     ), counted as (
       update ${jobs} set last_seq = last_seq + (select count(*) from fresh)::integer
       where id = ${job.id} returning last_seq - (select count(*) from fresh)::integer as last_seq
     )
-    insert into ${jobEvents} (id, shop_id, job_id, seq, person_id, kind, body, client_order, made_at)
+    insert into ${jobEvents} (id, shop_id, job_id, seq, person_id, kind, body, client_order, made_at, version)
     select fresh.id, ${actor.shopId}, ${job.id}, counted.last_seq + place_in_batch, ${actor.personId}, kind, body,
-      client_order, made_at
+      client_order, made_at, version
     from fresh, counted order by place_in_batch
     returning id, seq, arrived_at`);
   const byId = new Map(events.map((event) => [event.id, event]));
@@ -173,6 +174,6 @@ async function insertFresh(
     personId: actor.personId,
     madeAt: byId.get(id)!.madeAt,
     arrivedAt: new Date(arrived_at).toISOString(),
-    body: byId.get(id)!.body,
+    body: upgradedEntry(byId.get(id)!.body, byId.get(id)!.version ?? 1),
   }));
 }

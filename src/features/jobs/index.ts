@@ -1,3 +1,4 @@
+export { BringJob } from './BringJob';
 export { FollowUpList } from './FollowUpList';
 export { HandOverSheet } from './HandOverSheet';
 export { IsolationSteps } from './IsolationSteps';

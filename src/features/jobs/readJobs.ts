@@ -1,7 +1,14 @@
 /** Jobs as lists and pages read them. Every call names the actor, whose shop bounds what is seen. */
 import { and, asc, eq, gt } from 'drizzle-orm';
 import { cache } from 'react';
-import { type CircuitFile, isUuid, type JobFile, type PanelSetFile } from '#core/format';
+import {
+  type CircuitFile,
+  ENTRY_VERSION,
+  isUuid,
+  type JobFile,
+  type PanelSetFile,
+  upgradedEntry,
+} from '#core/format';
 import type { LogEvent } from '#core/log';
 import type { Actor } from '@/access';
 import { database, type Transaction } from '@/db/client';
@@ -87,11 +94,11 @@ export async function eventsOf(
   return rows.map(({ event, person }) => ({
     id: event.id,
     seq: event.seq,
-    person,
+    person: event.personName ?? person,
     madeAt: iso(event.madeAt),
     arrivedAt: iso(event.arrivedAt),
     clientOrder: event.clientOrder,
-    body: event.body,
+    body: upgradedEntry(event.body, event.version),
   }));
 }
 
@@ -99,7 +106,7 @@ export async function eventsOf(
 export function jobFile(job: LoadedJob): JobFile {
   return {
     format: 'every-trace/job',
-    version: 1,
+    version: 2,
     job: { id: job.id, title: job.title, openedAt: job.openedAt },
     vehicle: {
       name: job.vehicle.name,
@@ -107,11 +114,14 @@ export function jobFile(job: LoadedJob): JobFile {
       model: job.vehicle.model,
       year: job.vehicle.year,
       plate: job.vehicle.plate,
+      nominalVolts: job.vehicle.nominalVolts as JobFile['vehicle']['nominalVolts'],
+      odometerKm: job.vehicle.odometerKm,
     },
     circuits: [...job.circuits],
     panelSet: job.panelSet,
     events: job.events.map((event) => ({
       id: event.id,
+      version: ENTRY_VERSION,
       seq: event.seq ?? 0,
       person: event.person,
       madeAt: event.madeAt,

@@ -1,9 +1,9 @@
 /** What was seen in the slots of a vehicle, over all of its jobs. */
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, sql } from 'drizzle-orm';
 import type { SlotStateEntry } from '#core/panel';
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
-import { people, slotSightings } from '@/db/schema';
+import { jobEvents, people, slotSightings } from '@/db/schema';
 
 /** In the order in which it was seen; what was struck is left out. */
 export async function slotHistory(actor: Actor, vehicleId: string): Promise<SlotStateEntry[]> {
@@ -11,11 +11,12 @@ export async function slotHistory(actor: Actor, vehicleId: string): Promise<Slot
     .select({
       id: slotSightings.eventId,
       at: slotSightings.madeAt,
-      person: people.name,
+      person: sql<string>`coalesce(${jobEvents.personName}, ${people.name})`,
       body: slotSightings.body,
     })
     .from(slotSightings)
     .innerJoin(people, eq(people.id, slotSightings.personId))
+    .innerJoin(jobEvents, eq(jobEvents.id, slotSightings.eventId))
     .where(and(eq(slotSightings.shopId, actor.shopId), eq(slotSightings.vehicleId, vehicleId)))
     .orderBy(asc(slotSightings.madeAt), asc(slotSightings.seq));
   return rows.map(({ id, at, person, body: { kind: _kind, ...seen } }) => ({ ...seen, id, at, person }));
