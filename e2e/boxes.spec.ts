@@ -246,7 +246,8 @@ atBothSizes(
     ]) {
       await expect(page.getByTestId('csv-problems')).toContainText(words);
     }
-    const take = page.getByRole('button', { name: 'Take 55 slots in place of those drawn' });
+    await expect(page.getByTestId('csv-changes')).toContainText('55 new, 0 changed, 0 as they are');
+    const take = page.getByRole('button', { name: 'Take 55 slots' });
     await expect(take).toBeDisabled();
     await page.getByLabel('Leave those rows out on purpose').check();
     await take.click();

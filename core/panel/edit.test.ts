@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { boxOf } from '../../testing/panels';
 import { checkPanelSet } from '../format/checkPanelSet';
 import type { Slot } from '../format/panelSchema';
-import { CSV_COLUMNS, csvRows, previewCsv, slotsToCsv } from './csv';
+import { CSV_COLUMNS, csvChanges, csvRows, previewCsv, slotsToCsv } from './csv';
 import { begin, type Change, changed, gridSlots, neededSize, redo, step, undo } from './edit';
 
 const box = boxOf(12, 6).panels[0]!;
@@ -89,27 +89,93 @@ describe('steps', () => {
 });
 
 describe('CSV', () => {
-  test('what is written is read back the same', () => {
-    const text = fc.string({ maxLength: 20 }).map((value) => value.replace(/\s+/g, ' ').trim());
-    const word = fc
-      .stringMatching(/^[a-z0-9 ,"]{1,12}$/)
-      .map((value) => value.trim())
-      .filter((value) => value !== '');
-    const someSlot = fc.record({
-      label: text,
-      meaning: word,
-      ratingAmps: fc.constantFrom(5, 7.5, 10, 30),
-      functions: fc.array(word, { minLength: 1, maxLength: 3 }),
-    });
+  const text = fc.string({ maxLength: 20 }).map((value) => value.replace(/\s+/g, ' ').trim());
+  const word = fc
+    .stringMatching(/^[a-z0-9 ,"/|;-]{1,12}$/)
+    .map((value) => value.trim())
+    .filter((value) => value !== '' && !value.endsWith('\\'));
+  const amps = fc.constantFrom(5, 7.5, 10, 30);
+  const maybe = <T>(values: fc.Arbitrary<T>) => fc.option(values, { nil: undefined });
+  const someSlot = fc.record({
+    label: text,
+    meaning: maybe(word),
+    ratingAmps: maybe(amps),
+    secondRatingAmps: maybe(amps),
+    wireLimitAmps: maybe(amps),
+    colour: maybe(fc.constantFrom('red', 'blue')),
+    state: fc.constantFrom('fitted', 'empty', 'unknown', 'not-ordered'),
+    stateEvidence: fc.constantFrom('seen on the build list', 'traced to its end'),
+    feed: maybe(fc.constantFrom('constant', 'module')),
+    functions: maybe(fc.array(word, { minLength: 1, maxLength: 3 })),
+    synonyms: maybe(fc.array(word, { minLength: 1, maxLength: 3 })),
+    found: maybe(fc.record({ ratingAmps: amps, family: fc.constantFrom('mini', 'regular') })),
+    source: maybe(fc.constantFrom('lid', 'sibling-vehicle')),
+    confirmed: maybe(fc.boolean()),
+    confidence: maybe(fc.constantFrom('sure', 'doubtful')),
+    applies: maybe(word),
+    pins: maybe(fc.constant([{ role: '30', x: 1, y: 2 }])),
+    disputed: maybe(fc.constant([{ source: 'manual', says: '20 A' }])),
+  });
+  const said = (slot: object) =>
+    Object.fromEntries(Object.entries(slot).filter(([, value]) => value !== undefined)) as unknown as Slot;
+  const someBox = fc
+    .array(someSlot, { minLength: 1, maxLength: 12 })
+    .map((drafts) => drafts.map((draft, index) => said({ ...box.slots[index]!, ...draft })));
+
+  test('out and in again into the same box changes nothing, pins and disputes included', () => {
     fc.assert(
-      fc.property(fc.array(someSlot, { minLength: 1, maxLength: 12 }), (drafts) => {
-        const slots = drafts.map((draft, index): Slot => ({ ...box.slots[index]!, ...draft }));
-        const { problems, slots: back } = previewCsv(slotsToCsv(slots));
+      fc.property(someBox, (slots) => {
+        const { problems, slots: back } = previewCsv(slotsToCsv(slots), null, slots);
         expect(problems).toEqual([]);
         expect(back.map((one) => one.slot)).toEqual(slots);
+        expect(csvChanges(slots, back)).toEqual({ added: [], changed: [], same: slots.length, unnamed: [] });
       }),
-      { numRuns: 80 },
+      { numRuns: 150 },
     );
+  });
+  test('into an empty box it brings all that has a column', () => {
+    fc.assert(
+      fc.property(someBox, (slots) => {
+        const { problems, slots: back } = previewCsv(slotsToCsv(slots));
+        expect(problems).toEqual([]);
+        const bare = slots.map(({ pins: _pins, disputed: _disputed, id: _id, ...slot }) => slot);
+        expect(back.map(({ slot: { id: _id, ...slot } }) => slot)).toEqual(bare);
+      }),
+      { numRuns: 150 },
+    );
+  });
+  test('a name with a stroke in it stays one name; 1/2 and 1-2 are two slots', () => {
+    const { slots, problems } = previewCsv('number,functions\n1/2,A/C fan | Heater\n1-2,Step lamp');
+    expect(problems).toEqual([]);
+    expect(slots.map(({ slot }) => slot.functions)).toEqual([['A/C fan', 'Heater'], ['Step lamp']]);
+    expect(new Set(slots.map(({ slot }) => slot.id)).size).toBe(2);
+  });
+  test('columns that the file does not have stay as they were; an empty cell takes a fact away', () => {
+    const before = said({
+      ...box.slots[0]!,
+      ratingAmps: 10,
+      meaning: 'Fan',
+      found: { ratingAmps: 15 },
+      confirmed: true,
+    });
+    const rows = previewCsv(`type,number,rating\n${before.type},${before.number},`, null, [
+      before,
+      box.slots[1]!,
+    ]);
+    const { ratingAmps: _gone, ...rest } = before;
+    expect(rows.slots.map((one) => one.slot)).toEqual([rest]);
+    expect(csvChanges([before, box.slots[1]!], rows.slots)).toMatchObject({
+      added: [],
+      changed: [{ fields: ['rating'] }],
+      unnamed: [{ id: box.slots[1]!.id }],
+    });
+  });
+  test('“not ordered” wants a source here as it does everywhere', () => {
+    const problems = (evidence: string) =>
+      previewCsv(`number,state,evidence\n7,not ordered,${evidence}`).problems.map((one) => one.message);
+    expect(problems('')).toEqual([expect.stringContaining('Say how that is known')]);
+    expect(problems('empty')).toEqual([expect.stringContaining('does not show that it is “not ordered”')]);
+    expect(problems('build list')).toEqual([]);
   });
   test('whatever the text, it never crashes and never half reads a row', () => {
     fc.assert(

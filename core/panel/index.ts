@@ -1,6 +1,6 @@
 /** Boxes of fuses and relays: turned, searched, judged, edited, joined, drawn. */
 export { auditSlot, unaccounted } from './audit';
-export { CSV_COLUMNS, type CsvColumn, previewCsv, slotsToCsv } from './csv';
+export { CSV_COLUMNS, type CsvColumn, csvChanges, previewCsv, slotsToCsv } from './csv';
 export { begin, type Change, gridSlots, type History, neededSize, redo, step, undo } from './edit';
 export { classifyFeed } from './feeds';
 export { homography, matrix3d, type Spot } from './homography';

@@ -2,19 +2,42 @@
 
 import { useMemo, useState } from 'react';
 import type { Slot } from '#core/format';
-import { CSV_COLUMNS, type CsvColumn, previewCsv } from '#core/panel';
+import { CSV_COLUMNS, type CsvColumn, csvChanges, previewCsv } from '#core/panel';
 import { Button, INPUT } from '@/ui/controls';
 
-/** Slots from CSV: columns matched, every problem by its row, and rows with problems left out only on purpose. */
-export function CsvImport({ onTake }: { onTake: (slots: readonly Slot[]) => void }) {
+/** Most slots that are named one by one; the rest is counted. */
+const NAMED = 12;
+
+const slotName = ({ type, number }: Slot) => `${type} ${number}`;
+const counted = (count: number) => `${count} ${count === 1 ? 'slot' : 'slots'}`;
+
+/**
+ * Slots from CSV: columns matched, every problem by its row, what would change before it does; rows with problems are left
+ * out, and slots that the file does not name taken out, only on purpose.
+ */
+export function CsvImport({
+  before,
+  onTake,
+}: {
+  /** The slots of the box as it is drawn. */
+  before: readonly Slot[];
+  /** Slots as they become, and those that go. */
+  onTake: (slots: readonly Slot[], gone: readonly Slot[]) => void;
+}) {
   const [text, setText] = useState('');
   const [matched, setMatched] = useState<readonly (CsvColumn | null)[] | null>(null);
   const [partial, setPartial] = useState(false);
-  const preview = useMemo(() => (text.trim() === '' ? null : previewCsv(text, matched)), [text, matched]);
+  const [without, setWithout] = useState(false);
+  const preview = useMemo(
+    () => (text.trim() === '' ? null : previewCsv(text, matched, before)),
+    [text, matched, before],
+  );
+  const changes = useMemo(() => (preview ? csvChanges(before, preview.slots) : null), [preview, before]);
   const read = (next: string) => {
     setText(next);
     setMatched(null);
     setPartial(false);
+    setWithout(false);
   };
   const badRows = new Set(preview?.problems.map((one) => one.row) ?? []);
   const left = preview ? preview.rows - preview.slots.length : 0;
@@ -89,16 +112,49 @@ export function CsvImport({ onTake }: { onTake: (slots: readonly Slot[]) => void
               Leave {badRows.size === 1 ? 'that row' : 'those rows'} out on purpose
             </label>
           ) : null}
+          {changes && preview.slots.length > 0 ? (
+            <div className="mt-2 text-sm" data-testid="csv-changes">
+              <p className="font-semibold">
+                {changes.added.length} new, {changes.changed.length} changed, {changes.same} as they are
+              </p>
+              <ul className="mt-1 max-h-40 overflow-auto">
+                {changes.changed.slice(0, NAMED).map(({ slot, fields }) => (
+                  <li key={slot.id}>
+                    {slotName(slot)}: {fields.join(', ')}
+                  </li>
+                ))}
+                {changes.changed.length > NAMED ? <li>and {changes.changed.length - NAMED} more</li> : null}
+              </ul>
+            </div>
+          ) : null}
+          {changes && changes.unnamed.length > 0 && preview.slots.length > 0 ? (
+            <label className="mt-2 flex min-h-11 items-center gap-3">
+              <input
+                type="checkbox"
+                checked={without}
+                onChange={(event) => setWithout(event.target.checked)}
+                className="size-6 shrink-0 accent-(--copper)"
+              />
+              <span>
+                Take {counted(changes.unnamed.length)} out that the file does not name:{' '}
+                {changes.unnamed.slice(0, NAMED).map(slotName).join(', ')}
+                {changes.unnamed.length > NAMED ? ` and ${changes.unnamed.length - NAMED} more` : ''}
+              </span>
+            </label>
+          ) : null}
           <div className="mt-2 flex gap-2">
             <Button
               look="primary"
               disabled={!may}
               onClick={() => {
-                onTake(preview.slots.map((one) => one.slot));
+                onTake(
+                  preview.slots.map((one) => one.slot),
+                  without ? (changes?.unnamed ?? []) : [],
+                );
                 read('');
               }}
             >
-              Take {preview.slots.length} slots in place of those drawn
+              Take {counted(preview.slots.length)}
             </Button>
             <Button onClick={() => read('')}>Leave it</Button>
           </div>

@@ -321,11 +321,15 @@ export function PanelEditor({
             }}
           />
           <CsvImport
-            onTake={(slots) => {
+            before={panel.slots}
+            onTake={(slots, gone) => {
               go((before) => {
-                const grown = neededSize({ ...before.now, slots: [...slots] });
+                const out = new Set([...slots, ...gone].map((one) => one.id));
+                const kept = before.now.slots.filter((one) => !out.has(one.id));
+                const grown = neededSize({ ...before.now, slots: [...kept, ...slots] });
                 const wider = step(before, { kind: 'panel', fields: grown });
-                const emptied = step(wider, { kind: 'remove', slots: before.now.slots.map((one) => one.id) });
+                const without = before.now.slots.filter((one) => out.has(one.id)).map((one) => one.id);
+                const emptied = without.length > 0 ? step(wider, { kind: 'remove', slots: without }) : wider;
                 return step(emptied, { kind: 'add', slots });
               });
               setSelected([]);
