@@ -3,7 +3,7 @@ import type { NextConfig } from 'next';
 
 const config: NextConfig = {
   distDir: process.env.NEXT_DIST_DIR ?? '.next',
-  serverExternalPackages: ['pg', 'piscina', 'sharp'],
+  serverExternalPackages: ['pg', 'pino', 'piscina', 'sharp'],
   poweredByHeader: false,
   turbopack: { root: path.resolve('.') },
   typescript: { ignoreBuildErrors: true },

@@ -7,7 +7,7 @@ import type { CircuitFile } from '../core/format/circuitSchema';
 import type { PanelSetFile } from '../core/format/panelSchema';
 import { CHROMIUM_OPTIONS } from '../scripts/lib/browser.mjs';
 import { type App, openApp } from './app';
-import { openFanJob } from './technician';
+import { cardId, enterByKeyboard, faultyVehicle, openFanJob, valueFor } from './technician';
 
 let app: App;
 test.beforeEach(async () => {
@@ -429,4 +429,31 @@ test('a proof that failed is not called proved, and a watch item is listed until
   await page.getByTestId('sending').getByText('All recorded').waitFor();
   await page.goto(app.url);
   await expect(page.getByTestId('overdue')).toContainText('22');
+});
+
+test('another tab that brings a newer schema is not kept waiting by this one, and what is recorded here still arrives', async ({
+  page,
+}) => {
+  await page.goto(app.url);
+  await page.getByRole('link', { name: /Left marker weak/ }).click();
+  await page.getByRole('link', { name: 'Go on with the trace' }).first().click();
+  await expect(page.getByTestId('card-title')).toBeVisible();
+  const other = await page.context().newPage();
+  await other.goto(`${app.url}/shop`);
+  const opened = await other.evaluate(
+    () =>
+      new Promise<string>((resolve) => {
+        const request = indexedDB.open('every-trace', 99);
+        request.onblocked = () => resolve('blocked');
+        request.onsuccess = () => resolve('open');
+        request.onerror = () => resolve(`error ${request.error?.name}`);
+        setTimeout(() => resolve('still waiting'), 5000);
+      }),
+  );
+  expect(opened).toBe('open');
+  const count = async () => (await app.query<{ of: string }>('select count(*) as of from job_events'))[0]?.of;
+  const before = Number(await count());
+  const vehicle = faultyVehicle(['trailer-lamps'], { part: 'P3', mode: 'high-resistance', ohms: 2.2 });
+  await enterByKeyboard(page, valueFor(vehicle, await cardId(page)));
+  await expect.poll(count).toBe(String(before + 1));
 });

@@ -23,7 +23,18 @@ export const CORE_ORDER = [
   'diagnosis',
   'log',
 ];
-export const SRC_ORDER = ['db', 'access', 'http', 'ui', 'sync', 'workers', 'log', 'features', 'app'];
+export const SRC_ORDER = [
+  'journal',
+  'db',
+  'access',
+  'http',
+  'ui',
+  'sync',
+  'workers',
+  'log',
+  'features',
+  'app',
+];
 
 /** Longest file without a reason, lines. */
 const LONG = 400;

@@ -17,7 +17,7 @@ const FOLDERS = [
 const MORE = ['instruments', 'live', 'panel', 'notation', 'diagram', 'diagnosis', 'log'].map(
   (one) => `core/${one}`,
 );
-const SRC = ['db', 'access', 'http', 'sync', 'ui', 'workers', 'log', 'features', 'app'].map(
+const SRC = ['journal', 'db', 'access', 'http', 'sync', 'ui', 'workers', 'log', 'features', 'app'].map(
   (one) => `src/${one}`,
 );
 

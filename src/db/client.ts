@@ -1,6 +1,7 @@
 /** The connection pool, and a way to say that the database is away. */
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
+import { journal } from '@/journal/journal';
 import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
@@ -26,7 +27,9 @@ function pool(): pg.Pool {
       connectionTimeoutMillis: 5000,
     });
     // A lost idle connection is replaced at the next query; it must not end the process.
-    holder.everyTracePool.on('error', () => undefined);
+    holder.everyTracePool.on('error', (err) =>
+      journal.warn({ err }, 'an idle connection to the database was lost'),
+    );
   }
   return holder.everyTracePool;
 }

@@ -9,6 +9,7 @@ import {
 /** What routes have in common: reading a body no larger than it may be, and saying whose fault a failure is. */
 
 import { dataRefusal } from '@/db/errors';
+import { journal } from '@/journal/journal';
 
 const MEGABYTE = 1024 * 1024;
 
@@ -98,7 +99,7 @@ export async function answering(work: () => Promise<Response>): Promise<Response
   } catch (error) {
     const refused = dataRefusal(error);
     if (refused) return refuseWith(400, 'refused-by-database', refused);
-    console.error(error);
+    journal.error({ err: error }, 'a route failed');
     return refuseWith(
       503,
       'cannot-now',

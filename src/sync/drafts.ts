@@ -23,6 +23,24 @@ export function writeDraft(key: string, text: string | null): void {
   }
 }
 
+/** What is remembered in this tab alone, until it is closed. */
+export function readInTab(key: string): string | null {
+  try {
+    return sessionStorage.getItem(PREFIX + key);
+  } catch {
+    return null;
+  }
+}
+
+export function writeInTab(key: string, text: string | null): void {
+  try {
+    if (text === null) sessionStorage.removeItem(PREFIX + key);
+    else sessionStorage.setItem(PREFIX + key, text);
+  } catch {
+    // Not allowed: it is asked again.
+  }
+}
+
 /** Keys of drafts that begin alike, without the beginning. */
 export function draftsUnder(beginning: string): readonly string[] {
   try {

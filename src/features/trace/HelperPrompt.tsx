@@ -1,19 +1,19 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { readInTab, writeInTab } from '@/sync/drafts';
 import { Button, Caution, INPUT } from '@/ui/controls';
 
-const NAME = 'every-trace helper';
+const NAME = 'helper';
 
 /** Who is at the key, remembered in this browser; null while nobody helps. */
 export function useHelper(): [string | null, (name: string | null) => void] {
   const [helper, setHelper] = useState<string | null>(null);
-  useEffect(() => setHelper(sessionStorage.getItem(NAME)), []);
+  useEffect(() => setHelper(readInTab(NAME)), []);
   return [
     helper,
     (name) => {
-      if (name === null) sessionStorage.removeItem(NAME);
-      else sessionStorage.setItem(NAME, name);
+      writeInTab(NAME, name);
       setHelper(name);
     },
   ];

@@ -1,5 +1,6 @@
 import { sql } from 'drizzle-orm';
 import { database } from '@/db/client';
+import { journal } from '@/journal/journal';
 
 export const dynamic = 'force-dynamic';
 
@@ -9,7 +10,8 @@ export async function GET() {
   try {
     await database().execute(sql`select 1`);
     return Response.json({ ...about, database: 'up' });
-  } catch {
+  } catch (err) {
+    journal.warn({ err }, 'the database does not answer');
     const message = 'The database does not answer.';
     return Response.json({ ...about, database: 'down', message }, { status: 503 });
   }
