@@ -17,7 +17,7 @@ export interface DemoResult {
   readonly habitMinutes: number;
 }
 
-function play(name: Parameters<typeof demoCircuit>[0]): DemoResult {
+function play(name: Parameters<typeof demoCircuit>[0], every: number): DemoResult {
   const circuit = demoCircuit(name);
   const model = new CircuitModel(circuit);
   const sessions = new Map<string, DiagnosisSession>();
@@ -28,9 +28,12 @@ function play(name: Parameters<typeof demoCircuit>[0]): DemoResult {
     return known;
   };
   const result = { played: 0, proved: 0, wrong: [] as string[], tests: 0, minutes: 0, habitMinutes: 0 };
+  let met = 0;
   for (const hypothesis of buildHypotheses(model)) {
     const [fault] = hypothesis.faults;
     if (!fault || hypothesis.intermittent || hypothesis.second) continue;
+    met += 1;
+    if (met % every !== 0) continue;
     const end = followEngine(sessionFor, model, fault);
     if (!end) continue;
     result.played += 1;
@@ -43,5 +46,5 @@ function play(name: Parameters<typeof demoCircuit>[0]): DemoResult {
   return result;
 }
 
-const [name = ''] = process.argv.slice(2);
-console.log(JSON.stringify(play(name as Parameters<typeof demoCircuit>[0])));
+const [name = '', every = '1'] = process.argv.slice(2);
+console.log(JSON.stringify(play(name as Parameters<typeof demoCircuit>[0], Number(every))));

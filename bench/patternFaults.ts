@@ -46,7 +46,12 @@ function asItIs(circuit: CircuitFile, random: () => number): CircuitFile {
   };
 }
 
-function play(pattern: (typeof PATTERNS)[number], kinds: readonly LoadWord[], seed: number): PatternResult {
+function play(
+  pattern: (typeof PATTERNS)[number],
+  kinds: readonly LoadWord[],
+  seed: number,
+  every: number,
+): PatternResult {
   const random = seeded(seed);
   const result = {
     pattern: pattern.id,
@@ -58,6 +63,7 @@ function play(pattern: (typeof PATTERNS)[number], kinds: readonly LoadWord[], se
     minutes: 0,
   };
   const wrong: string[] = [];
+  let met = 0;
   for (const kind of kinds) {
     const { circuit } = circuitOfPattern(pattern, { load: 'Load', kind, nominalVolts: 12 });
     const model = new CircuitModel(asItIs(circuit, random));
@@ -71,6 +77,8 @@ function play(pattern: (typeof PATTERNS)[number], kinds: readonly LoadWord[], se
     for (const hypothesis of buildHypotheses(model)) {
       const [fault] = hypothesis.faults;
       if (!fault || hypothesis.intermittent || hypothesis.second) continue;
+      met += 1;
+      if (met % every !== 0) continue;
       const end = followEngine(sessionFor, model, fault);
       if (!end) continue;
       const proved = end.assessment.verdict.strength === 'proved';
@@ -86,6 +94,6 @@ function play(pattern: (typeof PATTERNS)[number], kinds: readonly LoadWord[], se
   return { ...result, wrong };
 }
 
-const [seed = '1', ...kinds] = process.argv.slice(2);
+const [seed = '1', every = '1', ...kinds] = process.argv.slice(2);
 const chosen = LOAD_WORDS.map(([kind]) => kind).filter((kind) => kinds.length === 0 || kinds.includes(kind));
-console.log(JSON.stringify(PATTERNS.map((pattern) => play(pattern, chosen, Number(seed)))));
+console.log(JSON.stringify(PATTERNS.map((pattern) => play(pattern, chosen, Number(seed), Number(every)))));

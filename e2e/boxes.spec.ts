@@ -412,7 +412,9 @@ test('a slot is found over all vehicles, and boxes are copied to a sister, every
   await expect(found).toContainText('Bakery van');
   await expect(found).toContainText('row from the top');
   await page.getByRole('link', { name: /Beekeeper/ }).click();
-  await page.getByLabel('Or copy the boxes of a sister vehicle').selectOption({ label: 'Bakery van · MB 18 OVN' });
+  await page
+    .getByLabel('Or copy the boxes of a sister vehicle')
+    .selectOption({ label: 'Bakery van · MB 18 OVN' });
   await page.getByRole('button', { name: 'Copy, every fact unverified' }).click();
   await page.getByRole('link', { name: /Cab fuse box/ }).click();
   await page.getByLabel('Find a slot').fill('fuse 14');

@@ -52,7 +52,9 @@ export default async function VehiclesPage({
               : [
                   found.vehicles.length > 0 ? counted(found.vehicles.length, 'vehicle') : '',
                   found.slots.length > 0
-                    ? `${found.moreSlots ? 'the first ' : ''}${counted(found.slots.length, 'slot')}`
+                    ? found.moreSlots
+                      ? `the first ${counted(found.slots.length, 'slot')}; a word more tells them apart`
+                      : counted(found.slots.length, 'slot')
                     : '',
                 ]
                   .filter((one) => one !== '')

@@ -1,16 +1,16 @@
 /** The rows that lists read, against what the log says: small steps and a making anew give the same. */
 import { randomUUID } from 'node:crypto';
-import { asc, eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import pg from 'pg';
 import type { EventBody, JobEvent } from '#core/format/jobSchema';
 import { type Actor, currentActor } from '@/access';
 import { database } from '@/db/client';
-import { findings, followUps, jobEvents, jobSummaries, jobs, slotSightings } from '@/db/schema';
+import { jobs } from '@/db/schema';
 import { appendEvents, openJob, slotHistory } from '@/features/jobs/server';
 import { learning } from '@/features/shop/server';
 import { listVehicles } from '@/features/vehicles/server';
 import { withDatabase } from '../../../testing/database';
+import { expectedRows, keptRows } from '../../../testing/rowsOfLog';
 import { rebuildProjections } from '.';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
@@ -79,74 +79,6 @@ const act = fc.oneof(
   { weight: 2, arbitrary: fc.integer({ min: 1, max: 6 }).map((back) => ({ strike: back })) },
   { weight: 1, arbitrary: fc.integer({ min: 1, max: 6 }).map((back) => ({ end: back })) },
 );
-
-/** What the rows must hold, worked out from the log by code of this test alone. */
-async function expectedRows(jobId: string) {
-  const log = await database()
-    .select()
-    .from(jobEvents)
-    .where(eq(jobEvents.jobId, jobId))
-    .orderBy(asc(jobEvents.seq));
-  const struck = new Set(log.flatMap((one) => (one.body.kind === 'correction' ? [one.body.of] : [])));
-  const standing = log.filter((one) => !struck.has(one.id));
-  const of = <K extends EventBody['kind']>(kind: K) =>
-    standing.flatMap((one) =>
-      one.body.kind === kind ? [{ ...one, body: one.body as Extract<EventBody, { kind: K }> }] : [],
-    );
-  const complaint = of('complaint').at(-1)?.body;
-  const repair = of('repair').at(-1);
-  const proofs = new Map<string, boolean>();
-  for (const one of of('proof')) {
-    if (!repair || one.seq > repair.seq)
-      proofs.set(`${one.body.function} ${one.body.condition}`, one.body.state === 'works');
-  }
-  const asked = complaint?.function ? proofs.has(`${complaint.function} ${complaint.condition}`) : true;
-  const state = of('state').at(-1)?.body.state ?? 'open';
-  const stage =
-    state !== 'open'
-      ? state
-      : repair
-        ? proofs.size > 0 && asked && [...proofs.values()].every(Boolean)
-          ? 'proved'
-          : 'repaired'
-        : of('found').length > 0
-          ? 'found'
-          : of('reading').length > 0
-            ? 'testing'
-            : 'complaint';
-  const ended = new Set(of('watch-done').map((one) => one.body.of));
-  return {
-    summary: {
-      stage,
-      complaint: complaint?.words ?? '',
-      found: of('found').at(-1)?.body.fault ?? null,
-      readings: of('reading').length,
-      lastSeq: log.at(-1)?.seq ?? 0,
-    },
-    finding: of('found').at(-1)?.id ?? null,
-    watches: of('watch')
-      .map((one) => `${one.id} ${ended.has(one.id)}`)
-      .sort(),
-    sightings: of('slot-state')
-      .map((one) => one.id)
-      .sort(),
-  };
-}
-
-async function keptRows(jobId: string) {
-  const db = database();
-  const [summary] = await db.select().from(jobSummaries).where(eq(jobSummaries.jobId, jobId));
-  const [finding] = await db.select().from(findings).where(eq(findings.jobId, jobId));
-  const watches = await db.select().from(followUps).where(eq(followUps.jobId, jobId));
-  const sightings = await db.select().from(slotSightings).where(eq(slotSightings.jobId, jobId));
-  const { stage, complaint, found: fault, readings, lastSeq } = summary!;
-  return {
-    summary: { stage, complaint, found: fault, readings, lastSeq },
-    finding: finding?.eventId ?? null,
-    watches: watches.map((one) => `${one.eventId} ${one.done}`).sort(),
-    sightings: sightings.map((one) => one.eventId).sort(),
-  };
-}
 
 test('whatever is entered, struck and ended, entry by entry or in batches, the rows are what the log says', async () => {
   await fc.assert(
