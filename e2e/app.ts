@@ -27,23 +27,57 @@ function freePort(): Promise<number> {
   });
 }
 
+/** A server that has served one test and waits for the next of the same worker. */
+interface Idle {
+  readonly server: ChildProcess;
+  readonly port: number;
+  readonly database: URL;
+}
+
+let idle: Idle | null = null;
+process.on('exit', () => idle?.server.kill('SIGKILL'));
+
+async function asAdmin(template: string, work: (client: pg.Client) => Promise<unknown>): Promise<void> {
+  const admin = new URL(template);
+  admin.pathname = '/postgres';
+  const client = new pg.Client({ connectionString: admin.href });
+  await client.connect();
+  try {
+    await work(client);
+  } finally {
+    await client.end();
+  }
+}
+
+async function answers(url: string, tries: number): Promise<boolean> {
+  for (let tried = 0; tried < tries; tried++) {
+    const up = await fetch(`${url}/api/health`).then(
+      (response) => response.ok,
+      () => false,
+    );
+    if (up) return true;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+  return false;
+}
+
+const nameOf = (database: URL) => database.pathname.slice(1);
+
+/** A fresh copy of the demo, and a server on it: the one that the test before left, where it still runs. */
 export async function openApp(): Promise<App> {
   const template = process.env.E2E_TEMPLATE_URL;
   if (!template) throw new Error('E2E_TEMPLATE_URL is not set; npm test sets it.');
-  const name = `e2e_${Date.now()}_${Math.floor(Math.random() * 1e6)}`;
-  const admin = new URL(template);
-  const templateName = admin.pathname.slice(1);
-  admin.pathname = '/postgres';
-  const adminClient = new pg.Client({ connectionString: admin.href });
-  await adminClient.connect();
-  await adminClient.query(`CREATE DATABASE ${name} TEMPLATE ${templateName}`);
-  await adminClient.end();
-  const database = new URL(template);
-  database.pathname = `/${name}`;
-  const port = await freePort();
+  const left = idle;
+  idle = null;
+  const database = left?.database ?? new URL(template);
+  if (!left) database.pathname = `/e2e_${process.pid}_${Date.now()}_${Math.floor(Math.random() * 1e6)}`;
+  await asAdmin(template, (client) =>
+    client.query(`CREATE DATABASE ${nameOf(database)} TEMPLATE ${nameOf(new URL(template))}`),
+  );
+  const port = left?.port ?? (await freePort());
   const url = `http://127.0.0.1:${port}`;
   const pool = new pg.Pool({ connectionString: database.href, max: 2 });
-  let server: ChildProcess | null = null;
+  let server: ChildProcess | null = left?.server ?? null;
 
   const start = async () => {
     server = spawn(
@@ -55,15 +89,7 @@ export async function openApp(): Promise<App> {
         env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: database.href },
       },
     );
-    for (let tries = 0; tries < 200; tries++) {
-      const up = await fetch(`${url}/api/health`).then(
-        (response) => response.ok,
-        () => false,
-      );
-      if (up) return;
-      await new Promise((resolve) => setTimeout(resolve, 100));
-    }
-    throw new Error('The application did not start.');
+    if (!(await answers(url, 200))) throw new Error('The application did not start.');
   };
   const kill = async () => {
     const dying = server;
@@ -74,7 +100,9 @@ export async function openApp(): Promise<App> {
       dying.kill('SIGKILL');
     });
   };
-  await start();
+  // Its connections to the database of the test before are gone; it makes new ones.
+  if (server && !(await answers(url, 50))) await kill();
+  if (!server) await start();
   return {
     url,
     databaseUrl: database.href,
@@ -82,8 +110,9 @@ export async function openApp(): Promise<App> {
     kill,
     query: async (text, values) => (await pool.query(text, values)).rows,
     close: async () => {
-      await kill();
       await pool.end();
+      await asAdmin(template, (client) => client.query(`DROP DATABASE ${nameOf(database)} WITH (FORCE)`));
+      if (server && server.exitCode === null) idle = { server, port, database };
     },
   };
 }
