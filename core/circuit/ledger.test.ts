@@ -2,7 +2,7 @@
 import fc from 'fast-check';
 import { demoCircuit } from '../../testing/circuits';
 import { cutGate, toneGate, type WireReading } from '../hands/cutting';
-import { FEED_STATES } from '../limits/slotReadings';
+import { KEY_STATES } from '../limits/slotReadings';
 import { byColour, sameColour, wireLedger } from './ledger';
 
 const van = demoCircuit('van-proving-cabinet');
@@ -61,11 +61,11 @@ describe('ledger', () => {
 describe('before a wire is cut', () => {
   const reading = (
     end: 'a' | 'b',
-    state: (typeof FEED_STATES)[number],
+    state: (typeof KEY_STATES)[number],
     lamp: 'lit' | 'off',
     id = `${end} ${state}`,
   ): WireReading => ({ id, wire: 'W32', end, state, value: { lamp }, testerProved: true });
-  const all = (['a', 'b'] as const).flatMap((end) => FEED_STATES.map((state) => reading(end, state, 'off')));
+  const all = (['a', 'b'] as const).flatMap((end) => KEY_STATES.map((state) => reading(end, state, 'off')));
   const isolated = ['key-off', 'earthed-pole-off', 'dead-reading'] as const;
 
   test('both ends dead in every state, and isolated: it may be cut, and toned', () => {
@@ -95,7 +95,7 @@ describe('before a wire is cut', () => {
     const any = fc.array(
       fc.record({
         end: fc.constantFrom('a' as const, 'b' as const),
-        state: fc.constantFrom(...FEED_STATES),
+        state: fc.constantFrom(...KEY_STATES),
         lamp: fc.constantFrom('lit' as const, 'off' as const),
       }),
       { maxLength: 30 },
@@ -109,7 +109,7 @@ describe('before a wire is cut', () => {
         const gate = cutGate(readings, isolated, 12);
         const latest = new Map(readings.map((one) => [`${one.end} ${one.state}`, one.value]));
         const lit = [...latest.values()].some((value) => 'lamp' in value && value.lamp === 'lit');
-        expect(gate.allowed).toBe(latest.size === FEED_STATES.length * 2 && !lit);
+        expect(gate.allowed).toBe(latest.size === KEY_STATES.length * 2 && !lit);
       }),
     );
   });

@@ -348,7 +348,7 @@ describe('when to stop', () => {
     cost: { minutes: 2, price: 1, harm: 4 },
     confirmingMinutes: 0.7,
     anythingToLearn: true,
-    worksNow: false,
+    isSoundNow: false,
   };
   test('a cheap repair is tried, a dear one is confirmed first', () => {
     // 3 % of 22 minutes is less than the test takes; 3 % of 165 is more.
@@ -368,7 +368,7 @@ describe('when to stop', () => {
       chance: 0.5,
       confirmingMinutes: null,
       anythingToLearn: false,
-      worksNow: true,
+      isSoundNow: true,
     });
     expect(away?.reason).toBe('works-now');
     expect(away?.sentence).toContain('until it fails again');

@@ -4,7 +4,7 @@ import { demoCircuit } from '../../testing/circuits';
 import { vehicleCircuit } from '../../testing/vehicleCircuit';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
-import { liveRows, rankTests } from './choice/next';
+import { rowsInPlay, rankTests } from './choice/next';
 import { EvidenceState } from './evidence/evidence';
 import { withPairs } from './evidence/groups';
 import { normalise } from './evidence/likelihood';
@@ -234,7 +234,7 @@ test('no test is expected to lose anything', () => {
       for (const reading of [FAN_DEAD, ...readings]) state.take(reading, { number: 0, freed: null });
       const p = normalise(state.logWeight);
       const { groupOf } = withPairs(session.hypotheses, session.groups([]).groups, p);
-      const live = liveRows(p, groupOf, session.predictions.sound, (h) =>
+      const live = rowsInPlay(p, groupOf, session.predictions.sound, (h) =>
         session.hypotheses[h]!.lasting === null ? null : state.presentNow(h),
       );
       const offered = still.map((test) => ({ test, prediction: session.predictions.of(test.id, test.ref) }));

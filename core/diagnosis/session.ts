@@ -10,7 +10,7 @@ import type { Assessment, AssessmentInput, Complaint, Proposal, Suspect, Verdict
 import { confirmingTests } from './choice/confirming';
 import { repairCost, type Stop, whetherToStop } from './choice/decision';
 import { explainProposal, outcomeMeanings } from './choice/explainTest';
-import { type Live, liveRows, rankTests, type TestWorth } from './choice/next';
+import { type InPlay, rankTests, rowsInPlay, type TestWorth } from './choice/next';
 import type { EpisodeCounter } from './evidence/episodes';
 import type { EvidenceState } from './evidence/evidence';
 import { type RepairGroup, repairGroups, withPairs } from './evidence/groups';
@@ -151,11 +151,11 @@ export class DiagnosisSession {
     const verdict = verdictOn(this.model, groups[lead]!, chance[lead]!, support, title, input.readings);
     const found = findContradiction(this.hypotheses, logs);
     const odd = found ? input.readings[found.reading]! : null;
-    const live = this.live(p, groupOf, state);
+    const inPlay = this.rowsNow(p, groupOf, state);
     const episodes = taken.map((one) => one.episode);
-    const asked = { input, p, groups, live, state, counter, askedIn, episodes };
+    const asked = { input, p, groups, inPlay, state, counter, askedIn, episodes };
     const { proposals, stop } = this.propose(asked, lead, chance[lead]!, verdict, support, suspects[0]!);
-    const repeat = odd && verdict.strength !== 'proved' ? this.repeatOf(odd, input, groups, live) : null;
+    const repeat = odd && verdict.strength !== 'proved' ? this.repeatOf(odd, input, groups, inPlay) : null;
     const next = repeat ? [repeat, ...proposals].slice(0, PROPOSALS) : proposals;
     const notInMap = this.hypotheses.findIndex((one) => one.id === NOT_IN_MAP);
     const leads = verdict.suspect !== null && groups[lead]!.parts.length > 0;
@@ -185,8 +185,8 @@ export class DiagnosisSession {
     };
   }
 
-  private live(p: Float64Array, groupOf: Int32Array, state: EvidenceState): Live {
-    return liveRows(p, groupOf, this.predictions.sound, (h) =>
+  private rowsNow(p: Float64Array, groupOf: Int32Array, state: EvidenceState): InPlay {
+    return rowsInPlay(p, groupOf, this.predictions.sound, (h) =>
       this.hypotheses[h]!.lasting === null ? null : state.presentNow(h),
     );
   }
@@ -201,11 +201,11 @@ export class DiagnosisSession {
     odd: TakenReading,
     input: AssessmentInput,
     groups: readonly RepairGroup[],
-    live: Live,
+    inPlay: InPlay,
   ): Proposal | null {
     const id = testId(odd.test);
     if (this.timesTaken(odd.test, input) > 1 || input.refused.includes(id)) return null;
-    const card = this.cardOf(id, input, groups, live);
+    const card = this.cardOf(id, input, groups, inPlay);
     if (!card) return null;
     const why =
       'This reading disagrees with the others. Taken again it shows whether the probe slipped, or whether the circuit does something that this map does not contain.';
@@ -230,7 +230,7 @@ export class DiagnosisSession {
     support: readonly Support[],
     suspect: Suspect,
   ): { proposals: Proposal[]; stop: Stop | null } {
-    const { input, p, groups, live } = asked;
+    const { input, p, groups, inPlay } = asked;
     const proved = verdict.strength === 'proved';
     const taken = this.alreadyTaken(asked);
     const refused = new Set(input.refused);
@@ -240,7 +240,7 @@ export class DiagnosisSession {
       : this.tests
           .filter((test) => (!taken.has(test.id) || test.id === again) && !refused.has(test.id))
           .map((test) => ({ test, prediction: this.predictions.of(test.id, test.ref) }));
-    const ranked = rankTests(open, live, this.choiceContext(input));
+    const ranked = rankTests(open, inPlay, this.choiceContext(input));
     const learning = ranked.filter((one) => one.gainBits >= NOTHING_TO_LEARN);
     const confirming =
       leadChance >= LIKELY ? confirmingTests(this.predictions, ranked, p, groups[lead]!, support) : [];
@@ -252,17 +252,17 @@ export class DiagnosisSession {
       cost: repairCost(this.model, groups[lead]!.parts),
       confirmingMinutes: confirming.length > 0 ? Math.min(...confirming.map((one) => one.minutes)) : null,
       anythingToLearn: learning.length > 0,
-      worksNow: this.worksNow(asked),
+      isSoundNow: this.isSoundNow(asked),
     });
     const chosen = [...confirming, ...learning.filter((one) => !confirming.includes(one))];
     return {
       stop,
-      proposals: chosen.slice(0, PROPOSALS).map((worth) => this.proposal(worth, groups, live, input)),
+      proposals: chosen.slice(0, PROPOSALS).map((worth) => this.proposal(worth, groups, inPlay, input)),
     };
   }
 
   /** Something that comes and goes leads, and is away just now. */
-  private worksNow({ p, state, counter }: Asked): boolean {
+  private isSoundNow({ p, state, counter }: Asked): boolean {
     const { function: of, condition } = this.complaint;
     const sound = this.model.outcome(this.model.function(of), this.model.sound(condition));
     return counter.symptomNow === sound && this.loose(p, (h) => 1 - state.presentNow(h)) > 0.5;
@@ -300,12 +300,12 @@ export class DiagnosisSession {
   private proposal(
     worth: TestWorth,
     groups: readonly RepairGroup[],
-    live: Live,
+    inPlay: InPlay,
     input: AssessmentInput,
   ): Proposal {
     const prediction = this.predictions.of(worth.test.id, worth.test.ref);
-    const titles = (g: number) => titleOf(this.model, this.hypotheses, groups[live.groups[g]!]!);
-    const outcomes = outcomeMeanings(this.predictions, prediction, live, titles);
+    const titles = (g: number) => titleOf(this.model, this.hypotheses, groups[inPlay.groups[g]!]!);
+    const outcomes = outcomeMeanings(this.predictions, prediction, inPlay, titles);
     const place = this.circuit.places.find((one) => one.id === worth.place);
     return {
       id: worth.test.id,
@@ -324,13 +324,13 @@ export class DiagnosisSession {
     id: string,
     input: AssessmentInput,
     groups: readonly RepairGroup[],
-    live: Live,
+    inPlay: InPlay,
   ): Proposal | null {
     const test = this.everyTest.get(id);
     if (!test) return null;
     const offered = [{ test, prediction: this.predictions.of(test.id, test.ref) }];
-    const [worth] = rankTests(offered, live, this.choiceContext(input), false);
-    return worth ? this.proposal(worth, groups, live, input) : null;
+    const [worth] = rankTests(offered, inPlay, this.choiceContext(input), false);
+    return worth ? this.proposal(worth, groups, inPlay, input) : null;
   }
 
   /** The card of any test the technician chooses, proposed or not; null when it is not permitted. */
@@ -340,7 +340,7 @@ export class DiagnosisSession {
     const { state } = this.worked.upTo(input.readings);
     const p = normalise(state.logWeight);
     const { groups, groupOf } = withPairs(this.hypotheses, plain, p);
-    return this.cardOf(id, input, groups, this.live(p, groupOf, state));
+    return this.cardOf(id, input, groups, this.rowsNow(p, groupOf, state));
   }
 }
 
@@ -349,7 +349,7 @@ interface Asked {
   readonly input: AssessmentInput;
   readonly p: Float64Array;
   readonly groups: readonly RepairGroup[];
-  readonly live: Live;
+  readonly inPlay: InPlay;
   readonly state: EvidenceState;
   readonly counter: EpisodeCounter;
   readonly askedIn: number;

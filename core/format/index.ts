@@ -31,9 +31,9 @@ export type {
   JobFile,
 } from './jobSchema';
 export {
-  FEED_STATES,
   FUSE_FAMILIES,
   ISOLATION_STEPS,
+  KEY_STATES,
   SLOT_FAMILIES,
   SLOT_FEEDS,
   SLOT_STATES,

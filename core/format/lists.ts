@@ -32,7 +32,7 @@ export const SLOT_STATES = [
 ] as const;
 
 /** Positions of key and engine, and what is switched on, in which feeds are told apart; in the order in which they are asked for. */
-export const FEED_STATES = [
+export const KEY_STATES = [
   'off',
   'off-waited',
   'accessory',

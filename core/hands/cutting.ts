@@ -1,13 +1,13 @@
 /** Before a wire is cut or toned: both its ends read in every state of the feeds, and the place isolated. */
 
-import { FEED_STATE_WORDS, FEED_STATES, type FeedState, liveness, type SlotReading } from '../limits';
+import { KEY_STATE_WORDS, KEY_STATES, type KeyState, liveness, type SlotReading } from '../limits';
 import { type IsolationStep, isolationGate } from './isolation';
 
 export interface WireReading {
   readonly id: string;
   readonly wire: string;
   readonly end: 'a' | 'b';
-  readonly state: FeedState;
+  readonly state: KeyState;
   readonly value: SlotReading['value'];
   readonly testerProved: boolean;
 }
@@ -15,9 +15,9 @@ export interface WireReading {
 export interface CutGate {
   readonly allowed: boolean;
   /** Ends and states that nobody has read. */
-  readonly missing: readonly { readonly end: 'a' | 'b'; readonly state: FeedState }[];
+  readonly missing: readonly { readonly end: 'a' | 'b'; readonly state: KeyState }[];
   /** Where it is live. */
-  readonly live: readonly { readonly end: 'a' | 'b'; readonly state: FeedState }[];
+  readonly live: readonly { readonly end: 'a' | 'b'; readonly state: KeyState }[];
   readonly sentence: string;
 }
 
@@ -25,7 +25,7 @@ export interface CutGate {
 export function readingAt(
   readings: readonly WireReading[],
   end: 'a' | 'b',
-  state: FeedState,
+  state: KeyState,
 ): WireReading | undefined {
   return readings.findLast((one) => one.end === end && one.state === state);
 }
@@ -39,11 +39,11 @@ export function cutGate(
   isolated: readonly IsolationStep[],
   nominalVolts: number,
 ): CutGate {
-  const missing: { end: 'a' | 'b'; state: FeedState }[] = [];
-  const live: { end: 'a' | 'b'; state: FeedState }[] = [];
+  const missing: { end: 'a' | 'b'; state: KeyState }[] = [];
+  const live: { end: 'a' | 'b'; state: KeyState }[] = [];
   let proved = true;
   for (const end of ['a', 'b'] as const) {
-    for (const state of FEED_STATES) {
+    for (const state of KEY_STATES) {
       const reading = readingAt(readings, end, state);
       if (!reading) missing.push({ end, state });
       else if (liveness(reading.value, nominalVolts) !== 'dead') live.push({ end, state });
@@ -56,7 +56,7 @@ export function cutGate(
     const [first] = live;
     return say(
       false,
-      `Live at end ${first!.end} (${FEED_STATE_WORDS[first!.state].toLowerCase()}). Find that feed and take it off; then read again.`,
+      `Live at end ${first!.end} (${KEY_STATE_WORDS[first!.state].toLowerCase()}). Find that feed and take it off; then read again.`,
     );
   }
   if (missing.length > 0) {
@@ -65,7 +65,7 @@ export function cutGate(
     return say(
       false,
       ends.size === 1
-        ? `End ${first!.end} still has to be read: ${missing.map((one) => FEED_STATE_WORDS[one.state].toLowerCase()).join(', ')}.`
+        ? `End ${first!.end} still has to be read: ${missing.map((one) => KEY_STATE_WORDS[one.state].toLowerCase()).join(', ')}.`
         : `Both ends still have to be read, ${missing.length} readings in all.`,
     );
   }

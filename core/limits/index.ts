@@ -87,9 +87,9 @@ export {
   wiggleChances,
 } from './instruments';
 export {
-  FEED_STATE_WORDS,
-  FEED_STATES,
-  type FeedState,
+  KEY_STATE_WORDS,
+  KEY_STATES,
+  type KeyState,
   latest,
   liveness,
   type SlotEnd,

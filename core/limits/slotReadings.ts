@@ -1,11 +1,11 @@
 /** What was read at the slots of a box, and in which state of key and engine. */
-import { FEED_STATES, type LampStateName } from '../format';
+import { KEY_STATES, type LampStateName } from '../format';
 
-export { FEED_STATES };
+export { KEY_STATES };
 
-export type FeedState = (typeof FEED_STATES)[number];
+export type KeyState = (typeof KEY_STATES)[number];
 
-export const FEED_STATE_WORDS: Readonly<Record<FeedState, string>> = {
+export const KEY_STATE_WORDS: Readonly<Record<KeyState, string>> = {
   off: 'Key off',
   'off-waited': 'Key off, after the wait',
   accessory: 'Key at accessory',
@@ -24,7 +24,7 @@ export interface SlotReading {
   readonly slot: string;
   readonly end: SlotEnd;
   readonly value: { readonly lamp: LampStateName } | { readonly volts: number };
-  readonly state: FeedState;
+  readonly state: KeyState;
   /** The fuse was out while this was read. */
   readonly fuseOut: boolean;
   readonly testerProved: boolean;
@@ -34,10 +34,10 @@ export interface SlotReading {
 const LIVE_SHARE = 0.8;
 const DEAD_SHARE = 0.2;
 
-export type Live = 'live' | 'weak' | 'dead';
+export type Liveness = 'live' | 'weak' | 'dead';
 
 /** Live, weak or dead; the limits follow the nominal voltage (filament lamp lit above 80 %, off below 20 %). */
-export function liveness(value: SlotReading['value'], nominalVolts: number): Live {
+export function liveness(value: SlotReading['value'], nominalVolts: number): Liveness {
   if ('lamp' in value) return value.lamp === 'lit' ? 'live' : value.lamp === 'dim' ? 'weak' : 'dead';
   const share = Math.abs(value.volts) / nominalVolts;
   return share >= LIVE_SHARE ? 'live' : share >= DEAD_SHARE ? 'weak' : 'dead';
@@ -47,7 +47,7 @@ export function liveness(value: SlotReading['value'], nominalVolts: number): Liv
 export function latest(
   readings: readonly SlotReading[],
   end: SlotEnd,
-  where: { readonly fuseOut: boolean; readonly state?: FeedState },
+  where: { readonly fuseOut: boolean; readonly state?: KeyState },
 ): SlotReading | undefined {
   return readings.findLast(
     (one) =>

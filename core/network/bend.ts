@@ -3,7 +3,7 @@
  * already, so the network is reduced to their ports. Those that have bent far are followed by Newton's method
  * together; those that have hardly bent, by single steps of their own, which converge quickly and cost little.
  */
-import type { Base } from './base';
+import type { Factorization } from './factorization';
 import { JUNCTION_GMIN, junctionAmps, kneeVolts, nextJunctionVolts, straightBelow } from './junction';
 import type { Ports } from './ports';
 import { SmallSystem } from './smallSystem';
@@ -111,7 +111,7 @@ export class BentJunctions {
    * few millivolts and leaves a start for an exact one. Gives the smallest pivot met, 1 when nothing bent, 0 when
    * it does not settle.
    */
-  follow(base: Base, ports: Ports, rough: boolean, fromGuess: boolean): number {
+  follow(base: Factorization, ports: Ports, rough: boolean, fromGuess: boolean): number {
     const { junctions, linear, state } = this;
     this.count = 0;
     this.far = 0;
@@ -170,7 +170,7 @@ export class BentJunctions {
   }
 
   /** Volts across a junction that is not followed, in the present state. */
-  private across(base: Base, ports: Ports, j: number): number {
+  private across(base: Factorization, ports: Ports, j: number): number {
     let across = this.linear[j]!;
     if (this.count === 0) return across;
     const row = j * this.junctions;
@@ -183,7 +183,7 @@ export class BentJunctions {
   }
 
   /** Adds the junctions that have left their straight lines; false when there are no new ones. */
-  private find(base: Base, ports: Ports, rough: boolean, fromGuess: boolean): boolean {
+  private find(base: Factorization, ports: Ports, rough: boolean, fromGuess: boolean): boolean {
     const { state, present } = this;
     const before = this.count;
     // All first: adding one reorders those that are there.
@@ -213,7 +213,7 @@ export class BentJunctions {
     return this.count > before;
   }
 
-  private append(base: Base, j: number, start: number, far: boolean): void {
+  private append(base: Factorization, j: number, start: number, far: boolean): void {
     const i = this.count++;
     this.junction[i] = j;
     this.volts[i] = start;
@@ -235,7 +235,7 @@ export class BentJunctions {
   }
 
   /** Ohms between the bent ports as the other ports leave them. */
-  private reduce(base: Base, ports: Ports): void {
+  private reduce(base: Factorization, ports: Ports): void {
     const { count: n, junctions, junction, ohms, portOhms, taken } = this;
     const k = ports.count;
     const mutual = base.junctionOhms;
@@ -256,7 +256,7 @@ export class BentJunctions {
   }
 
   /** Iterates the bent junctions. Gives the smallest pivot of the last round, 0 when they do not settle. */
-  private iterate(base: Base, rough: boolean): number {
+  private iterate(base: Factorization, rough: boolean): number {
     const { ohms, volts, excess, slope, miss, step, junction } = this;
     const n = this.count;
     for (let round = 0; round < ROUND_LIMIT; round++) {
@@ -321,7 +321,7 @@ export class BentJunctions {
   }
 
   /** Excess and its slope at the present volts. */
-  private bendAt(base: Base): void {
+  private bendAt(base: Factorization): void {
     for (let i = 0; i < this.count; i++) {
       const j = this.junction[i]!;
       const e = this.branchCount + j;

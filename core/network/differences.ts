@@ -1,8 +1,8 @@
 /** Every difference between a base and the present state, as ports of the base: elements, bridges, ties of islands. */
 import type { Alteration } from './alteration';
-import type { Base } from './base';
 import type { BentJunctions } from './bend';
 import type { Elements } from './elements';
+import type { Factorization } from './factorization';
 import type { Ports } from './ports';
 import { type ShapeFinder, TIE_SIEMENS } from './shape';
 
@@ -23,7 +23,7 @@ export class Differences {
   ) {}
 
   /** Fills the ports, marks the junctions that are cut off, and leaves the islands in the shape finder. */
-  gather(base: Base, alteration: Alteration): void {
+  gather(base: Factorization, alteration: Alteration): void {
     const { ports, elements } = this;
     const { a, b, moved, closed, alteredCount } = elements;
     ports.clear();
@@ -84,12 +84,12 @@ export class Differences {
     }
   }
 
-  private addTie(base: Base, node: number, siemens: number): void {
+  private addTie(base: Factorization, node: number, siemens: number): void {
     this.ports.add(node, this.datum, siemens, 0, -1, base.tieColumn(node, this.datum));
   }
 
   /** Ports that cut off junctions and move the ties, where elements were opened or joined. */
-  private takeShape(base: Base, key: string): void {
+  private takeShape(base: Factorization, key: string): void {
     let shape = base.shapes.get(key);
     if (!shape) {
       shape = this.shapes.ofPorts(base, this.ports);

@@ -1,9 +1,9 @@
 /** Kirchhoff's current law as the judge of volts that were found: what they leave unbalanced, and one step to mend it. */
 import type { Network } from '../circuit';
 import type { Alteration } from './alteration';
-import type { Base } from './base';
 import type { BentJunctions } from './bend';
 import type { Elements } from './elements';
+import type { Factorization } from './factorization';
 import { type Ports, spread } from './ports';
 
 /** Share of the largest short-circuit current below which a current counts as none when the law is checked. */
@@ -41,7 +41,7 @@ export class KirchhoffCheck {
   }
 
   /** Puts in once more what the law still lacks (iterative refinement). */
-  refine(volts: Float64Array, base: Base, ports: Ports, alteration: Alteration): void {
+  refine(volts: Float64Array, base: Factorization, ports: Ports, alteration: Alteration): void {
     const { correction } = this;
     this.lackingAmps(volts, alteration);
     base.raise(this.lacking, correction);

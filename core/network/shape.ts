@@ -2,8 +2,9 @@
  * The islands of a state: what hangs together once elements were opened or joined, which junctions are left
  * without a way round, and which node of each island is tied to the datum.
  */
-import type { Base, Shape } from './base';
+
 import type { Elements } from './elements';
+import type { Factorization, Shape } from './factorization';
 import { flatten, join, rootOf, separate } from './islands';
 import type { Ports } from './ports';
 
@@ -58,7 +59,7 @@ export class ShapeFinder {
   }
 
   /** The shape of the present state from nothing: what the base has, less and more what the ports change. */
-  ofPorts(base: Base, ports: Ports): Shape {
+  ofPorts(base: Factorization, ports: Ports): Shape {
     const { roots, elements } = this;
     const { a, b, movedAt, closed } = elements;
     separate(roots);
@@ -80,7 +81,7 @@ export class ShapeFinder {
   }
 
   /** Joins what only junctions join; one that nothing leads around can carry no current, and is cut off. */
-  private joinByJunctions(base: Base | null): number[] {
+  private joinByJunctions(base: Factorization | null): number[] {
     const { joining, roots } = this;
     const { a, b, branchCount, junctionCount } = this.elements;
     const cut: number[] = [];
@@ -126,7 +127,7 @@ export class ShapeFinder {
     return false;
   }
 
-  private movedTies(base: Base): { untied: number[]; tied: number[] } {
+  private movedTies(base: Factorization): { untied: number[]; tied: number[] } {
     const { roots, marked, datum } = this;
     const main = roots[datum]!;
     const untied: number[] = [];

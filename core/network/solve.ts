@@ -3,7 +3,7 @@
  *
  * Nodal analysis (Ho, Ruehli and Brennan, "The modified nodal approach to network analysis", 1975); every
  * source has resistance, so nodal form suffices. The condition is factored once for each state of its sensors
- * that the sound circuit passes through (`base.ts`, `wholeMatrix.ts`). Faults, interventions and contacts
+ * that the sound circuit passes through (`factorization.ts`, `wholeMatrix.ts`). Faults, interventions and contacts
  * (`elements.ts`) are a few changed elements of one of these (`ports.ts`, `differences.ts`); junctions that leave
  * the point they were linearised at follow in their own ports alone (`bend.ts`); sensors step until they rest
  * (`sensors.ts`); Kirchhoff's law judges what came out (`kirchhoff.ts`).
@@ -13,10 +13,10 @@
  */
 import type { Moment, Network } from '../circuit';
 import { type Alteration, UNALTERED } from './alteration';
-import { Base } from './base';
 import { BentJunctions } from './bend';
 import { Differences } from './differences';
 import { Elements } from './elements';
+import { Factorization } from './factorization';
 import { join, rootOf, separate } from './islands';
 import { KirchhoffCheck } from './kirchhoff';
 import { Ports, spread } from './ports';
@@ -73,13 +73,13 @@ export class ConditionSolver implements Felt {
   private readonly differences: Differences;
   private readonly whole: WholeMatrix;
   private readonly kirchhoff: KirchhoffCheck;
-  private readonly bases: Base[] = [];
+  private readonly bases: Factorization[] = [];
   /** Whether a rough look at the states on the way pays: it does where many junctions have to be followed. */
   private readonly mayBeRough: boolean;
 
   // What one solve works on; reused by the next.
   /** The base that the present state is given by, null while `volts` hold it. */
-  private base: Base | null = null;
+  private base: Factorization | null = null;
   private readonly volts: Float64Array;
   private smallestPivot = 1;
   private anyReversed = false;
@@ -248,9 +248,9 @@ export class ConditionSolver implements Felt {
   }
 
   /** The base of the present state, or the one that the fewest contacts tell from it. */
-  private chooseBase(alteration: Alteration): Base | null {
+  private chooseBase(alteration: Alteration): Factorization | null {
     const { closed } = this.elements;
-    let best: Base | null = null;
+    let best: Factorization | null = null;
     let fewest = Number.POSITIVE_INFINITY;
     for (let i = 0; i < this.bases.length; i++) {
       const base = this.bases[i]!;
@@ -267,14 +267,14 @@ export class ConditionSolver implements Felt {
     return this.makeBase() ?? best;
   }
 
-  private makeBase(): Base | null {
+  private makeBase(): Factorization | null {
     const { whole, elements, network } = this;
     const near = this.bases[this.bases.length - 1] ?? null;
     const found = whole.factor(UNALTERED, near) ?? whole.factor(UNALTERED, null);
     if (!found) return null;
     whole.holdIdle(found);
     const state = { ...found, roots: this.shapes.roots.slice(), closed: elements.closed.slice() };
-    const made = new Base(state, elements.a, elements.b, elements.branchCount, network.datum);
+    const made = new Factorization(state, elements.a, elements.b, elements.branchCount, network.datum);
     this.bases.push(made);
     return made;
   }
@@ -283,7 +283,7 @@ export class ConditionSolver implements Felt {
    * Finds the present state, by the quick way where it is exact. A rough look is good to a few millivolts: enough
    * to see which way sensors go on the way to rest. False when nothing settles.
    */
-  private settle(base: Base | null, alteration: Alteration, rough: boolean): boolean {
+  private settle(base: Factorization | null, alteration: Alteration, rough: boolean): boolean {
     const { ports, bent } = this;
     if (!base) return this.anew(alteration, null);
     this.base = base;
@@ -299,7 +299,7 @@ export class ConditionSolver implements Felt {
     return true;
   }
 
-  private polish(base: Base): boolean {
+  private polish(base: Factorization): boolean {
     const volts = this.whole.polish(base, this.ports, (from, to) => this.across(from, to));
     if (!volts) return false;
     this.volts.set(volts);
@@ -307,7 +307,7 @@ export class ConditionSolver implements Felt {
     return true;
   }
 
-  private anew(alteration: Alteration, near: Base | null): boolean {
+  private anew(alteration: Alteration, near: Factorization | null): boolean {
     const { whole } = this;
     const found = whole.factor(alteration, near ?? this.bases[0] ?? null) ?? whole.factor(alteration, null);
     this.base = null;
@@ -377,7 +377,7 @@ export class ConditionSolver implements Felt {
   }
 
   /** Current of every branch, at the present volts: as in the base where the ports changed nothing. */
-  private ampsFromBase(base: Base, amps: Float64Array): void {
+  private ampsFromBase(base: Factorization, amps: Float64Array): void {
     const { volts, ports, elements } = this;
     const { a, b, branchCount } = elements;
     const { siemens, injected } = base;

@@ -4,9 +4,9 @@
  */
 import type { Network } from '../circuit';
 import type { Alteration } from './alteration';
-import type { Base } from './base';
 import type { BentJunctions } from './bend';
 import type { Elements } from './elements';
+import type { Factorization } from './factorization';
 import type { Ports } from './ports';
 import type { ShapeFinder } from './shape';
 import { SparseFactor, SparsePattern } from './sparse';
@@ -59,7 +59,7 @@ export class WholeMatrix {
   }
 
   /** Factors the present state from nothing, started at the junctions of `near`. Null when they do not settle. */
-  factor(alteration: Alteration, near: Base | null): Workspace | null {
+  factor(alteration: Alteration, near: Factorization | null): Workspace | null {
     const { elements, shapes } = this;
     const { branchCount, junctionCount } = elements;
     const bridges = alteration.bridges.filter((bridge) => elements.bridgeSiemens(bridge) > 0);
@@ -100,7 +100,11 @@ export class WholeMatrix {
    * From junction volts that lack digits to exact ones, started where the ports of a base left off; `across` gives
    * these volts. Null when they do not settle. For states without bridges.
    */
-  polish(base: Base, ports: Ports, across: (from: number, to: number) => number): Float64Array | null {
+  polish(
+    base: Factorization,
+    ports: Ports,
+    across: (from: number, to: number) => number,
+  ): Float64Array | null {
     const { elements, bent } = this;
     const { branchCount, junctionCount, a, b } = elements;
     this.reused ??= new Workspace(this.pattern, junctionCount);

@@ -5,13 +5,7 @@ import { checkPanelSetText } from '../format/checkPanelSet';
 import type { CircuitPart } from '../format/circuitSchema';
 import type { Panel, Slot } from '../format/panelSchema';
 import { colourOf } from '../limits/fuseFamilies';
-import {
-  FEED_STATES,
-  type FeedState,
-  liveness,
-  type SlotEnd,
-  type SlotReading,
-} from '../limits/slotReadings';
+import { KEY_STATES, type KeyState, liveness, type SlotEnd, type SlotReading } from '../limits/slotReadings';
 import { auditSlot, unaccounted } from './audit';
 import { classifyFeed } from './feeds';
 import { swapBar, swapPairs } from './swap';
@@ -167,7 +161,7 @@ describe('single verdicts', () => {
     const any = fc.record({
       end: fc.constantFrom<SlotEnd>('feed', 'load', 'load-2'),
       lamp: fc.constantFrom('lit' as const, 'dim' as const, 'off' as const),
-      state: fc.constantFrom(...FEED_STATES),
+      state: fc.constantFrom(...KEY_STATES),
       fuseOut: fc.boolean(),
     });
     fc.assert(
@@ -191,10 +185,10 @@ describe('single verdicts', () => {
 });
 
 describe('feeds over the states of the key', () => {
-  const over = (live: Partial<Record<FeedState, boolean>>) =>
+  const over = (live: Partial<Record<KeyState, boolean>>) =>
     classifyFeed(
       Object.entries(live).map(([state, on]) =>
-        reading('f1', 'feed', on ? 'lit' : 'off', { state: state as FeedState }),
+        reading('f1', 'feed', on ? 'lit' : 'off', { state: state as KeyState }),
       ),
       12,
     );

@@ -1,5 +1,5 @@
 /** What kind of feed a slot has, from where it was live in which state of key and engine. */
-import { FEED_STATE_WORDS, FEED_STATES, type FeedState, latest, liveness, type SlotReading } from '../limits';
+import { KEY_STATE_WORDS, KEY_STATES, type KeyState, latest, liveness, type SlotReading } from '../limits';
 
 export type FeedClass =
   | 'constant'
@@ -18,12 +18,12 @@ export interface FeedFinding {
   /** Still possible while readings are missing. */
   readonly possible: readonly FeedClass[];
   /** States that would decide between what is possible. */
-  readonly missing: readonly FeedState[];
+  readonly missing: readonly KeyState[];
   readonly sentence: string;
 }
 
 /** Live in these states, dead in the others; a state that is not named says nothing about that feed. */
-const PATTERNS: readonly (readonly [FeedClass, Readonly<Partial<Record<FeedState, boolean>>>])[] = [
+const PATTERNS: readonly (readonly [FeedClass, Readonly<Partial<Record<KeyState, boolean>>>])[] = [
   ['constant', { off: true, 'off-waited': true, accessory: true, run: true, crank: true, running: true }],
   ['delayed', { off: true, 'off-waited': false, accessory: true, run: true, running: true }],
   ['accessory', { off: false, 'off-waited': false, accessory: true, run: true, crank: false, running: true }],
@@ -58,7 +58,7 @@ const PATTERNS: readonly (readonly [FeedClass, Readonly<Partial<Record<FeedState
 ];
 
 /** Whether a feed of a class is live in a state; undefined where the class does not say. */
-export function liveIn(feed: string, state: FeedState): boolean | undefined {
+export function isFedIn(feed: string, state: KeyState): boolean | undefined {
   return PATTERNS.find(([name]) => name === feed)?.[1][state];
 }
 
@@ -77,30 +77,30 @@ const WORDS: Readonly<Record<FeedClass, string>> = {
 
 /** The class of a feed from its readings in the states; the latest in each state counts. */
 export function classifyFeed(readings: readonly SlotReading[], nominalVolts: number): FeedFinding {
-  const live = new Map<FeedState, boolean>();
+  const live = new Map<KeyState, boolean>();
   /** Neither live nor dead: this decides nothing before volts under load are read. */
-  const dim: FeedState[] = [];
-  for (const state of FEED_STATES) {
+  const dim: KeyState[] = [];
+  for (const state of KEY_STATES) {
     const reading = latest(readings, 'feed', { fuseOut: false, state });
     const stands = reading ? liveness(reading.value, nominalVolts) : null;
     if (stands === 'weak') dim.push(state);
     else if (stands !== null) live.set(state, stands === 'live');
   }
   if (dim.length > 0) {
-    const where = dim.map((state) => FEED_STATE_WORDS[state].toLowerCase()).join(', ');
+    const where = dim.map((state) => KEY_STATE_WORDS[state].toLowerCase()).join(', ');
     const sentence = `Dim or low with ${where}: a feed through resistance, or no feed at all. Read volts under load there.`;
     return { feed: 'unknown', possible: [], missing: dim, sentence };
   }
   if (live.size === 0) {
-    return { feed: 'unknown', possible: [], missing: [...FEED_STATES], sentence: 'Not read yet.' };
+    return { feed: 'unknown', possible: [], missing: [...KEY_STATES], sentence: 'Not read yet.' };
   }
   const possible = PATTERNS.filter(([, pattern]) =>
     [...live].every(([state, on]) => pattern[state] === undefined || pattern[state] === on),
   ).map(([feed]) => feed);
   const left = PATTERNS.filter(([feed]) => possible.includes(feed)).map(([, pattern]) => pattern);
-  const differs = (state: FeedState) =>
+  const differs = (state: KeyState) =>
     left.some((pattern) => pattern[state] === true) && left.some((pattern) => pattern[state] === false);
-  const missing = FEED_STATES.filter((state) => !live.has(state) && differs(state));
+  const missing = KEY_STATES.filter((state) => !live.has(state) && differs(state));
   const [only] = possible;
   if (possible.length === 0) {
     return { feed: 'unknown', possible, missing: [], sentence: `${WORDS.unknown}.` };
@@ -115,7 +115,7 @@ export function classifyFeed(readings: readonly SlotReading[], nominalVolts: num
     feed: 'unknown',
     possible,
     missing,
-    sentence: `Could be ${possible.join(', ')}. To be sure: ${missing.map((state) => FEED_STATE_WORDS[state].toLowerCase()).join(', ')}.${waits}`,
+    sentence: `Could be ${possible.join(', ')}. To be sure: ${missing.map((state) => KEY_STATE_WORDS[state].toLowerCase()).join(', ')}.${waits}`,
   };
 }
 

@@ -2,15 +2,15 @@
 
 import type { Slot } from '../format';
 import {
-  FEED_STATE_WORDS,
-  FEED_STATES,
-  type FeedState,
+  KEY_STATE_WORDS,
+  KEY_STATES,
+  type KeyState,
   latest,
   liveness,
   type SlotEnd,
   type SlotReading,
 } from '../limits';
-import { liveIn } from './feeds';
+import { isFedIn } from './feeds';
 import { slotRows } from './rows';
 
 export type SlotVerdict =
@@ -47,7 +47,7 @@ export const VERDICT_WORDS: Readonly<Record<SlotVerdict, string>> = {
 };
 
 /** States in which a dark pair may only mean that the key stands wrong. */
-const KEY_MAY_MATTER: readonly FeedState[] = ['off', 'off-waited', 'accessory', 'crank'];
+const KEY_MAY_MATTER: readonly KeyState[] = ['off', 'off-waited', 'accessory', 'crank'];
 
 /** The verdict on one slot from all its readings. The latest of each end counts, both in one state. */
 export function triageSlot(
@@ -132,8 +132,8 @@ export function triageSlot(
 type Say = (verdict: SlotVerdict, sentence: string, next: string | null) => TriageResult;
 
 /** Both ends dark: whether the key stands wrong for this feed, or it is not fed. */
-function dark(feed: Slot['feed'], state: FeedState, say: Say): TriageResult {
-  const here = FEED_STATE_WORDS[state].toLowerCase();
+function dark(feed: Slot['feed'], state: KeyState, say: Say): TriageResult {
+  const here = KEY_STATE_WORDS[state].toLowerCase();
   if (feed === 'lights') {
     return say(
       'awaits-key',
@@ -141,13 +141,13 @@ function dark(feed: Slot['feed'], state: FeedState, say: Say): TriageResult {
       'Read again with the lights on.',
     );
   }
-  const liveHere = feed === undefined ? undefined : liveIn(feed, state);
+  const liveHere = feed === undefined ? undefined : isFedIn(feed, state);
   if (liveHere === false) {
-    const other = FEED_STATES.find((one) => liveIn(feed!, one));
+    const other = KEY_STATES.find((one) => isFedIn(feed!, one));
     return say(
       'awaits-key',
       `Both ends dark with ${here}, as this feed should be there.`,
-      other ? `Read again: ${FEED_STATE_WORDS[other].toLowerCase()}.` : 'Nothing feeds it in any state.',
+      other ? `Read again: ${KEY_STATE_WORDS[other].toLowerCase()}.` : 'Nothing feeds it in any state.',
     );
   }
   if (liveHere === undefined && KEY_MAY_MATTER.includes(state)) {

@@ -71,11 +71,11 @@ export function whetherToStop(input: {
   readonly confirmingMinutes: number | null;
   readonly anythingToLearn: boolean;
   /** The fault seems to come and go, and is away. */
-  readonly worksNow: boolean;
+  readonly isSoundNow: boolean;
 }): Stop | null {
-  const { proved, title, chance, likely, cost, confirmingMinutes, anythingToLearn, worksNow } = input;
+  const { proved, title, chance, likely, cost, confirmingMinutes, anythingToLearn, isSoundNow } = input;
   if (proved) return { reason: 'proved', sentence: 'It is proved: nothing more need be tested.' };
-  if (!anythingToLearn && worksNow) {
+  if (!anythingToLearn && isSoundNow) {
     return {
       reason: 'works-now',
       sentence:

@@ -7,7 +7,7 @@ import { EMF_SPREAD, FLOATS } from '../evidence/voltsPrediction';
 import { kindOf } from '../kinds';
 import { voltsSpread } from '../kinds/volts';
 import { joinWords } from '../verdict/joinWords';
-import { type Live, rowsFor, type TestWorth } from './next';
+import { type InPlay, rowsFor, type TestWorth } from './next';
 
 export interface OutcomeMeaning {
   /** "about 12.5 V", "lit", "conducts". */
@@ -75,16 +75,16 @@ function ranges(predictions: Predictions, prediction: TestPrediction, sound: num
   return all.filter((range) => range.bins.length > 0);
 }
 
-/** What each result of a test would mean for the suspects; groups are numbered as in `live`. */
+/** What each result of a test would mean for the suspects; groups are numbered as in `inPlay`. */
 export function outcomeMeanings(
   predictions: Predictions,
   prediction: TestPrediction,
-  live: Live,
+  inPlay: InPlay,
   title: (group: number) => string,
 ): { expected: string; meanings: OutcomeMeaning[] } {
   const { outcomes, chances } = prediction;
-  const { chance, group, groupCount } = live;
-  const rows = rowsFor(prediction, live);
+  const { chance, group, groupCount } = inPlay;
+  const rows = rowsFor(prediction, inPlay);
   const before = new Float64Array(groupCount);
   for (let m = 0; m < rows.length; m++) before[group[m]!] = before[group[m]!]! + chance[m]!;
   const found = ranges(predictions, prediction, predictions.sound);

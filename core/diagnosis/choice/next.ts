@@ -35,7 +35,7 @@ function entropyTerm(p: number): number {
 }
 
 /** What a choice is made over: rows of the predictions with their chances, and the repair group of each. */
-export interface Live {
+export interface InPlay {
   /** Row of the predictions; a fault that comes and goes has two, its own and the sound circuit's. */
   readonly rows: Int32Array;
   /** Row of the hypothesis itself, also while its fault is away. */
@@ -52,12 +52,12 @@ export interface Live {
  * The hypotheses that still count. `presentNow` gives, for a fault that comes and goes, the chance that it is
  * there now and null for any other; while it is away the circuit reads as sound.
  */
-export function liveRows(
+export function rowsInPlay(
   p: Float64Array,
   groupOf: Int32Array,
   soundRow: number,
   presentNow: (h: number) => number | null,
-): Live {
+): InPlay {
   const rows: number[] = [];
   const own: number[] = [];
   const chance: number[] = [];
@@ -99,15 +99,15 @@ class Scratch {
 }
 
 /** The rows that a test is read from. */
-export function rowsFor({ ofLooseness }: TestPrediction, { rows, own }: Live): Int32Array {
+export function rowsFor({ ofLooseness }: TestPrediction, { rows, own }: InPlay): Int32Array {
   return ofLooseness ? own : rows;
 }
 
 /** Expected entropy over groups after a test, bits. */
-function expectedEntropy(prediction: TestPrediction, live: Live, scratch: Scratch): number {
+function expectedEntropy(prediction: TestPrediction, inPlay: InPlay, scratch: Scratch): number {
   const { outcomes, chances } = prediction;
-  const { chance, group, groupCount } = live;
-  const rows = rowsFor(prediction, live);
+  const { chance, group, groupCount } = inPlay;
+  const rows = rowsFor(prediction, inPlay);
   const size = groupCount * outcomes;
   scratch.fit(size, outcomes);
   const { joint, total } = scratch;
@@ -129,7 +129,7 @@ function expectedEntropy(prediction: TestPrediction, live: Live, scratch: Scratc
   return Math.max(0, entropy);
 }
 
-function entropyNow({ chance, group, groupCount }: Live): number {
+function entropyNow({ chance, group, groupCount }: InPlay): number {
   const mass = new Float64Array(groupCount);
   for (let m = 0; m < chance.length; m++) mass[group[m]!] = mass[group[m]!]! + chance[m]!;
   let now = 0;
@@ -138,18 +138,18 @@ function entropyNow({ chance, group, groupCount }: Live): number {
 }
 
 /** The same rows after one result of a test; chances sum to one. */
-function after(live: Live, prediction: TestPrediction, k: number, total: number): Live {
+function after(inPlay: InPlay, prediction: TestPrediction, k: number, total: number): InPlay {
   const { outcomes, chances } = prediction;
-  const rows = rowsFor(prediction, live);
-  const chance = live.chance.map((one, m) => (one * chances[rows[m]! * outcomes + k]!) / total);
+  const rows = rowsFor(prediction, inPlay);
+  const chance = inPlay.chance.map((one, m) => (one * chances[rows[m]! * outcomes + k]!) / total);
   const kept = [...chance.keys()].filter((m) => chance[m]! > SLIGHT);
   return {
-    rows: Int32Array.from(kept, (m) => live.rows[m]!),
-    own: Int32Array.from(kept, (m) => live.own[m]!),
+    rows: Int32Array.from(kept, (m) => inPlay.rows[m]!),
+    own: Int32Array.from(kept, (m) => inPlay.own[m]!),
     chance: Float64Array.from(kept, (m) => chance[m]!),
-    group: Int32Array.from(kept, (m) => live.group[m]!),
-    groupCount: live.groupCount,
-    groups: live.groups,
+    group: Int32Array.from(kept, (m) => inPlay.group[m]!),
+    groupCount: inPlay.groupCount,
+    groups: inPlay.groups,
   };
 }
 
@@ -203,22 +203,22 @@ function valueOfTwo(
   firstMinutes: number,
   place: string | null,
   following: readonly Offered[],
-  live: Live,
+  inPlay: InPlay,
   context: ChoiceContext,
   scratch: Scratch,
 ): number {
   const { outcomes, chances } = first.prediction;
-  const rows = rowsFor(first.prediction, live);
+  const rows = rowsFor(first.prediction, inPlay);
   const opened = place === null ? context.opened : new Set([...context.opened, place]);
   let gain = firstGain;
   let minutes = firstMinutes;
   for (let k = 0; k < outcomes; k++) {
     let total = 0;
-    for (let m = 0; m < live.rows.length; m++) {
-      total += live.chance[m]! * chances[rows[m]! * outcomes + k]!;
+    for (let m = 0; m < inPlay.rows.length; m++) {
+      total += inPlay.chance[m]! * chances[rows[m]! * outcomes + k]!;
     }
     if (total < FOLLOWED) continue;
-    const then = after(live, first.prediction, k, total);
+    const then = after(inPlay, first.prediction, k, total);
     const now = entropyNow(then);
     let best = { gain: 0, minutes: 0, value: 0 };
     for (const next of following) {
@@ -239,13 +239,15 @@ function valueOfTwo(
 /** Values every test, best first; ties go to the less intrusive. */
 export function rankTests(
   tests: readonly Offered[],
-  live: Live,
+  inPlay: InPlay,
   context: ChoiceContext,
   lookAhead = true,
 ): TestWorth[] {
   const scratch = new Scratch();
-  const now = entropyNow(live);
-  const gains = tests.map(({ prediction }) => Math.max(0, now - expectedEntropy(prediction, live, scratch)));
+  const now = entropyNow(inPlay);
+  const gains = tests.map(({ prediction }) =>
+    Math.max(0, now - expectedEntropy(prediction, inPlay, scratch)),
+  );
   const sharing = coverSharing(tests, gains);
   const worth = tests.map(({ test }, index): TestWorth & { index: number; counted: number } => {
     const gain = gains[index]!;
@@ -268,7 +270,7 @@ export function rankTests(
         one.counted,
         one.place,
         following,
-        live,
+        inPlay,
         context,
         scratch,
       ),

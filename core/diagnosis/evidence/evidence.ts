@@ -23,7 +23,7 @@ const WRONG_SPAN = 1.3;
 /** A part that was just renewed is at fault again so much more rarely. */
 const RENEWED = 0.2;
 /** Hypotheses so much less likely than the best (log) are judged without their tolerances; nobody could tell. */
-const LIVE = 16;
+const FOLLOWED_WITHIN = 16;
 /** A floating point, or one the map knows nothing of, shows about the same when it is asked again. */
 const REPEATS = 0.8;
 /** Share of readings near nothing where the map knows nothing. */
@@ -141,9 +141,9 @@ export class EvidenceState {
         let judged: Judged;
         if (!asVolts) judged = this.stateLog(index, h, stand);
         else {
-          const live = before[h]! >= best - LIVE;
-          if (live) chains[h] ??= this.chainUntil(h, index);
-          judged = this.voltsLog(index, h, live ? chains[h]! : null, stand);
+          const followed = before[h]! >= best - FOLLOWED_WITHIN;
+          if (followed) chains[h] ??= this.chainUntil(h, index);
+          judged = this.voltsLog(index, h, followed ? chains[h]! : null, stand);
         }
         entry.log[h] = judged.log;
         entry.stand[h] = judged.stand;
@@ -304,7 +304,7 @@ export class EvidenceState {
     this.weigh();
     let best = Number.NEGATIVE_INFINITY;
     for (const value of this.logWeight) if (value > best) best = value;
-    const followed = loose.filter((h) => this.logWeight[h]! >= best - LIVE);
+    const followed = loose.filter((h) => this.logWeight[h]! >= best - FOLLOWED_WITHIN);
     for (const h of followed) this.followLoose(h);
     if (followed.length > 0) this.weigh();
   }

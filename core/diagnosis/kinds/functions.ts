@@ -29,7 +29,7 @@ function state(model: CircuitModel, ref: { function: string; condition: string }
 
 const lower = (names: Names, id: string) => names.function(id).toLowerCase();
 
-export const works: TestKind<RefOf<'function'>> = {
+export const functionSeen: TestKind<RefOf<'function'>> = {
   fields: ['function', 'condition'],
   answer: 'function',
   results: RESULTS,
@@ -40,7 +40,7 @@ export const works: TestKind<RefOf<'function'>> = {
     circuit.functions.flatMap((one) =>
       model.conditions.map((condition) => ({
         ref: { kind: 'function' as const, function: one.id, condition: condition.id },
-        accesses: [{ place: null, lead: one.name, minutes: one.minutes ?? works.minutes }],
+        accesses: [{ place: null, lead: one.name, minutes: one.minutes ?? functionSeen.minutes }],
       })),
     ),
   chances: ({ model, point }, ref) => chancesOf(model, ref.function, point(ref.condition)),

@@ -2,7 +2,7 @@
 import type { CircuitFile, TestRef } from '../../format';
 import { battery } from './battery';
 import { clamp, fuseDrop } from './current';
-import { apply, bridge, substitute, works } from './functions';
+import { apply, bridge, functionSeen, substitute } from './functions';
 import { click, elsewhere, look, wiggle } from './hand';
 import { Names, type Offer, type RefOf, type Scene, type TestKind } from './kind';
 import { lamp, lampInFuse, led } from './lamps';
@@ -13,7 +13,7 @@ export const KINDS: { readonly [K in TestRef['kind']]: TestKind<RefOf<K>> } = {
   volts,
   lamp,
   led,
-  function: works,
+  function: functionSeen,
   continuity,
   ohms,
   'lamp-in-fuse': lampInFuse,

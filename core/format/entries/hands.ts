@@ -2,7 +2,7 @@
 import { Type } from 'typebox';
 import { ISOLATION_STEPS } from '../lists';
 import { Id, SomeText, strict, Uuid } from '../schemaParts';
-import { FeedStateName, LampOrVolts } from './parts';
+import { KeyStateName, LampOrVolts } from './parts';
 
 /** A step of isolation, done or undone again. */
 export const Isolation = Type.Object(
@@ -35,7 +35,7 @@ export const WireRead = Type.Object(
     wire: Id,
     end: Type.Enum(['a', 'b']),
     value: LampOrVolts,
-    state: FeedStateName,
+    state: KeyStateName,
     testerProved: Type.Boolean(),
   },
   strict,

@@ -1,11 +1,11 @@
 /** Pieces that entries about slots and wires share. */
 import { Type } from 'typebox';
-import { FEED_STATES } from '../lists';
+import { KEY_STATES } from '../lists';
 import { LampState } from '../readingsSchema';
 import { strict } from '../schemaParts';
 
 /** Positions of key and engine, and what is switched on, in which feeds are told apart. */
-export const FeedStateName = Type.Enum([...FEED_STATES]);
+export const KeyStateName = Type.Enum([...KEY_STATES]);
 
 /** What a lamp or a meter showed. */
 export const LampOrVolts = Type.Union([

@@ -2,7 +2,7 @@
 import { Type } from 'typebox';
 import { FoundInSlot, SlotStateName } from '../panelSchema';
 import { Id, SomeText, strict } from '../schemaParts';
-import { FeedStateName, LampOrVolts } from './parts';
+import { KeyStateName, LampOrVolts } from './parts';
 
 /** Lamp or volts at the ends of a fuse, in one state of key and engine. */
 export const SlotReadingTaken = Type.Object(
@@ -17,7 +17,7 @@ export const SlotReadingTaken = Type.Object(
         maxItems: 3,
       },
     ),
-    state: FeedStateName,
+    state: KeyStateName,
     fuseOut: Type.Boolean(),
     testerProved: Type.Boolean(),
   },

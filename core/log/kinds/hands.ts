@@ -1,7 +1,7 @@
 /** What hands do: isolate, begin work, read and cut wires, exchange relays. */
 import type { BodyOf } from '../../format';
 import { STEP_WORDS, TASK_WORDS, TASKS } from '../../hands';
-import { FEED_STATE_WORDS } from '../../limits';
+import { KEY_STATE_WORDS } from '../../limits';
 import type { EventKindOf } from '../kind';
 import { partName, valueWords } from '../names';
 
@@ -30,7 +30,7 @@ export const wireReading: EventKindOf<BodyOf<'wire-reading'>> = {
     job.wireReadings.push({ ...read, id });
   },
   words: (body, circuit) =>
-    `${partName(circuit, body.wire)}, end ${body.end}: ${valueWords(body.value)} (${FEED_STATE_WORDS[body.state].toLowerCase()})`,
+    `${partName(circuit, body.wire)}, end ${body.end}: ${valueWords(body.value)} (${KEY_STATE_WORDS[body.state].toLowerCase()})`,
 };
 
 export const swapped: EventKindOf<BodyOf<'swapped'>> = {

@@ -1,6 +1,6 @@
 /** What was read and seen at the slots and plugs of a box. */
 import type { BodyOf } from '../../format';
-import { FEED_STATE_WORDS } from '../../limits';
+import { KEY_STATE_WORDS } from '../../limits';
 import type { EventKindOf } from '../kind';
 import { valueWords } from '../names';
 
@@ -12,7 +12,7 @@ export const slotReading: EventKindOf<BodyOf<'slot-reading'>> = {
   },
   words: ({ slot, ends, state, fuseOut }) => {
     const read = ends.map(({ end, value }) => `${end.replace('-', ' ')} ${valueWords(value)}`).join(', ');
-    return `Slot ${slot}: ${read} (${FEED_STATE_WORDS[state].toLowerCase()}${fuseOut ? ', fuse out' : ''})`;
+    return `Slot ${slot}: ${read} (${KEY_STATE_WORDS[state].toLowerCase()}${fuseOut ? ', fuse out' : ''})`;
   },
 };
 

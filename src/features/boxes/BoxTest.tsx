@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { FEED_STATE_WORDS, FEED_STATES, type FeedState } from '#core/limits';
+import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
 import { useJob } from '@/features/jobs';
 import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink } from '@/ui/controls';
@@ -21,7 +21,7 @@ export function BoxTest() {
   const panels = data.panelSet?.panels ?? [];
   const [panelId, setPanelId] = useState(panels[0]?.id ?? '');
   const [view, setView] = useState<(typeof VIEWS)[number][0]>('triage');
-  const [state, setState] = useState<FeedState>('off');
+  const [state, setState] = useState<KeyState>('off');
   const panel = panels.find((one) => one.id === panelId) ?? panels[0];
   const readings = useMemo(
     () => job.slotReadings.filter((one) => one.panel === panel?.id),
@@ -76,9 +76,9 @@ export function BoxTest() {
         <Choice
           legend="Key now"
           shape="row"
-          options={FEED_STATES.map((id) => ({ id, name: FEED_STATE_WORDS[id] }))}
+          options={KEY_STATES.map((id) => ({ id, name: KEY_STATE_WORDS[id] }))}
           chosen={state}
-          onChoose={(next) => setState(next as FeedState)}
+          onChoose={(next) => setState(next as KeyState)}
         />
       )}
       <Shown

@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import type { Slot } from '#core/format';
-import { FEED_STATE_WORDS, FEED_STATES, type FeedState, latest, liveness } from '#core/limits';
+import { KEY_STATE_WORDS, KEY_STATES, type KeyState, latest, liveness } from '#core/limits';
 import { classifyFeed, triageOrder } from '#core/panel';
 import { useJob } from '@/features/jobs';
 import { Button } from '@/ui/controls';
@@ -13,7 +13,7 @@ const ANSWERS = [
   { key: '2', word: 'Dead', value: { lamp: 'off' } },
 ] as const;
 
-const SHORT: Readonly<Record<(typeof FEED_STATES)[number], string>> = {
+const SHORT: Readonly<Record<(typeof KEY_STATES)[number], string>> = {
   off: 'Off',
   'off-waited': 'Off, waited',
   accessory: 'Acc.',
@@ -31,12 +31,12 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
   const of = (slot: string) => readings.filter((one) => one.slot === slot);
   const readIn = (slot: string, at: typeof state) => latest(of(slot), 'feed', { fuseOut: false, state: at });
   // Switching on what a slot serves tells a load side from a dead feed; nothing else needs it.
-  const due = (entry: Slot, at: FeedState) =>
+  const due = (entry: Slot, at: KeyState) =>
     !readIn(entry.id, at) &&
     (at !== 'function-on' || classifyFeed(of(entry.id), nominalVolts).missing.includes(at));
   const open = order.filter((slot) => due(slot, state));
   const slot = order.find((one) => one.id === chosen && !readIn(one.id, state)) ?? open[0];
-  const nextState = FEED_STATES.find((one) => one !== state && order.some((entry) => due(entry, one)));
+  const nextState = KEY_STATES.find((one) => one !== state && order.some((entry) => due(entry, one)));
   const tell = (value: (typeof ANSWERS)[number]['value']) => {
     if (!slot) return;
     record({
@@ -65,7 +65,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
           <thead>
             <tr className="border-b-2 border-ink">
               <th className="py-1">Slot</th>
-              {FEED_STATES.map((one) => (
+              {KEY_STATES.map((one) => (
                 <th key={one} className={`px-1 py-1 text-center ${one === state ? 'text-copper' : ''}`}>
                   {SHORT[one]}
                 </th>
@@ -90,14 +90,14 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
                       {slotTitle(entry)}
                     </button>
                   </th>
-                  {FEED_STATES.map((one) => {
+                  {KEY_STATES.map((one) => {
                     const reading = readIn(entry.id, one);
                     const live = reading ? liveness(reading.value, nominalVolts) : null;
                     return (
                       <td
                         key={one}
                         className="px-1 text-center whitespace-nowrap"
-                        aria-label={FEED_STATE_WORDS[one]}
+                        aria-label={KEY_STATE_WORDS[one]}
                       >
                         {live === null
                           ? ''
@@ -131,7 +131,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
       </div>
       <article className="order-1 self-start rounded-lg border-2 border-copper bg-sheet p-4 lg:sticky lg:top-36 lg:order-2">
         <p className="text-sm text-soft" data-testid="survey-state">
-          {FEED_STATE_WORDS[state]} · {order.length - open.length} of {order.length} read
+          {KEY_STATE_WORDS[state]} · {order.length - open.length} of {order.length} read
         </p>
         {slot ? (
           <>
@@ -154,16 +154,16 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
           </>
         ) : nextState ? (
           <>
-            <h2 className="text-2xl">{FEED_STATE_WORDS[state]}: every slot is read</h2>
+            <h2 className="text-2xl">{KEY_STATE_WORDS[state]}: every slot is read</h2>
             <p className="mt-2">
               {nextState === 'off-waited'
                 ? 'Leave the key off and wait until the modules sleep, 10 to 60 minutes.'
                 : nextState === 'crank'
                   ? 'Somebody cranks, out of gear, hands clear; read only what can be read in a few seconds.'
-                  : `Say to the person at the key: ${FEED_STATE_WORDS[nextState].toLowerCase()}.`}
+                  : `Say to the person at the key: ${KEY_STATE_WORDS[nextState].toLowerCase()}.`}
             </p>
             <Button look="primary" className="mt-3 h-14 w-full text-lg" onClick={() => onState(nextState)}>
-              {FEED_STATE_WORDS[nextState]}: go on
+              {KEY_STATE_WORDS[nextState]}: go on
             </Button>
           </>
         ) : (

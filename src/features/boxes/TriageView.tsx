@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import type { BodyOf, Panel, Slot } from '#core/format';
-import { FEED_STATE_WORDS, type FeedState, type SlotReading } from '#core/limits';
+import { KEY_STATE_WORDS, type KeyState, type SlotReading } from '#core/limits';
 import {
   countVerdicts,
   type SlotVerdict,
@@ -131,8 +131,8 @@ const SIGNS: Readonly<Record<SlotVerdict, string>> = {
 export interface BoxViewProps {
   readonly panel: Panel;
   readonly readings: readonly SlotReading[];
-  readonly state: FeedState;
-  readonly onState: (state: FeedState) => void;
+  readonly state: KeyState;
+  readonly onState: (state: KeyState) => void;
   readonly nominalVolts: number;
 }
 
@@ -222,7 +222,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
         data-slot-card={slot.id}
       >
         <p className="text-sm text-soft">
-          {FEED_STATE_WORDS[state]} · {order.indexOf(slot) + 1} of {order.length}
+          {KEY_STATE_WORDS[state]} · {order.indexOf(slot) + 1} of {order.length}
         </p>
         <h2 id="slot-title" className="text-2xl" data-testid="slot-title">
           {slotTitle(slot)}

@@ -30,9 +30,9 @@ export function FunctionGrid() {
   const functions = circuit.functions
     .slice()
     .sort((one, other) => Number(other.id === failing) - Number(one.id === failing));
-  const worksIn = (conditionId: string) =>
+  const rankOf = (conditionId: string) =>
     failing && expected[cellKey(failing, conditionId)] === 'works' ? 0 : 1;
-  const conditions = circuit.conditions.slice().sort((one, other) => worksIn(one.id) - worksIn(other.id));
+  const conditions = circuit.conditions.slice().sort((one, other) => rankOf(one.id) - rankOf(other.id));
   return (
     <div className="overflow-x-auto">
       <table className="border-collapse" data-testid="function-grid">

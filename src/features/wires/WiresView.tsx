@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import { wireLedger } from '#core/circuit';
 import { BEFORE_ISOLATION, cutGate, readingAt, stepsOf, toneGate } from '#core/hands';
-import { FEED_STATE_WORDS, FEED_STATES, liveness } from '#core/limits';
+import { KEY_STATE_WORDS, KEY_STATES, liveness } from '#core/limits';
 import { LedgerTable } from '@/features/circuits';
 import { IsolationSteps, useJob } from '@/features/jobs';
 import { Button, Caution } from '@/ui/controls';
@@ -43,7 +43,7 @@ function CutCard({ wire }: { wire: string }) {
   const gate = cutGate(readings, job.isolated, nominalVolts);
   const tone = toneGate(gate);
   const begun = job.begun.some((one) => one.task === 'cut-or-solder' && one.wire === wire);
-  const tell = (end: 'a' | 'b', state: (typeof FEED_STATES)[number], lamp: 'lit' | 'off') =>
+  const tell = (end: 'a' | 'b', state: (typeof KEY_STATES)[number], lamp: 'lit' | 'off') =>
     record({
       kind: 'wire-reading',
       wire,
@@ -91,10 +91,10 @@ function CutCard({ wire }: { wire: string }) {
           </tr>
         </thead>
         <tbody>
-          {FEED_STATES.map((state) => (
+          {KEY_STATES.map((state) => (
             <tr key={state} className="border-b border-line">
               <th scope="row" className="max-w-36 py-1 text-left text-sm font-normal">
-                {FEED_STATE_WORDS[state]}
+                {KEY_STATE_WORDS[state]}
               </th>
               {ENDS.map((end) => {
                 const reading = readingAt(readings, end, state);
@@ -108,7 +108,7 @@ function CutCard({ wire }: { wire: string }) {
                           <button
                             key={lamp}
                             type="button"
-                            aria-label={`End ${end}, ${FEED_STATE_WORDS[state]}: ${lamp === 'lit' ? 'live' : 'dead'}`}
+                            aria-label={`End ${end}, ${KEY_STATE_WORDS[state]}: ${lamp === 'lit' ? 'live' : 'dead'}`}
                             aria-pressed={on}
                             onClick={() => tell(end, state, lamp)}
                             className={`min-h-11 min-w-14 rounded-md border-2 px-1 ${

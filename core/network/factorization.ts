@@ -38,7 +38,7 @@ export interface FactoredState {
   readonly closed: Uint8Array;
 }
 
-export class Base implements FactoredState {
+export class Factorization implements FactoredState {
   readonly factor: SparseFactor;
   readonly volts: Float64Array;
   readonly siemens: Float64Array;
