@@ -1,13 +1,12 @@
 'use client';
 
-import { Dialog } from 'radix-ui';
-import { type ReactNode, useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import type { RunRow } from '#core/diagnosis';
-import { testId, testInLog } from '#core/diagnosis';
+import { testId } from '#core/diagnosis';
 import type { CircuitFile, FunctionStateName } from '#core/format';
-import { functionName, type LogEntry, valueWords } from '#core/log';
+import { functionName, type LogEntry } from '#core/log';
 import { useJob } from '@/features/jobs';
-import { Button, ButtonLink, INPUT, Problem } from '@/ui/controls';
+import { Button, ButtonLink, Problem } from '@/ui/controls';
 import { useBridgeGate } from './bridgeGate';
 import { FactForm, WouldHelp } from './FactForm';
 import { FailsNow } from './FailsNow';
@@ -16,29 +15,24 @@ import { readDraft, useKeysOn, writeDraft } from './memory';
 import { OtherTests } from './OtherTests';
 import type { Answer } from './ReadingPad';
 import { RelayPanel } from './RelayPanel';
+import { ProbeCondition, RunChoice } from './RunChoice';
 import { ROW, RunDrawing } from './RunDrawing';
 import { StopAdvice } from './StopAdvice';
 import { Substitutions } from './Substitutions';
 import { Suspects } from './Suspects';
 import { TestCard } from './TestCard';
+import { KeyList, TraceDialog } from './TraceDialogs';
 import { TraceLog } from './TraceLog';
+import { TraceNotices } from './TraceNotices';
+import { Empty, Finished, Preparing } from './TraceStates';
 import { useStable } from './useStable';
+import { useTraced } from './useTraced';
 import { useWakeLock } from './useWakeLock';
-
-const KEYS = [
-  ['0–9 . , − m OL', 'into the entry, on a volts or ohms card'],
-  ['l  d  o', 'lit, dim, off, on a lamp card'],
-  ['w  k  d  c', 'works, weak, dead, comes and goes'],
-  ['Enter', 'records'],
-  ['u', 'corrects the last reading (entry empty)'],
-  ['n', 'another test (entry empty)'],
-  ['?', 'this list (entry empty)'],
-] as const;
 
 type Pane = 'card' | 'run' | 'suspects';
 
 export function TraceView() {
-  const { data, circuit, job, record, diagnosis, appliance, nominalVolts } = useJob();
+  const { data, circuit, job, record, diagnosis, nominalVolts } = useJob();
   const { assessment, card, choose, chosen } = diagnosis;
   // Run, suspects and log follow a moment later: an entry shows on the card first, however long the log is.
   const shown = useDeferredValue(job);
@@ -70,55 +64,7 @@ export function TraceView() {
     [cardId, data.id],
   );
 
-  const measured = useMemo(() => {
-    const found = new Map<string, number>();
-    const condition = shown.complaint?.condition;
-    for (const { body, struck } of shown.readings) {
-      if (
-        !struck &&
-        body.test.kind === 'volts' &&
-        body.test.condition === condition &&
-        body.test.pulled === undefined &&
-        // A drop belongs to two stops; only a reading against the reference stands at one.
-        body.test.against === circuit?.reference &&
-        'volts' in body.value
-      ) {
-        found.set(body.test.node, body.value.volts);
-      }
-    }
-    return found;
-  }, [shown, circuit]);
-  const standings = useMemo(
-    () => new Map((assessment?.parts ?? []).map((part) => [part.part, part])),
-    [assessment],
-  );
-  const effects = useMemo(
-    () => new Map((assessment?.effects ?? []).map((effect) => [effect.id, effect])),
-    [assessment],
-  );
-  const readingNames = useMemo(() => {
-    const names = new Map<string, string>();
-    for (const { event } of shown.entries) {
-      const { body } = event;
-      if (body.kind === 'reading') {
-        names.set(event.id, `${testInLog(circuit, body.test)}: ${valueWords(body.value)}`);
-      } else if (body.kind === 'function-check') {
-        const words = testInLog(circuit, { ...body, kind: 'function' });
-        names.set(event.id, `${words}: ${valueWords({ state: body.state })}`);
-      }
-    }
-    return names;
-  }, [shown, circuit]);
-  const probeable = useMemo(
-    () =>
-      new Set(
-        (circuit?.nodes ?? [])
-          .filter((node) => (node.access?.length ?? 0) > 0 && node.id !== circuit?.reference)
-          .map((node) => node.id),
-      ),
-    [circuit],
-  );
-
+  const { measured, standings, effects, readingNames, probeable } = useTraced(circuit, shown, assessment);
   const { runs, soundVolts } = diagnosis;
   const run = runs[Math.min(runIndex, runs.length - 1)];
   const rows = useMemo(
@@ -254,45 +200,7 @@ export function TraceView() {
 
   return (
     <div className="px-3 py-3 lg:px-5">
-      {job.testerProvedAt === null ? (
-        <div className="mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2">
-          <p>
-            <strong>Prove the tester</strong> on the battery posts. Until then every reading is provisional.
-          </p>
-          <Button onClick={() => record({ kind: 'tester-proved', on: 'battery plus and minus post' })}>
-            Tester proved
-          </Button>
-        </div>
-      ) : null}
-      {failing === 'on-when-off' ? (
-        <div
-          className="mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2"
-          data-testid="runs-unbidden"
-        >
-          <p className="max-w-prose">
-            <strong>It runs with the switch off.</strong> Isolate it and keep clear before anything else;
-            nothing is exchanged or bridged on it.
-          </p>
-          <ButtonLink href={`/jobs/${data.id}/boxes`}>To isolate it</ButtonLink>
-        </div>
-      ) : null}
-      {appliance ? (
-        <div
-          className={`mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 px-3 py-2 ${
-            job.applianceSetAside ? 'border-line' : 'border-caution bg-caution-wash'
-          }`}
-          data-testid="appliance"
-        >
-          <p className="max-w-prose">
-            <strong>The appliance that was plugged in.</strong> {appliance.sentence}
-          </p>
-          {job.applianceSetAside ? null : (
-            <Button onClick={() => record({ kind: 'appliance-set-aside', words: 'unplugged and put aside' })}>
-              It is set aside
-            </Button>
-          )}
-        </div>
-      ) : null}
+      <TraceNotices unbidden={failing === 'on-when-off'} />
       <div role="tablist" aria-label="Trace" className="mb-3 grid grid-cols-3 gap-1 lg:hidden">
         {(
           [
@@ -319,23 +227,7 @@ export function TraceView() {
       </div>
       <div className="grid gap-5 lg:grid-cols-[22rem_minmax(0,1fr)_17rem]">
         <div id="pane-run" className={pane === 'run' ? '' : 'hidden lg:block'}>
-          {runs.length > 1 ? (
-            <div className="mb-2 flex flex-wrap gap-1">
-              {runs.map((one, index) => (
-                <button
-                  key={one.id}
-                  type="button"
-                  aria-pressed={index === runIndex}
-                  onClick={() => setRunIndex(index)}
-                  className={`min-h-11 rounded-md border-2 px-3 text-left text-sm leading-tight ${
-                    index === runIndex ? 'border-copper bg-copper-wash font-bold' : 'border-line bg-sheet'
-                  }`}
-                >
-                  {one.name}
-                </button>
-              ))}
-            </div>
-          ) : null}
+          <RunChoice runs={runs} chosen={runIndex} onChoose={setRunIndex} />
           {run ? (
             <div style={{ minHeight: ROW }}>
               <RunDrawing
@@ -349,23 +241,11 @@ export function TraceView() {
                 probeable={probeable}
                 onProbe={probe}
               />
-              <label className="mt-2 block text-sm">
-                <span className="font-semibold">A stop that is tapped is read with</span>
-                <select
-                  value={probeCondition ?? complaint.condition}
-                  onChange={(event) => setProbeCondition(event.target.value)}
-                  className={`${INPUT} mt-1`}
-                >
-                  {circuit.conditions.map((one) => (
-                    <option key={one.id} value={one.id}>
-                      {one.name}
-                    </option>
-                  ))}
-                </select>
-              </label>
-              <p className="mt-1 text-sm text-soft">
-                Outlined: expected. Filled: measured. Bar: chance. ✓: cleared. Tap a stop for its card.
-              </p>
+              <ProbeCondition
+                circuit={circuit}
+                chosen={probeCondition ?? complaint.condition}
+                onChoose={setProbeCondition}
+              />
             </div>
           ) : null}
         </div>
@@ -465,78 +345,41 @@ export function TraceView() {
         </div>
       </div>
 
-      <Dialog.Root open={learning !== null} onOpenChange={(open) => (open ? null : setLearning(null))}>
-        <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
-          <Dialog.Content
-            aria-describedby={undefined}
-            className="fixed inset-x-3 top-[8dvh] z-50 mx-auto max-h-[84dvh] max-w-xl overflow-auto rounded-lg border-2 border-ink bg-sheet p-5"
-          >
-            <Dialog.Title className="mb-2 text-xl font-bold">What is known now</Dialog.Title>
-            {learning ? (
-              <FactForm
-                circuit={circuit}
-                panelSet={data.panelSet}
-                partId={learning}
-                onDone={() => setLearning(null)}
-              />
-            ) : null}
-          </Dialog.Content>
-        </Dialog.Portal>
-      </Dialog.Root>
-
-      <Dialog.Root open={dialog !== null} onOpenChange={(open) => (open ? null : setDialog(null))}>
-        <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
-          <Dialog.Content className="fixed inset-x-3 top-[8dvh] z-50 mx-auto max-h-[84dvh] max-w-xl overflow-auto rounded-lg border-2 border-ink bg-sheet p-5">
-            {dialog === 'keys' ? (
-              <>
-                <Dialog.Title className="text-xl font-bold">Keys</Dialog.Title>
-                <Dialog.Description className="text-soft">
-                  They act on the card in focus only.
-                </Dialog.Description>
-                <dl className="mt-3 grid grid-cols-[9rem_1fr] gap-y-2">
-                  {KEYS.map(([key, does]) => (
-                    <div key={key} className="contents">
-                      <dt className="reading font-bold">{key}</dt>
-                      <dd>{does}</dd>
-                    </div>
-                  ))}
-                </dl>
-                <label className="mt-4 flex min-h-11 items-center gap-3">
-                  <input
-                    type="checkbox"
-                    checked={keysOn}
-                    onChange={(event) => setKeysOn(event.target.checked)}
-                    className="size-6 accent-(--copper)"
-                  />
-                  Single-letter keys on
-                </label>
-              </>
-            ) : (
-              <>
-                <Dialog.Title className="text-xl font-bold">Another test</Dialog.Title>
-                <Dialog.Description className="text-soft">
-                  In the order of what they would teach per minute.
-                </Dialog.Description>
-                <OtherTests
-                  circuit={circuit}
-                  proposed={assessment.next}
-                  permitted={diagnosis.permitted}
-                  onChoose={(id) => {
-                    setCorrecting(null);
-                    choose(id);
-                    setDialog(null);
-                  }}
-                />
-              </>
-            )}
-            <Dialog.Close asChild>
-              <Button className="mt-4">Close</Button>
-            </Dialog.Close>
-          </Dialog.Content>
-        </Dialog.Portal>
-      </Dialog.Root>
+      <TraceDialog title="What is known now" open={learning !== null} onClose={() => setLearning(null)}>
+        {learning ? (
+          <FactForm
+            circuit={circuit}
+            panelSet={data.panelSet}
+            partId={learning}
+            onDone={() => setLearning(null)}
+          />
+        ) : null}
+      </TraceDialog>
+      <TraceDialog
+        title="Keys"
+        says="They act on the card in focus only."
+        open={dialog === 'keys'}
+        onClose={() => setDialog(null)}
+      >
+        <KeyList keysOn={keysOn} onKeysOn={setKeysOn} />
+      </TraceDialog>
+      <TraceDialog
+        title="Another test"
+        says="In the order of what they would teach per minute."
+        open={dialog === 'other'}
+        onClose={() => setDialog(null)}
+      >
+        <OtherTests
+          circuit={circuit}
+          proposed={assessment.next}
+          permitted={diagnosis.permitted}
+          onChoose={(id) => {
+            setCorrecting(null);
+            choose(id);
+            setDialog(null);
+          }}
+        />
+      </TraceDialog>
     </div>
   );
 }
@@ -546,72 +389,4 @@ function partBehind(circuit: CircuitFile, node: string | null, parts: ReadonlySe
   if (node === null) return null;
   const here = circuit.parts.filter((part) => parts.has(part.id) && Object.values(part.pins).includes(node));
   return (here.find((part) => part.kind === 'fuse' || part.kind === 'relay') ?? here[0])?.id ?? null;
-}
-
-function Empty({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <div className="mx-auto flex max-w-xl flex-col items-start px-4 py-12">
-      <h2 className="text-2xl">{title}</h2>
-      <div className="mt-2 flex flex-col items-start text-lg">{children}</div>
-    </div>
-  );
-}
-
-/** How far the table of predictions is, and a way out of waiting for it. */
-function Preparing({
-  done,
-  cancelled,
-  onCancel,
-  jobId,
-}: {
-  done: number;
-  cancelled: boolean;
-  onCancel: () => void;
-  jobId: string;
-}) {
-  const percent = Math.round(100 * done);
-  return (
-    <div className="mx-auto max-w-xl px-4 py-10">
-      {cancelled ? (
-        <>
-          <p role="status">Stopped. Nothing is lost; the trace starts again when this page is loaded.</p>
-          <ButtonLink href={`/jobs/${jobId}`} className="mt-3">
-            Back to the job
-          </ButtonLink>
-        </>
-      ) : (
-        <>
-          <p role="status">Working out what each fault would show … {percent > 0 ? `${percent} %` : ''}</p>
-          <div
-            role="progressbar"
-            aria-label="Predictions worked out"
-            aria-valuenow={percent}
-            aria-valuemin={0}
-            aria-valuemax={100}
-            className="mt-2 h-3 bg-sunk"
-          >
-            <div className="h-full bg-copper" style={{ width: `${percent}%` }} />
-          </div>
-          <Button onClick={onCancel} className="mt-4">
-            Stop
-          </Button>
-        </>
-      )}
-    </div>
-  );
-}
-
-function Finished({ proved, jobId, sentence }: { proved: boolean; jobId: string; sentence: string }) {
-  return (
-    <article className={`rounded-lg border-2 bg-sheet p-5 ${proved ? 'border-good' : 'border-copper'}`}>
-      <h2 className="text-2xl" data-testid="finished">
-        {proved ? '✓ The fault stands proved' : 'No test would tell more'}
-      </h2>
-      <p className="mt-2 text-lg">{sentence}</p>
-      <p className="mt-2">Next: record what was found and why it happened, then repair.</p>
-      <ButtonLink look="primary" href={`/jobs/${jobId}#conclude`} className="mt-4">
-        Conclude
-      </ButtonLink>
-    </article>
-  );
 }

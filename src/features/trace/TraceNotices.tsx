@@ -1,0 +1,52 @@
+'use client';
+
+import { useJob } from '@/features/jobs';
+import { Button, ButtonLink } from '@/ui/controls';
+
+/** What has to be known or done before any card: the tester, what runs unbidden, the appliance that was plugged in. */
+export function TraceNotices({ unbidden }: { unbidden: boolean }) {
+  const { data, job, record, appliance } = useJob();
+  return (
+    <>
+      {job.testerProvedAt === null ? (
+        <div className="mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2">
+          <p>
+            <strong>Prove the tester</strong> on the battery posts. Until then every reading is provisional.
+          </p>
+          <Button onClick={() => record({ kind: 'tester-proved', on: 'battery plus and minus post' })}>
+            Tester proved
+          </Button>
+        </div>
+      ) : null}
+      {unbidden ? (
+        <div
+          className="mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2"
+          data-testid="runs-unbidden"
+        >
+          <p className="max-w-prose">
+            <strong>It runs with the switch off.</strong> Isolate it and keep clear before anything else;
+            nothing is exchanged or bridged on it.
+          </p>
+          <ButtonLink href={`/jobs/${data.id}/boxes`}>To isolate it</ButtonLink>
+        </div>
+      ) : null}
+      {appliance ? (
+        <div
+          className={`mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 px-3 py-2 ${
+            job.applianceSetAside ? 'border-line' : 'border-caution bg-caution-wash'
+          }`}
+          data-testid="appliance"
+        >
+          <p className="max-w-prose">
+            <strong>The appliance that was plugged in.</strong> {appliance.sentence}
+          </p>
+          {job.applianceSetAside ? null : (
+            <Button onClick={() => record({ kind: 'appliance-set-aside', words: 'unplugged and put aside' })}>
+              It is set aside
+            </Button>
+          )}
+        </div>
+      ) : null}
+    </>
+  );
+}
