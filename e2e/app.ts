@@ -86,7 +86,12 @@ export async function openApp(): Promise<App> {
       {
         cwd: ROOT,
         stdio: ['ignore', 'ignore', 'inherit'],
-        env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: database.href },
+        env: {
+          ...process.env,
+          NODE_ENV: 'production',
+          DATABASE_URL: database.href,
+          EVERY_TRACE_LOG: 'error',
+        },
       },
     );
     if (!(await answers(url, 200))) throw new Error('The application did not start.');

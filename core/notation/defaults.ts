@@ -1,6 +1,6 @@
 /** What is usual where nobody has said it: functions, conditions, and where a probe gets at a point. */
 import type { CircuitFile, CircuitPart, Condition, PartKind } from '../format';
-import { pinWords } from './pieces';
+import { pinWords } from './pinWords';
 import { LOADS } from './words';
 
 /** Every load is a function, under its own name. */

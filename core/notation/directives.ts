@@ -1,5 +1,7 @@
 /** Lines that are no branch: the circuit's own name, places, points, conditions, functions, notes. */
-import { type Condition, type KeyPositionName, NOMINAL_VOLTS } from '../format';
+
+import type { Condition, KeyPositionName } from '../format';
+import { NOMINAL_VOLTS } from '../format';
 import type { Pieces } from './pieces';
 import { type Segment, segmentsOf, type Token } from './tokens';
 import { KEY_POSITIONS, nearestWord, slug } from './words';

@@ -1,5 +1,8 @@
 /** The words that describe one part: its way, its numbers, its colour, its family, and fields by name. */
-import { freeLeg, type Pieces, pinProblem, type ReadPart } from './pieces';
+
+import type { Pieces } from './pieces';
+import { freeLeg, pinProblem } from './pinWords';
+import type { ReadPart } from './readPart';
 import type { Token } from './tokens';
 import {
   EVERY_KIND_WORD,

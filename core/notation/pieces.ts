@@ -1,32 +1,12 @@
 /** What has been read so far: parts, the points where their pins meet, and what is said about them. */
 
-import {
-  type CircuitFile,
-  type CircuitNode,
-  type CircuitPart,
-  NODE_LIMIT,
-  PART_LIMIT,
-  type PartKind,
-  PROBLEM_LIMIT,
-} from '../format';
+import type { CircuitFile, CircuitNode, CircuitPart, PartKind } from '../format';
+import { NODE_LIMIT, PART_LIMIT, PROBLEM_LIMIT } from '../format';
+import { capital, entering, leaving, pinProblem, pinWords, requiredPins } from './pinWords';
+import type { ReadPart } from './readPart';
+import { derived, unspoken } from './spoken';
 import type { TextProblem } from './tokens';
 import { type KindWord, nearestWord, type Way, wordsOfKind } from './words';
-
-export interface ReadPart {
-  readonly id: string;
-  readonly kind: PartKind;
-  readonly line: number;
-  readonly from: number;
-  readonly to: number;
-  /** Fields of the file, as said. */
-  readonly fields: Record<string, unknown>;
-  /** Point of each pin, as a key of `Pieces`. */
-  readonly pins: Map<string, number>;
-  /** Ways by which it was gone through, in this order. */
-  readonly ways: Way[];
-  /** Of a splice: the leg that is looked at next when one without a name is needed. */
-  nextLeg: number;
-}
 
 /** For so many mistakes a nearer name is looked for; whoever has more begins with these. */
 const SUGGESTIONS = 20;
@@ -432,96 +412,4 @@ export class Pieces {
     for (const [name] of this.named) names.set(name, name === BODY ? 'body metal' : name.replace(/-/g, ' '));
     return names;
   }
-}
-
-function requiredPins(kind: PartKind, ways: readonly Way[]): readonly string[] {
-  if (kind === 'latching-relay') return ['30', 'set', 'set-return', 'reset', 'reset-return'];
-  if (kind === 'flasher') return ['49', '49a'];
-  return [...new Set(ways.flatMap((way) => [way.enter, way.leave]))];
-}
-
-/** "out side", "terminal 87", "lug". */
-export function pinWords(kind: PartKind, pin: string): string {
-  if (pin === 'in' || pin === 'out') return `${pin} side`;
-  if (/^\d/.test(pin)) return `terminal ${pin}`;
-  if (pin === 'a' || pin === 'b') return pin === 'a' ? 'near end' : 'far end';
-  if (kind === 'splice') return `leg ${pin}`;
-  return pin;
-}
-
-function capital(word: string): string {
-  return `${word[0]!.toUpperCase()}${word.slice(1)}`;
-}
-
-/** The pin that a branch leaves a part by, when only the part is named. */
-function leaving(part: ReadPart): string | null {
-  if (part.kind === 'splice') return freeLeg(part);
-  return part.ways.at(-1)?.leave ?? wordsOfKind(part.kind).ways[0]?.leave ?? null;
-}
-
-function entering(part: ReadPart): string | null {
-  if (part.kind === 'splice') return freeLeg(part);
-  const { ways, mustSay } = wordsOfKind(part.kind);
-  return part.ways[0]?.enter ?? (mustSay ? null : (ways[0]?.enter ?? null));
-}
-
-/** The next leg of a splice that nobody has named: 1, 2, 3 … */
-export function freeLeg(part: ReadPart): string {
-  while (part.pins.has(String(part.nextLeg))) part.nextLeg += 1;
-  return String(part.nextLeg);
-}
-
-/** What is wrong with a pin's name; null when the kind has it. */
-export function pinProblem(part: Pick<ReadPart, 'kind' | 'id'>, pin: string): string | null {
-  const { anyPins, ways, word } = wordsOfKind(part.kind);
-  if (anyPins) {
-    return /^[A-Za-z0-9-]{1,20}$/.test(pin) ? null : `“${pin}” cannot name a terminal of ${part.id}.`;
-  }
-  const pins = [...new Set(ways.flatMap((way) => [way.enter, way.leave]))];
-  if (pins.includes(pin)) return null;
-  return `A ${word} has no terminal “${pin}”. It has ${pins.join(', ')}.`;
-}
-
-/** Fields that the text did not touch, from the circuit it was made from. */
-function unspoken(old: CircuitPart, part: ReadPart): Record<string, unknown> {
-  const { numbers, choices } = wordsOfKind(part.kind);
-  const spoken = new Set<string>([
-    ...Object.values(numbers),
-    ...Object.keys(choices ?? {}),
-    ...SPOKEN,
-    'pins',
-    'kind',
-    'id',
-  ]);
-  return Object.fromEntries(Object.entries(old).filter(([field]) => !spoken.has(field)));
-}
-
-/** Fields of single kinds that are always written. */
-export const SPOKEN: readonly string[] = [
-  'colour',
-  'cavity',
-  'plug',
-  'closedIn',
-  'positions',
-  'rest',
-  'contacts',
-  'momentary',
-  'appliances',
-];
-
-/** What follows for a switch or a socket when it is not said. */
-function derived(part: ReadPart): Record<string, unknown> {
-  if (part.kind === 'socket') return { appliances: part.fields.appliances ?? [] };
-  if (part.kind !== 'switch') return {};
-  const positions = (part.fields.positions as string[] | undefined) ?? ['off', 'on'];
-  const rest = (part.fields.rest as string | undefined) ?? positions[0]!;
-  const on = positions.filter((one) => one !== rest);
-  const contacts =
-    (part.fields.contacts as unknown[] | undefined) ??
-    part.ways.map((way) => ({
-      from: way.enter,
-      to: way.leave,
-      closedIn: positions.includes(way.leave) ? [way.leave] : on,
-    }));
-  return { positions, rest, contacts };
 }

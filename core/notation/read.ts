@@ -5,11 +5,13 @@
  */
 
 import { checkCircuit, namesOfParts, renamedAfterParts } from '../circuit';
-import { type CircuitFile, PART_LIMIT, type Problem } from '../format';
+import type { CircuitFile, Problem } from '../format';
+import { PART_LIMIT } from '../format';
 import { reachable, usualConditions, usualFunctions } from './defaults';
 import { readDirective } from './directives';
 import { readPhrase } from './phrase';
-import { Pieces, type ReadPart } from './pieces';
+import { Pieces } from './pieces';
+import type { ReadPart } from './readPart';
 import { type Segment, segmentsOf, type TextProblem, type Token } from './tokens';
 import { EVERY_KIND_WORD, kindOfWord, nearestWord, wordsOfKind } from './words';
 

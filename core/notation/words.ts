@@ -1,7 +1,7 @@
 /** The words of the notation: one entry for each kind of part, with the way through it and what its numbers mean. */
 
 import type { PartKind } from '../format';
-import { SLOT_FAMILIES } from '../limits';
+import { SLOT_FAMILIES } from '../format';
 
 export type Unit = 'A' | 'W' | 'V' | 'ohm' | 'm' | 'mm²' | 'min' | 's';
 

@@ -1,0 +1,329 @@
+'use client';
+
+import { useMemo, useState } from 'react';
+import { diagramSvg } from '#core/diagram';
+import { faultWords } from '#core/faults';
+import type { CircuitFile, Panel } from '#core/format';
+import type { LiveSetting } from '#core/live';
+import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
+import { Button, INPUT, Problem } from '@/ui/controls';
+import { saveFile } from '@/ui/saveFile';
+import { useAnswer, useCircuitWorker } from '@/workers/useCircuitWorker';
+import { CircuitDrawing, liveMarks, voltsText } from './CircuitDrawing';
+import type { View } from './CircuitView';
+import { LedgerTable } from './LedgerTable';
+import { Alarms, type DialPositions, Dials, dialled, Functions, PartPanel, positionsOf } from './LivePanel';
+import { StateTableView } from './StateTableView';
+import { useDiagram } from './useDiagram';
+import { WireForm } from './WireForm';
+
+export function LiveCircuit({
+  vehicleId,
+  stored,
+  circuit,
+  view,
+  panels,
+  selected,
+  onSelect,
+}: {
+  vehicleId: string;
+  /** It is the vehicle's circuit as it is kept, and not a text that is being written. */
+  stored: boolean;
+  circuit: CircuitFile;
+  view: View;
+  panels: readonly Panel[];
+  selected: string | null;
+  onSelect: (part: string | null) => void;
+}) {
+  const ask = useCircuitWorker(circuit);
+  const [at, setAt] = useState<DialPositions>(() =>
+    positionsOf(circuit, circuit.conditions.at(-1)?.id ?? ''),
+  );
+  const [hands, setHands] = useState<Pick<LiveSetting, 'faults' | 'done' | 'fusesOpen'>>({
+    faults: [],
+    done: [],
+    fusesOpen: true,
+  });
+  const ids = useMemo(() => new Set(circuit.parts.map((part) => part.id)), [circuit]);
+  const setting = useMemo(
+    (): LiveSetting => ({
+      condition: dialled(circuit, at),
+      // What was broken or pulled and is no longer in the circuit is forgotten.
+      faults: hands.faults.filter((one) => ids.has(one.part)),
+      done: hands.done.filter((one) => !('part' in one) || ids.has(one.part)),
+      fusesOpen: hands.fusesOpen,
+    }),
+    [circuit, at, hands, ids],
+  );
+  const question = useMemo(() => ({ ask: 'live' as const, setting }), [setting]);
+  const { answer: state, problem } = useAnswer(ask, question);
+  const { diagram, problem: undrawn } = useDiagram(circuit);
+  const part = circuit.parts.find((one) => one.id === selected) ?? null;
+  const supply = circuit.nominalVolts;
+  const marks = useMemo(() => {
+    const words = new Map<string, string>();
+    for (const one of setting.done)
+      if ('part' in one) words.set(one.part, one.kind === 'unplugged' ? 'unplugged' : 'out');
+    for (const fault of setting.faults) {
+      words.set(
+        fault.part,
+        faultWords(
+          circuit.parts.find((one) => one.id === fault.part),
+          fault,
+        ),
+      );
+    }
+    for (const one of state?.overloaded ?? []) words.set(one.part, 'too much current');
+    for (const id of state?.blown ?? []) words.set(id, 'opened');
+    return words;
+  }, [setting, state, circuit]);
+  const moved = useMemo(() => {
+    const { key, switches = {} } = setting.condition;
+    const parts = new Set((state?.sensors ?? []).filter((one) => one.on).map((one) => one.part));
+    for (const one of circuit.parts) {
+      if (one.kind === 'switch' && (switches[one.id] ?? one.rest) !== one.rest) parts.add(one.id);
+      if (one.kind === 'key-contact' && one.closedIn.includes(key)) parts.add(one.id);
+    }
+    return parts;
+  }, [circuit, setting, state]);
+  const live = state ? liveMarks(state, marks, supply, moved, circuit.reference) : null;
+  const [run, setRun] = useState<string>('');
+  const function_ = circuit.functions.find((one) => one.id === run);
+  const altered = setting.faults.length > 0 || setting.done.length > 0;
+  const saveSvg = () => {
+    if (!diagram) return;
+    const volts = new Map((state?.nodes ?? []).map((one) => [one.node, voltsText(one)]));
+    saveFile(`${circuit.id}.svg`, 'image/svg+xml', diagramSvg(diagram, circuit.name, volts));
+  };
+  if (view === 'table') {
+    return (
+      <div className="mt-4">
+        <StateTableView circuit={circuit} ask={ask} at={at} setting={setting} />
+      </div>
+    );
+  }
+  if (view === 'wires') {
+    return (
+      <div className="mt-4 grid gap-8 lg:grid-cols-[1fr_24rem]">
+        <LedgerTable circuit={circuit} selected={selected} onSelect={onSelect} />
+        {part ? (
+          <div className="space-y-5">
+            <PartPanel circuit={circuit} part={part} state={state} setting={setting} onSetting={setHands} />
+            {part.kind === 'wire' && stored ? (
+              <WireForm key={part.id} vehicleId={vehicleId} wire={part} />
+            ) : null}
+          </div>
+        ) : null}
+      </div>
+    );
+  }
+  return (
+    <div className="mt-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_24rem]">
+      <div className="min-w-0">
+        {undrawn ? <Problem>{undrawn}</Problem> : null}
+        {problem ? <Problem>{problem}</Problem> : null}
+        {diagram ? (
+          <PanZoom scrolls>
+            <CircuitDrawing
+              diagram={diagram}
+              title={circuit.name}
+              selected={selected}
+              live={live}
+              onSelect={onSelect}
+            />
+          </PanZoom>
+        ) : (
+          <p className="py-10 text-soft">Drawing …</p>
+        )}
+        <div className="mt-2 flex flex-wrap gap-2">
+          <Button onClick={saveSvg} disabled={!diagram}>
+            Save the drawing (SVG)
+          </Button>
+        </div>
+        <PartList circuit={circuit} selected={selected} onSelect={onSelect} />
+      </div>
+      <div className="order-first space-y-5 lg:order-none">
+        <section aria-labelledby="live-title">
+          <h2 id="live-title" className="border-b-2 border-line pb-1 text-lg">
+            Now
+          </h2>
+          <label className="mt-2 block">
+            <span className="sr-only">As in the condition</span>
+            <select
+              value=""
+              onChange={(event) => setAt(positionsOf(circuit, event.target.value))}
+              className={INPUT}
+            >
+              <option value="">set as in a condition …</option>
+              {circuit.conditions.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </select>
+          </label>
+          <div className="mt-2">
+            <Dials
+              circuit={circuit}
+              at={at}
+              onTurn={(dial, position) => setAt({ ...at, [dial]: position })}
+            />
+          </div>
+          {state ? <Alarms circuit={circuit} state={state} /> : null}
+          <Functions circuit={circuit} state={state} />
+          <div className="mt-2 flex flex-wrap items-center gap-3">
+            <label className="flex min-h-11 items-center gap-2">
+              <input
+                type="checkbox"
+                checked={hands.fusesOpen}
+                onChange={(event) => setHands({ ...hands, fusesOpen: event.target.checked })}
+                className="size-5 accent-(--copper)"
+              />
+              fuses open when overloaded
+            </label>
+            {altered ? (
+              <Button onClick={() => setHands({ ...hands, faults: [], done: [] })}>All as it was</Button>
+            ) : null}
+          </div>
+        </section>
+        {part ? (
+          <>
+            <PartPanel circuit={circuit} part={part} state={state} setting={setting} onSetting={setHands} />
+            {part.slot ? <InPanel vehicleId={vehicleId} panels={panels} slot={part.slot} /> : null}
+          </>
+        ) : (
+          <p className="text-soft">Choose a part in the drawing for its volts, to pull it or to break it.</p>
+        )}
+        <RunList
+          circuit={circuit}
+          run={function_?.id ?? ''}
+          onRun={setRun}
+          ask={ask}
+          volts={live?.volts ?? null}
+          selected={selected}
+          onSelect={onSelect}
+        />
+      </div>
+    </div>
+  );
+}
+
+/** Where the chosen part sits in its box. */
+function InPanel({
+  vehicleId,
+  panels,
+  slot,
+}: {
+  vehicleId: string;
+  panels: readonly Panel[];
+  slot: { panel: string; slot: string };
+}) {
+  const panel = panels.find((one) => one.id === slot.panel);
+  const [turns] = useTurns(vehicleId, slot.panel);
+  if (!panel) return null;
+  return (
+    <section aria-labelledby="in-panel">
+      <h3 id="in-panel" className="text-lg">
+        In the {panel.name.toLowerCase()}
+      </h3>
+      <PanelDrawing panel={panel} turns={turns} wanted={slot.slot} />
+    </section>
+  );
+}
+
+function PartList({
+  circuit,
+  selected,
+  onSelect,
+}: {
+  circuit: CircuitFile;
+  selected: string | null;
+  onSelect: (part: string) => void;
+}) {
+  return (
+    <details className="mt-4">
+      <summary className="inline-flex min-h-11 items-center font-semibold">
+        All {circuit.parts.length} parts as a list
+      </summary>
+      <ul className="grid gap-x-6 sm:grid-cols-2" data-testid="part-list">
+        {circuit.parts.map((part) => (
+          <li key={part.id} className="border-b border-line">
+            <button
+              type="button"
+              aria-pressed={part.id === selected}
+              onClick={() => onSelect(part.id)}
+              className={`min-h-11 w-full text-left ${part.id === selected ? 'bg-copper-wash font-bold' : 'hover:bg-sunk'}`}
+            >
+              {part.id} <span className="text-soft">{part.name}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** The run of a function, from source to earth, with the volts at each stop. */
+function RunList({
+  circuit,
+  run,
+  onRun,
+  ask,
+  volts,
+  selected,
+  onSelect,
+}: {
+  circuit: CircuitFile;
+  run: string;
+  onRun: (id: string) => void;
+  ask: ReturnType<typeof useCircuitWorker>;
+  volts: ReadonlyMap<string, { volts: number; floating: boolean }> | null;
+  selected: string | null;
+  onSelect: (part: string) => void;
+}) {
+  const question = useMemo(
+    () => (run === '' ? null : { ask: 'runs' as const, function: run, condition: null }),
+    [run],
+  );
+  const { answer: runs } = useAnswer(ask, question);
+  const [main] = run === '' ? [] : (runs ?? []);
+  return (
+    <section aria-labelledby="run-title">
+      <label className="block">
+        <span id="run-title" className="text-lg font-bold">
+          Run of
+        </span>
+        <select value={run} onChange={(event) => onRun(event.target.value)} className={INPUT}>
+          <option value="">choose a function …</option>
+          {circuit.functions.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </select>
+      </label>
+      {main ? (
+        <ol className="mt-2 border-l-4 border-copper" data-testid="run-list">
+          {main.stops.map((stop, index) => {
+            const station = main.stations[index];
+            return (
+              <li key={stop} className="pl-3">
+                <span className="reading text-sm font-bold">{voltsText(volts?.get(stop))}</span>
+                {station ? (
+                  <button
+                    type="button"
+                    aria-pressed={station.part === selected}
+                    onClick={() => onSelect(station.part)}
+                    className={`block min-h-11 w-full text-left ${station.part === selected ? 'bg-copper-wash font-bold' : ''}`}
+                  >
+                    {station.name}
+                  </button>
+                ) : null}
+              </li>
+            );
+          })}
+        </ol>
+      ) : null}
+    </section>
+  );
+}
