@@ -1,6 +1,6 @@
 /** The folders keep their order: nothing of core/ or src/ imports what stands behind it, and no files go in circles. */
 import { spawnSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 
@@ -58,4 +58,13 @@ test('one that does is seen, by its name', () => {
   expect(said).toContain('imports that run back up in src/: 1\n  src/ui/c.ts imports src/features/d');
   expect(said).toContain('imports that reach past a door of core/: 2\n');
   expect(said).toContain('circles of files: 1\n  core/circuit/b.ts ↔ core/format/a.ts');
+});
+
+test('the paths that the architecture names are there', () => {
+  const text = readFileSync('docs/architecture.md', 'utf8');
+  const named = [...text.matchAll(/`((?:core|src|testing|scripts)\/[\w/.-]+?\.(?:ts|tsx|mjs))`/g)].map(
+    ([, file]) => file!,
+  );
+  expect(named.length).toBeGreaterThan(20);
+  expect(named.filter((file) => !existsSync(file))).toEqual([]);
 });
