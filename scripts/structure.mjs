@@ -172,6 +172,12 @@ function print() {
       );
     }
   }
+  const everything = ['core', 'src', 'cli', 'bench', 'testing', 'e2e', 'scripts'].flatMap(sources);
+  const testing = everything.filter((file) => isTest(file) || /^(testing|e2e)/.test(file));
+  const count = (list) => list.reduce((sum, file) => sum + linesOf(file), 0);
+  say(
+    `tests, with what they are made from: ${Math.round((100 * count(testing)) / count(everything))} % of ${count(everything)} lines`,
+  );
   for (const [title, list] of [
     ['imports that run back up in core/', backRunning('core', CORE_ORDER)],
     ['imports that run back up in src/', backRunning('src', SRC_ORDER)],

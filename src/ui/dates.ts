@@ -3,6 +3,9 @@
  * on, whoever looks and from where. Entries carry moments (UTC); a due day is a day of the calendar and has no zone.
  */
 
+import { TZDate } from '@date-fns/tz';
+import { format, parseISO } from 'date-fns';
+
 /** The workshop's zone: told to the browser by the page (`data-zone`), so that server and page print the same. */
 export function workshopZone(): string {
   const told = typeof document === 'undefined' ? undefined : document.documentElement.dataset.zone;
@@ -11,14 +14,16 @@ export function workshopZone(): string {
 
 const FORMS = {
   /** 3 Mar */
-  short: { day: 'numeric', month: 'short' },
+  short: 'd MMM',
   /** 3 Mar 2026 */
-  year: { day: 'numeric', month: 'short', year: 'numeric' },
+  year: 'd MMM yyyy',
   /** 3 March 2026 */
-  long: { day: 'numeric', month: 'long', year: 'numeric' },
+  long: 'd MMMM yyyy',
   /** 14:05 */
-  time: { hour: '2-digit', minute: '2-digit' },
-} as const satisfies Record<string, Intl.DateTimeFormatOptions>;
+  time: 'HH:mm',
+} as const;
+
+const DAY = /^\d{4}-\d{2}-\d{2}$/;
 
 /**
  * A moment, or a day of the calendar, in words.
@@ -27,12 +32,11 @@ const FORMS = {
  * @example dateWords('2026-03-03', 'short') // "3 Mar" everywhere
  */
 export function dateWords(when: string, form: keyof typeof FORMS, zone = workshopZone()): string {
-  const timeZone = /^\d{4}-\d{2}-\d{2}$/.test(when) ? 'UTC' : zone;
-  return new Intl.DateTimeFormat('en-GB', { ...FORMS[form], timeZone }).format(new Date(when));
+  const moment = DAY.test(when) ? parseISO(when) : new TZDate(when, zone);
+  return format(moment, FORMS[form]);
 }
 
 /** The workshop's day at a moment, as a due day is written. */
 export function dayOf(moment: Date, zone = workshopZone()): string {
-  // Swedish writes dates as ISO 8601 does.
-  return new Intl.DateTimeFormat('sv-SE', { timeZone: zone }).format(moment);
+  return format(new TZDate(moment, zone), 'yyyy-MM-dd');
 }
