@@ -276,6 +276,17 @@ test('every combination is a row, and two circuits are compared cell by cell', a
   await expect(page.getByTestId('table-count')).toContainText('8 rows.');
   await expect(rows).toHaveCount(8);
   expect(new Set(await rows.allTextContents()).size).toBe(8);
+  const heading = page.getByTestId('state-table').getByRole('columnheader', { name: /fan/i });
+  await heading.getByRole('button').click();
+  await expect(heading).toHaveAttribute('aria-sort', /ascending|descending/);
+  const column = await heading.evaluate((cell) => (cell as HTMLTableCellElement).cellIndex + 1);
+  const states = await page
+    .getByTestId('state-table')
+    .locator(`tbody td:nth-child(${column})`)
+    .allTextContents();
+  expect(states).toHaveLength(8);
+  // All that are on stand together, at one end.
+  expect(states.join(' ')).toMatch(/^(● on ?)*(○ off ?)*$|^(○ off ?)*(● on ?)*$/);
   await page.getByRole('button', { name: 'Drawing', exact: true }).click();
   await page.locator('[data-part="F31"]').first().press('Enter');
   await page.getByRole('button', { name: 'Pull it out' }).click();

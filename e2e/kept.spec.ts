@@ -24,7 +24,7 @@ async function vehicleId(name = 'Bakery van'): Promise<string> {
 
 async function newestBoxes(vehicle: string): Promise<{ file: PanelSetFile; version: number }> {
   const [row] = await app.query<{ file: PanelSetFile; version: number }>(
-    'select file, version from panel_set_versions v join panel_sets s on s.id = v.panel_set_id where vehicle_id = $1 order by version desc limit 1',
+    'select v.file, v.version from panel_set_versions v join panel_sets s on s.id = v.panel_set_id where s.vehicle_id = $1 order by v.version desc limit 1',
     [vehicle],
   );
   return row!;

@@ -2,14 +2,50 @@
 
 import { useMemo, useState } from 'react';
 import type { CircuitFile } from '#core/format';
-import { dialsOf, type LiveSetting, MOST_ROWS, rowCount, tableCsv } from '#core/live';
+import { dialsOf, type LiveSetting, MOST_ROWS, rowCount, type StateTable, tableCsv } from '#core/live';
 import { Button, Problem } from '@/ui/controls';
+import { type Column, LongTable } from '@/ui/LongTable';
 import { saveFile } from '@/ui/saveFile';
 import { type Ask, useAnswer } from '@/workers/useCircuitWorker';
 import type { DialPositions } from './LivePanel';
 
+type StateRow = StateTable['rows'][number];
+
 const SIGN = { works: '● on', weak: '◐ weak', dead: '○ off' } as const;
 const SOUND = { faults: [], done: [], fusesOpen: true } as const;
+
+/** Off, weak, on: by this a column of states is sorted. */
+const RANK = { dead: 0, weak: 1, works: 2 } as const;
+
+function columnsOf(table: StateTable): Column<StateRow>[] {
+  return [
+    ...table.dials.map(
+      (dial): Column<StateRow> => ({
+        id: dial.id,
+        name: dial.name,
+        value: (row) => row.at[dial.id] ?? '',
+        cell: (row) => <span className="text-soft">{row.at[dial.id]}</span>,
+      }),
+    ),
+    ...table.functions.map(
+      (one, index): Column<StateRow> => ({
+        id: `function ${one.id}`,
+        name: one.name,
+        value: (row) => RANK[row.states[index]!],
+        cell: (row) => <StateCell state={row.states[index]!} other={row.other?.[index]} />,
+      }),
+    ),
+  ];
+}
+
+function StateCell({ state, other }: { state: keyof typeof SIGN; other: keyof typeof SIGN | undefined }) {
+  if (other === undefined || other === state) return SIGN[state];
+  return (
+    <span className="bg-caution-wash font-bold">
+      {SIGN[state]} → {SIGN[other]}
+    </span>
+  );
+}
 
 /** Every function over every combination; beside it, where the circuit as set differs from the sound one. */
 export function StateTableView({
@@ -44,6 +80,7 @@ export function StateTableView({
   const { answer: table, problem } = useAnswer(ask, question);
   const rows = rowCount(dials.filter((dial) => varied.includes(dial.id)));
   const differs = table?.rows.filter((row) => row.other?.some((state, i) => state !== row.states[i])).length;
+  const columns = useMemo(() => (table ? columnsOf(table) : []), [table]);
   const save = () => {
     if (table) saveFile(`${circuit.id}-states.csv`, 'text/csv', tableCsv(table));
   };
@@ -78,43 +115,12 @@ export function StateTableView({
       </p>
       {problem ? <Problem>{problem}</Problem> : null}
       {table ? (
-        <div className="mt-2 max-h-[70dvh] overflow-auto print:max-h-none">
-          <table className="w-full text-left" data-testid="state-table">
-            <thead className="sticky top-0 bg-paper">
-              <tr className="border-b-2 border-ink">
-                {[...table.dials, ...table.functions].map((one) => (
-                  <th key={one.id} className="py-1 pr-4">
-                    {one.name}
-                  </th>
-                ))}
-              </tr>
-            </thead>
-            <tbody>
-              {table.rows.map((row) => (
-                <tr key={JSON.stringify(row.at)} className="border-b border-line">
-                  {table.dials.map((dial) => (
-                    <td key={dial.id} className="py-1 pr-4 text-soft">
-                      {row.at[dial.id]}
-                    </td>
-                  ))}
-                  {row.states.map((state, index) => {
-                    const other = row.other?.[index];
-                    const changed = other !== undefined && other !== state;
-                    return (
-                      <td
-                        key={table.functions[index]!.id}
-                        className={`py-1 pr-4 ${changed ? 'bg-caution-wash font-bold' : ''}`}
-                      >
-                        {SIGN[state]}
-                        {changed ? ` → ${SIGN[other]}` : ''}
-                      </td>
-                    );
-                  })}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <LongTable
+          columns={columns}
+          rows={table.rows}
+          keyOf={(row) => JSON.stringify(row.at)}
+          testId="state-table"
+        />
       ) : null}
     </section>
   );
