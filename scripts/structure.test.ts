@@ -29,7 +29,7 @@ function structure(cwd: string): string {
 function planted(files: Readonly<Record<string, string>>): string {
   const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-structure-'));
   try {
-    for (const one of [...FOLDERS, ...MORE, ...SRC, 'cli', 'bench', 'testing']) {
+    for (const one of [...FOLDERS, ...MORE, ...SRC, 'cli', 'bench', 'testing', 'e2e', 'scripts']) {
       mkdirSync(path.join(folder, one), { recursive: true });
     }
     for (const [file, text] of Object.entries(files)) writeFileSync(path.join(folder, file), text);

@@ -4,7 +4,7 @@ import { demoCircuit } from '../../testing/circuits';
 import { vehicleCircuit } from '../../testing/vehicleCircuit';
 import type { CircuitFile } from '../format/circuitSchema';
 import type { ReadingValue, TestRef } from '../format/readingsSchema';
-import { rowsInPlay, rankTests } from './choice/next';
+import { rankTests, rowsInPlay } from './choice/next';
 import { EvidenceState } from './evidence/evidence';
 import { withPairs } from './evidence/groups';
 import { normalise } from './evidence/likelihood';

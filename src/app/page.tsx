@@ -45,11 +45,9 @@ export default async function TodayPage() {
           <h2 className="mt-8 border-b-2 border-line pb-2 text-xl">Closed last</h2>
           {closed.length === 0 ? <p className="py-4 text-soft">None yet.</p> : null}
           <JobLines jobs={closed} />
-          {closed.length === CLOSED_LAST ? (
-            <Link href="/jobs?list=closed" className={MORE}>
-              All closed jobs
-            </Link>
-          ) : null}
+          <Link href={closed.length === CLOSED_LAST ? '/jobs?list=closed' : '/jobs'} className={MORE}>
+            {closed.length === CLOSED_LAST ? 'All closed jobs' : 'All jobs, and bringing one in'}
+          </Link>
         </section>
         <aside className="space-y-8">
           <section aria-labelledby="follow-ups">

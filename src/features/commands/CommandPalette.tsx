@@ -17,6 +17,7 @@ interface Place {
 const ALWAYS: readonly Place[] = [
   { name: 'Today', detail: 'open jobs, follow-ups', href: '/' },
   { name: 'New job', detail: 'also on a vehicle that is not here yet', href: '/jobs/new' },
+  { name: 'Jobs', detail: 'open and closed; bring a job file in', href: '/jobs' },
   { name: 'Vehicles', detail: 'and the search over all slots', href: '/vehicles' },
   { name: 'Shop', detail: 'what the diagnosis has learned', href: '/shop' },
 ];
