@@ -76,7 +76,10 @@ export async function openApp(): Promise<App> {
   );
   const port = left?.port ?? (await freePort());
   const url = `http://127.0.0.1:${port}`;
-  const pool = new pg.Pool({ connectionString: database.href, max: 2 });
+  const client = new pg.Client({ connectionString: database.href });
+  // A test that kills the database kills this too; the next query says so.
+  client.on('error', () => undefined);
+  await client.connect();
   let server: ChildProcess | null = left?.server ?? null;
 
   const start = async () => {
@@ -113,9 +116,10 @@ export async function openApp(): Promise<App> {
     databaseUrl: database.href,
     start,
     kill,
-    query: async (text, values) => (await pool.query(text, values)).rows,
+    query: async (text, values) => (await client.query(text, values)).rows,
     close: async () => {
-      await pool.end();
+      // Gone before the database is dropped, or its end would come as an error of no test.
+      await client.end();
       await asAdmin(template, (client) => client.query(`DROP DATABASE ${nameOf(database)} WITH (FORCE)`));
       if (server && server.exitCode === null) idle = { server, port, database };
     },
