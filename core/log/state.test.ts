@@ -221,3 +221,18 @@ test('photos keep their latest marks, slots their latest state, steps of isolati
     ['load', 'run'],
   ]);
 });
+
+test('what an entry about the vehicle does not say leaves what stood before, also where the page wrote nothing into it', () => {
+  const said = event({ kind: 'identity', nominalVolts: 12, odometerKm: 5, fuel: 'petrol' });
+  const later = {
+    kind: 'identity',
+    odometerKm: 9,
+    nominalVolts: undefined,
+    fuel: undefined,
+  } as unknown as EventBody;
+  expect(jobState([said, event(later)]).identity).toMatchObject({
+    nominalVolts: 12,
+    odometerKm: 9,
+    fuel: 'petrol',
+  });
+});

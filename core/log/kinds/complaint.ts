@@ -18,8 +18,16 @@ export const complaint: EventKindOf<BodyOf<'complaint'>> = {
 };
 
 export const identity: EventKindOf<BodyOf<'identity'>> = {
-  fold: (job, { kind: _kind, ...said }) => {
-    job.identity = { ...job.identity, ...said };
+  fold: (job, { nominalVolts, odometerKm, fuel, options, alterations }) => {
+    const before = job.identity;
+    // What an entry does not say leaves what stood before.
+    job.identity = {
+      nominalVolts: nominalVolts ?? before.nominalVolts,
+      odometerKm: odometerKm ?? before.odometerKm,
+      fuel: fuel ?? before.fuel,
+      options: options ?? before.options,
+      alterations: alterations ?? before.alterations,
+    };
   },
   words: ({ nominalVolts, odometerKm, fuel, options, alterations }) =>
     [
