@@ -1,5 +1,9 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
 import { type NextRequest, NextResponse } from 'next/server';
 import { foreignRequest, isApi } from '@/http/origin';
+import { jobPlace, WORK_DOCUMENT } from '@/http/places';
+import { policyOfDocument, policyWithNonce } from '@/http/policy';
 
 /** Hosts besides loopback that a proxy in front serves, separated by commas. */
 const KNOWN_HOSTS = (process.env.EVERY_TRACE_HOSTS ?? '')
@@ -16,42 +20,68 @@ const ALWAYS: readonly (readonly [string, string])[] = [
   ['Cross-Origin-Resource-Policy', 'same-origin'],
 ];
 
-/** Refuses what comes from elsewhere; content security policy with a nonce for each answer, no `eval`. */
+const DEVELOPMENT = process.env.NODE_ENV === 'development';
+
+/** Refuses what comes from elsewhere, and says of each document what it may run. */
 export function proxy(request: NextRequest) {
-  const path = request.nextUrl.pathname;
+  const place = request.nextUrl.pathname;
   const foreign = foreignRequest(
-    { method: request.method, path, header: (name) => request.headers.get(name) },
+    { method: request.method, path: place, header: (name) => request.headers.get(name) },
     KNOWN_HOSTS,
   );
-  const nonce = btoa(String.fromCharCode(...crypto.getRandomValues(new Uint8Array(16))));
-  const policy = policyWith(nonce);
-  const headers = new Headers(request.headers);
-  headers.set('x-nonce', nonce);
-  headers.set('Content-Security-Policy', policy);
-  const response = foreign ? refusal(foreign, path) : NextResponse.next({ request: { headers } });
-  response.headers.set('Content-Security-Policy', policy);
+  const response = foreign
+    ? refusal(foreign, place, 403)
+    : !isReadable(place)
+      ? refusal('This address cannot be read: what is escaped in it is not text.', place, 400)
+      : jobPlace(place) || place === WORK_DOCUMENT
+        ? workDocument()
+        : page(request);
   for (const [name, value] of ALWAYS) response.headers.set(name, value);
   return response;
 }
 
-function refusal(message: string, path: string): NextResponse {
-  if (isApi(path)) return NextResponse.json({ message }, { status: 403 });
-  return new NextResponse(message, { status: 403, headers: { 'Content-Type': 'text/plain; charset=utf-8' } });
+/** The page that the server makes, with a nonce for this one answer. */
+function page(request: NextRequest): NextResponse {
+  const nonce = btoa(String.fromCharCode(...crypto.getRandomValues(new Uint8Array(16))));
+  const policy = policyWithNonce(nonce, DEVELOPMENT);
+  const headers = new Headers(request.headers);
+  headers.set('x-nonce', nonce);
+  headers.set('Content-Security-Policy', policy);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set('Content-Security-Policy', policy);
+  return response;
 }
 
-function policyWith(nonce: string): string {
-  const development = process.env.NODE_ENV === 'development';
-  return [
-    "default-src 'self'",
-    `script-src 'self' 'nonce-${nonce}' 'strict-dynamic'${development ? " 'unsafe-eval'" : ''}`,
-    "style-src 'self' 'unsafe-inline'",
-    "img-src 'self' blob: data:",
-    "font-src 'self'",
-    "worker-src 'self' blob:",
-    `connect-src 'self'${development ? ' ws:' : ''}`,
-    "object-src 'none'",
-    "base-uri 'none'",
-    "form-action 'self'",
-    "frame-ancestors 'none'",
-  ].join('; ');
+/** The one document of all work views, which `next.config.ts` puts at their addresses. */
+function workDocument(): NextResponse {
+  const response = NextResponse.next();
+  response.headers.set('Content-Security-Policy', workPolicy());
+  return response;
+}
+
+let known: string | null = null;
+
+function workPolicy(): string {
+  if (DEVELOPMENT) return policyOfDocument(null);
+  const built = path.join(process.env.NEXT_DIST_DIR ?? '.next', 'server/app', `${WORK_DOCUMENT}.html`);
+  known ??= policyOfDocument(readFileSync(built, 'utf8'));
+  return known;
+}
+
+function refusal(message: string, place: string, status: number): NextResponse {
+  const response = isApi(place)
+    ? NextResponse.json({ message }, { status })
+    : new NextResponse(message, { status, headers: { 'Content-Type': 'text/plain; charset=utf-8' } });
+  response.headers.set('Content-Security-Policy', policyOfDocument(''));
+  return response;
+}
+
+/** Whether what is escaped in a path can be read. */
+function isReadable(place: string): boolean {
+  try {
+    decodeURIComponent(place);
+    return true;
+  } catch {
+    return false;
+  }
 }

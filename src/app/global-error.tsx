@@ -1,7 +1,10 @@
 'use client';
 
+import { useEffect } from 'react';
+
 /** Stands in for the whole page, so it brings its own frame and needs no style sheet. */
-export default function GlobalError({ reset }: { error: Error; reset: () => void }) {
+export default function GlobalError({ error, reset }: { error: Error; reset: () => void }) {
+  useEffect(() => console.error(error), [error]);
   return (
     <html lang="en-GB">
       <body

@@ -2,6 +2,7 @@
 
 import { usePathname } from 'next/navigation';
 import { useEffect, useState } from 'react';
+import { jobPlace } from '@/http/places';
 import { sender } from './sender';
 
 /**
@@ -22,7 +23,8 @@ export function Outgoing() {
       stop();
     };
   }, []);
-  const others = [...standing].filter(([job]) => !path.startsWith(`/jobs/${job}`));
+  const own = jobPlace(path)?.jobId;
+  const others = [...standing].filter(([job]) => job !== own);
   if (others.length === 0) return null;
   const entries = others.reduce((sum, [, count]) => sum + count, 0);
   return (

@@ -1,43 +1,8 @@
 /** Events on their way to the server, kept in the browser until it has confirmed them. */
-import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { JobEvent } from '#core/format';
+import { browserDb, type WaitingEvent, type WaitingPicture } from './browserDb';
 
-export interface WaitingPicture {
-  readonly id: string;
-  readonly jobId: string;
-  readonly blob: Blob;
-  /** Why the server would not take it, when it was last asked. */
-  readonly refused?: string;
-}
-
-/** An entry that waits; with the reason where the server would not take it. */
-export type WaitingEvent = JobEvent & { readonly refused?: string };
-
-interface OutboxSchema extends DBSchema {
-  outbox: { key: string; value: WaitingEvent; indexes: { byJob: string } };
-  /** Pictures that the server does not have yet. */
-  pictures: { key: string; value: WaitingPicture; indexes: { byJob: string } };
-}
-
-let opening: Promise<IDBPDatabase<OutboxSchema>> | null = null;
-
-function outbox(): Promise<IDBPDatabase<OutboxSchema>> {
-  opening ??= openDB<OutboxSchema>('every-trace', 2, {
-    // A later version in another tab is not kept waiting by this one; what is done here next opens it anew.
-    blocking(_now, _wanted, event) {
-      (event.target as IDBDatabase).close();
-      opening = null;
-    },
-    terminated() {
-      opening = null;
-    },
-    upgrade(db, from) {
-      if (from < 1) db.createObjectStore('outbox', { keyPath: 'id' }).createIndex('byJob', 'jobId');
-      if (from < 2) db.createObjectStore('pictures', { keyPath: 'id' }).createIndex('byJob', 'jobId');
-    },
-  });
-  return opening;
-}
+export type { WaitingEvent, WaitingPicture } from './browserDb';
 
 /**
  * Entries are written down here first, at once: a page that is left the next moment takes its unfinished database work
@@ -73,7 +38,7 @@ function forgetAhead(ids: readonly string[]): void {
 /** Keeps entries that belong together, all or none. They are safe when this returns, not when its promise does. */
 export async function putInOutbox(events: readonly JobEvent[]): Promise<void> {
   writeAhead(events);
-  const transaction = (await outbox()).transaction('outbox', 'readwrite');
+  const transaction = (await browserDb()).transaction('outbox', 'readwrite');
   const kept = events.map((event) => transaction.store.put(event));
   transaction.commit();
   await Promise.all([...kept, transaction.done]);
@@ -82,7 +47,7 @@ export async function putInOutbox(events: readonly JobEvent[]): Promise<void> {
 
 export async function takeFromOutbox(ids: readonly string[]): Promise<void> {
   forgetAhead(ids);
-  const transaction = (await outbox()).transaction('outbox', 'readwrite');
+  const transaction = (await browserDb()).transaction('outbox', 'readwrite');
   await Promise.all([...ids.map((id) => transaction.store.delete(id)), transaction.done]);
 }
 
@@ -92,7 +57,7 @@ export async function everythingWaiting(): Promise<{
   readonly pictures: readonly WaitingPicture[];
 }> {
   const ahead = writtenAhead().flatMap(({ events }) => events);
-  const [kept, pictures] = await outbox()
+  const [kept, pictures] = await browserDb()
     .then((db) => Promise.all([db.getAll('outbox'), db.getAll('pictures')]))
     .catch((): [WaitingEvent[], WaitingPicture[]] => [[], []]);
   const events = new Map([...ahead, ...kept].map((event): [string, WaitingEvent] => [event.id, event]));
@@ -101,16 +66,16 @@ export async function everythingWaiting(): Promise<{
 
 /** Writes down why the server would not take an entry. It stays until it is taken, or given up by name. */
 export async function markRefused(id: string, refused: string): Promise<void> {
-  const transaction = (await outbox()).transaction('outbox', 'readwrite');
+  const transaction = (await browserDb()).transaction('outbox', 'readwrite');
   const event = await transaction.store.get(id);
   if (event) await transaction.store.put({ ...event, refused });
   await transaction.done;
 }
 
 export async function putPicture(picture: WaitingPicture): Promise<void> {
-  await (await outbox()).put('pictures', picture);
+  await (await browserDb()).put('pictures', picture);
 }
 
 export async function dropPicture(id: string): Promise<void> {
-  await (await outbox()).delete('pictures', id);
+  await (await browserDb()).delete('pictures', id);
 }

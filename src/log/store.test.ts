@@ -4,7 +4,7 @@ import type { JobEvent } from '#core/format/jobSchema';
 import type { LogEvent } from '#core/log';
 import { everythingWaiting, takeFromOutbox, type WaitingEvent, type WaitingPicture } from './outbox';
 import { Sender } from './sender';
-import { JobStore, jobStore } from './store';
+import { JobStore } from './store';
 
 const JOB = '0a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c';
 const OTHER_JOB = '1a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c';
@@ -102,7 +102,7 @@ const note = (words: string) => ({ kind: 'note', words }) as const;
 /** A page of the job, with a sender of its own as every page of a browser has. */
 function page(events: readonly LogEvent[] = [], job = JOB): JobStore {
   const outgoing = new Sender();
-  const store = new JobStore(job, 'Imre Pellow', events, outgoing);
+  const store = new JobStore(job, events, outgoing);
   const ends = [outgoing.start(), store.start()];
   stop = () => {
     for (const end of ends) end();
@@ -309,25 +309,27 @@ test('what others record is seen within five seconds, without a reload', async (
   }
 });
 
-test('a job left and opened again is the same, and takes in what others have recorded since', async () => {
-  const outgoing = new Sender();
-  const store = jobStore(OTHER_JOB, 'Imre Pellow', [], outgoing);
-  const ends = [outgoing.start(), store.start()];
-  stop = () => {
-    for (const end of ends) end();
+test('what the server has is taken in once, and handed on to be held', async () => {
+  const held: LogEvent[] = [];
+  const store = new JobStore(JOB, [], new Sender(), (events) => held.push(...events));
+  const mine = {
+    id: 'mine',
+    seq: 1,
+    person: 'Imre Pellow',
+    madeAt: new Date(0).toISOString(),
+    clientOrder: 0,
   };
-  store.record(note('mine'));
-  await settle();
-  stop();
-  const again = jobStore(OTHER_JOB, 'Imre Pellow', []);
-  expect(again.read().events.map((event) => event.body)).toEqual([note('mine')]);
-  const [mine] = again.read().events;
-  const other = { ...mine!, id: 'theirs', seq: 2, person: 'Tess Wray', body: note('theirs') };
-  again.takeIn([mine!, other]);
-  expect(again.read().events.map((event) => event.body)).toEqual([note('mine'), note('theirs')]);
-  const before = again.read();
-  again.takeIn([mine!, other]);
-  expect(again.read()).toBe(before);
+  const [first, other] = [
+    { ...mine, body: note('mine') },
+    { ...mine, id: 'theirs', seq: 2, person: 'Tess Wray', body: note('theirs') },
+  ];
+  store.takeIn([first]);
+  store.takeIn([first, other]);
+  expect(store.read().events).toEqual([first, other]);
+  const before = store.read();
+  store.takeIn([first, other]);
+  expect(store.read()).toBe(before);
+  expect(held).toEqual([first, other]);
 });
 
 test('what waits of a job is sent from any page, and a job of which the server takes nothing keeps no other back', async () => {

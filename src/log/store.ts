@@ -8,8 +8,9 @@ import {
   type Problem,
 } from '#core/format';
 import { type JobState, jobState, type LogEvent } from '#core/log';
+import { whoIsHere } from '@/sync/who';
 import { newId } from '@/ui/newId';
-import { type Refusal, Sender, type Sending, sender, type Waiting } from './sender';
+import type { Refusal, Sender, Sending, Waiting } from './sender';
 
 export interface JobSnapshot {
   readonly events: readonly LogEvent[];
@@ -36,14 +37,13 @@ export class JobStore {
 
   constructor(
     private readonly jobId: string,
-    private readonly personName: string,
     events: readonly LogEvent[],
     private readonly outgoing: Sender,
+    /** Holds entries that the server has confirmed and that were not among the first. */
+    private readonly hold: (events: readonly LogEvent[]) => void = () => undefined,
   ) {
     this.confirmed = new Map(events.map((event) => [event.id, event]));
     this.snapshot = this.made(this.outgoing.of(jobId), null);
-    // On the server a store is drawn once and forgotten.
-    if (typeof window === 'undefined') return;
     // For as long as the program runs: a job that is left and opened again is the same.
     this.outgoing.subscribe((news) => {
       const own = news.filter(({ event }) => event.jobId === jobId);
@@ -143,11 +143,12 @@ export class JobStore {
     const fresh = events.filter((event) => event.seq !== null && !this.confirmed.has(event.id));
     if (fresh.length === 0) return false;
     this.confirmed = new Map([...this.confirmed, ...fresh.map((event) => [event.id, event] as const)]);
+    this.hold(fresh);
     return true;
   }
 
   private unsent({ id, madeAt, clientOrder, body }: JobEvent): LogEvent {
-    return { id, seq: null, person: this.personName, madeAt, clientOrder, body };
+    return { id, seq: null, person: whoIsHere(), madeAt, clientOrder, body };
   }
 
   private show(): void {
@@ -185,23 +186,4 @@ function problemWords(problems: readonly Problem[]): string {
     .map(({ path, message }) => [path.replace(/^\/(body\/)?/, '').replace(/\//g, ', '), message])
     .map(([where, message]) => (where ? `${where}: ${message}` : message))
     .join(' ');
-}
-
-const open = new Map<string, JobStore>();
-
-/**
- * The store of a job, in the browser one for as long as the program runs there: whoever goes elsewhere and comes back
- * finds what was recorded, also where the page itself was kept as it was before.
- */
-export function jobStore(
-  jobId: string,
-  personName: string,
-  events: readonly LogEvent[],
-  outgoing: Sender = typeof window === 'undefined' ? new Sender() : sender(),
-): JobStore {
-  const known = open.get(jobId);
-  if (known) return known;
-  const made = new JobStore(jobId, personName, events, outgoing);
-  if (typeof window !== 'undefined') open.set(jobId, made);
-  return made;
 }

@@ -1,7 +1,8 @@
-import Link from 'next/link';
 import type { ReactNode } from 'react';
 import { NavLinks } from './NavLinks';
+import { PlaceLink } from './PlaceLink';
 import { ThemeSwitch } from './ThemeSwitch';
+import type { Theme } from './theme';
 
 /** The mark: a run with two stops and the step where the volts are lost. */
 function Mark() {
@@ -15,16 +16,15 @@ function Mark() {
 }
 
 export function AppShell({
-  shopName,
-  personName,
+  who,
   theme,
   find,
   outgoing,
   children,
 }: {
-  shopName: string;
-  personName: string;
-  theme: 'daylight' | 'footwell' | null;
+  /** Who works, and for which shop. */
+  who: ReactNode;
+  theme: Theme | null;
   /** Opens the palette that finds everything by name. */
   find: ReactNode;
   /** Sends what waits in this browser, and says so. */
@@ -41,9 +41,9 @@ export function AppShell({
       </a>
       <aside className="no-print fixed inset-x-0 bottom-0 z-30 border-t-2 border-line bg-sheet lg:sticky lg:top-0 lg:h-dvh lg:border-t-0 lg:border-r-2">
         <div className="flex h-full items-center justify-around lg:flex-col lg:justify-start lg:gap-2 lg:py-4">
-          <Link href="/" aria-label="Every Trace, to Today" className="hidden lg:mb-4 lg:block">
+          <PlaceLink href="/" aria-label="Every Trace, to Today" className="hidden lg:mb-4 lg:block">
             <Mark />
-          </Link>
+          </PlaceLink>
           <NavLinks />
           {find}
           <div className="lg:mt-auto">
@@ -52,9 +52,7 @@ export function AppShell({
         </div>
       </aside>
       <div className="min-w-0 pb-20 lg:pb-0">
-        <p className="no-print hidden border-b border-line px-6 py-1.5 text-sm text-soft lg:block">
-          {shopName} · <span className="text-ink">{personName}</span>
-        </p>
+        <p className="no-print hidden border-b border-line px-6 py-1.5 text-sm text-soft lg:block">{who}</p>
         {outgoing}
         <main id="main" tabIndex={-1} className="focus:outline-none">
           {children}

@@ -1,8 +1,8 @@
 'use client';
 
 import { CalendarCheck, CarFront, CirclePlus, Store } from 'lucide-react';
-import Link from 'next/link';
 import { usePathname } from 'next/navigation';
+import { PlaceLink } from './PlaceLink';
 
 const LINKS = [
   { href: '/', name: 'Today', icon: CalendarCheck, starts: ['/'] },
@@ -18,7 +18,7 @@ export function NavLinks() {
       {LINKS.map(({ href, name, icon: Icon, starts }) => {
         const here = starts.some((start) => (start === '/' ? path === '/' : path.startsWith(start)));
         return (
-          <Link
+          <PlaceLink
             key={href}
             href={href}
             aria-current={here ? 'page' : undefined}
@@ -28,7 +28,7 @@ export function NavLinks() {
           >
             <Icon aria-hidden="true" className="size-6" strokeWidth={here ? 2.4 : 1.8} />
             {name}
-          </Link>
+          </PlaceLink>
         );
       })}
     </nav>

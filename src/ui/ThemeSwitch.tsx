@@ -1,13 +1,16 @@
 'use client';
 
 import { Moon, Sun } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { isTheme, type Theme } from './theme';
 
-type Theme = 'daylight' | 'footwell';
-
-/** One tap between the two; until the first tap the system decides. */
+/** One tap between the two; until the first tap the system decides. `theme` is null also where the document knows it. */
 export function ThemeSwitch({ theme }: { theme: Theme | null }) {
   const [current, setCurrent] = useState(theme);
+  useEffect(() => {
+    const there = document.documentElement.dataset.theme;
+    if (isTheme(there)) setCurrent(there);
+  }, []);
   const change = () => {
     const dark =
       current === 'footwell' ||

@@ -1,5 +1,5 @@
-import Link from 'next/link';
 import type { ComponentProps, ReactNode } from 'react';
+import { PlaceLink } from './PlaceLink';
 
 const SHAPE =
   'inline-flex min-h-11 items-center justify-center gap-2 rounded-md px-4 font-semibold leading-tight disabled:opacity-50 disabled:cursor-not-allowed';
@@ -28,8 +28,8 @@ export function ButtonLink({
   look = 'plain',
   className = '',
   ...rest
-}: ComponentProps<typeof Link> & { look?: Look }) {
-  return <Link className={buttonClass(look, className)} {...rest} />;
+}: ComponentProps<typeof PlaceLink> & { look?: Look }) {
+  return <PlaceLink className={buttonClass(look, className)} {...rest} />;
 }
 
 export function Field({ label, hint, children }: { label: string; hint?: string; children: ReactNode }) {

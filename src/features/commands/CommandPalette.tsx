@@ -2,9 +2,12 @@
 
 import { Command } from 'cmdk';
 import { Search } from 'lucide-react';
-import { usePathname, useRouter } from 'next/navigation';
+import { usePathname } from 'next/navigation';
 import { Dialog } from 'radix-ui';
 import { useCallback, useEffect, useState } from 'react';
+import { jobPlace } from '@/http/places';
+import { type HeldJob, heldJobs } from '@/log/held';
+import { useGo } from '@/ui/PlaceLink';
 
 interface Place {
   readonly name: string;
@@ -24,7 +27,7 @@ const ALWAYS: readonly Place[] = [
 
 /** Steps and tools of the job that is open. */
 function ofJob(path: string): Place[] {
-  const job = /^\/jobs\/([0-9a-f-]{36})/.exec(path)?.[1];
+  const job = jobPlace(path)?.jobId;
   if (!job) return [];
   const at = (name: string, detail: string, tail: string) => ({ name, detail, href: `/jobs/${job}${tail}` });
   return [
@@ -46,6 +49,12 @@ const KEYS = [
   ['l d o · digits · Enter', 'answers on a test card'],
   ['u n ?', 'correct, another test, all keys of the card'],
 ] as const;
+
+const placeOfHeld = ({ id, title, vehicle }: HeldJob): Place => ({
+  name: title,
+  detail: `job on ${vehicle.name}, in this browser`,
+  href: `/jobs/${id}`,
+});
 
 /** Every word that is typed stands somewhere in the name or the detail; the name counts for more. */
 function holdsEveryWord(_value: string, search: string, keywords: string[] = []): number {
@@ -86,7 +95,7 @@ function useFound(text: string): readonly Place[] {
 
 /** Everything by its name: one key, one word, Enter. */
 export function CommandPalette() {
-  const router = useRouter();
+  const move = useGo();
   const path = usePathname();
   const [open, setOpen] = useState(false);
   const [places, setPlaces] = useState<readonly Place[]>([]);
@@ -102,7 +111,10 @@ export function CommandPalette() {
         setPlaces(((await response.json()) as { places: Place[] }).places);
         setAway(false);
       },
-      () => setAway(true),
+      async () => {
+        setAway(true);
+        setPlaces((await heldJobs()).map(placeOfHeld));
+      },
     );
   }, []);
   useEffect(() => {
@@ -116,7 +128,7 @@ export function CommandPalette() {
   }, [change, open]);
   const go = (href: string) => {
     setOpen(false);
-    router.push(href);
+    move(href);
   };
   const group = (heading: string, list: readonly Place[]) =>
     list.length === 0 ? null : (
@@ -161,7 +173,9 @@ export function CommandPalette() {
             <Command.List className="max-h-[55dvh] overflow-y-auto p-1">
               <Command.Empty className="px-3 py-4">
                 Nothing has that name.
-                {away ? ' The server did not answer: jobs and vehicles are missing.' : ''}
+                {away
+                  ? ' The server did not answer: only jobs that were opened in this browser are here.'
+                  : ''}
               </Command.Empty>
               {group('This job', ofJob(path))}
               {group('Pages', ALWAYS)}

@@ -1,9 +1,9 @@
 'use client';
 
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useBringFile } from '@/sync/useBringFile';
 import { BringFile } from '@/ui/BringFile';
+import { PlaceLink } from '@/ui/PlaceLink';
 
 /** Brings a job in from the file that another workshop's program, or this one, gave out. */
 export function BringJob() {
@@ -23,12 +23,12 @@ export function BringJob() {
       </p>
       <BringFile {...brought} accept=".json,application/json" sentence={done?.sentence ?? null} />
       {done ? (
-        <Link
+        <PlaceLink
           href={`/jobs/${done.id}`}
           className="mt-2 inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
         >
           To the job
-        </Link>
+        </PlaceLink>
       ) : null}
     </section>
   );

@@ -1,5 +1,5 @@
-import Link from 'next/link';
 import { dateWords } from '@/ui/dates';
+import { PlaceLink } from '@/ui/PlaceLink';
 import type { FollowUp } from './followUps';
 
 /** Watch items as lists show them, each leading to where it is dealt with. */
@@ -8,7 +8,7 @@ export function FollowUpList({ items, overdue = false }: { items: readonly Follo
     <ul>
       {items.map((one) => (
         <li key={one.id} className="border-b border-line" data-testid="follow-up">
-          <Link href={`/jobs/${one.jobId}#prove`} className="block py-3 hover:bg-sunk">
+          <PlaceLink href={`/jobs/${one.jobId}#prove`} className="block py-3 hover:bg-sunk">
             {one.due === null ? null : (
               <span className={`reading font-bold ${overdue ? 'text-bad' : 'text-copper'}`}>
                 {dateWords(one.due, 'short')}
@@ -17,7 +17,7 @@ export function FollowUpList({ items, overdue = false }: { items: readonly Follo
             )}
             <span className="block break-words">{one.words}</span>
             <span className="block text-sm text-soft">{one.vehicleName}</span>
-          </Link>
+          </PlaceLink>
         </li>
       ))}
     </ul>

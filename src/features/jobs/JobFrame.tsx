@@ -1,9 +1,9 @@
 'use client';
 
-import Link from 'next/link';
-import { usePathname } from 'next/navigation';
 import type { ReactNode } from 'react';
 import type { JobState } from '#core/log';
+import type { JobView } from '@/http/places';
+import { PlaceLink } from '@/ui/PlaceLink';
 import { useJob } from './JobProvider';
 import { Refusals } from './Refusals';
 import { StageMark } from './StageMark';
@@ -19,9 +19,8 @@ const STEPS = [
 ] as const;
 
 /** Head of every job page: which vehicle, what state, every step in reach, and whether all is sent. */
-export function JobFrame({ children }: { children: ReactNode }) {
+export function JobFrame({ view, children }: { view: JobView; children: ReactNode }) {
   const { data, job } = useJob();
-  const path = usePathname();
   return (
     <>
       <header className="no-print lg:sticky lg:top-0 z-20 border-b-2 border-line bg-paper px-3 pt-2 lg:px-5">
@@ -29,9 +28,9 @@ export function JobFrame({ children }: { children: ReactNode }) {
           <div className="min-w-0">
             <h1 className="truncate text-lg lg:text-xl">{data.title}</h1>
             <p className="hidden truncate text-sm text-soft sm:block">
-              <Link href={`/vehicles/${data.vehicle.id}`} className="underline underline-offset-4">
+              <PlaceLink href={`/vehicles/${data.vehicle.id}`} className="underline underline-offset-4">
                 {data.vehicle.name}
-              </Link>{' '}
+              </PlaceLink>{' '}
               ·{' '}
               {[
                 `${data.vehicle.make} ${data.vehicle.model} ${data.vehicle.year ?? ''}`.trim(),
@@ -49,9 +48,9 @@ export function JobFrame({ children }: { children: ReactNode }) {
         <nav aria-label="Steps of the job" className="relative -mx-1 mt-1 flex overflow-x-auto">
           {STEPS.map((step, index) => {
             const href = `/jobs/${data.id}${step.path}`;
-            const here = step.path.startsWith('/') && path.endsWith(step.path);
+            const here = step.path === `/${view}`;
             return (
-              <Link
+              <PlaceLink
                 key={step.name}
                 href={href}
                 aria-current={here ? 'step' : undefined}
@@ -64,7 +63,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
                 </span>
                 {step.name}
                 {step.done(job) ? <span className="sr-only">, done</span> : null}
-              </Link>
+              </PlaceLink>
             );
           })}
         </nav>

@@ -1,5 +1,5 @@
-import Link from 'next/link';
 import { dateWords } from '@/ui/dates';
+import { PlaceLink } from '@/ui/PlaceLink';
 import type { JobRow } from './listJobs';
 import { StageMark } from './StageMark';
 
@@ -9,7 +9,7 @@ export function JobLines({ jobs, of = 'shop' }: { jobs: readonly JobRow[]; of?: 
     <ul>
       {jobs.map((job) => (
         <li key={job.id} className="border-b border-line">
-          <Link href={`/jobs/${job.id}`} className="block py-3 hover:bg-sunk">
+          <PlaceLink href={`/jobs/${job.id}`} className="block py-3 hover:bg-sunk">
             <span className="flex flex-wrap items-center justify-between gap-2">
               <span className="text-lg font-bold">{job.title}</span>
               <StageMark stage={job.stage} />
@@ -24,7 +24,7 @@ export function JobLines({ jobs, of = 'shop' }: { jobs: readonly JobRow[]; of?: 
                 .filter((one) => one !== '')
                 .join(' · ')}
             </span>
-          </Link>
+          </PlaceLink>
         </li>
       ))}
     </ul>

@@ -26,32 +26,12 @@ import {
   type TakenReading,
   testId,
 } from '#core/diagnosis';
-import type { CircuitFile, EventBody, PanelSetFile, Problem } from '#core/format';
-import { type JobState, type LogEvent, takenReadings } from '#core/log';
+import type { CircuitFile, EventBody, Problem } from '#core/format';
+import { type JobState, takenReadings } from '#core/log';
+import type { HeldJob } from '@/log/held';
 import type { Refusal, Sending } from '@/log/sender';
-import { jobStore, type Recorded } from '@/log/store';
+import type { JobStore, Recorded } from '@/log/store';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
-
-export interface JobData {
-  readonly id: string;
-  readonly title: string;
-  readonly openedAt: string;
-  readonly vehicle: {
-    readonly id: string;
-    readonly name: string;
-    readonly make: string;
-    readonly model: string;
-    readonly year: number | null;
-    readonly plate: string;
-    readonly nominalVolts: number | null;
-    readonly odometerKm: number | null;
-  };
-  readonly circuits: readonly CircuitFile[];
-  readonly panelSet: PanelSetFile | null;
-  readonly events: readonly LogEvent[];
-  /** Weights that this shop has learned. */
-  readonly priors: PriorTable;
-}
 
 export interface Described {
   readonly expected: Readonly<Record<string, 'works' | 'weak' | 'dead'>>;
@@ -87,7 +67,9 @@ export interface Diagnosis {
 }
 
 interface JobContextValue {
-  readonly data: JobData;
+  readonly data: HeldJob;
+  /** Takes in what the server has learned of the job's maps since. */
+  readonly refresh: () => void;
   readonly circuit: CircuitFile | null;
   readonly job: JobState;
   readonly sending: Sending;
@@ -120,18 +102,19 @@ export function useJob(): JobContextValue {
   return value;
 }
 
+/** Gives the views of a job what they read and write. */
 export function JobProvider({
   data,
-  personName,
+  store,
+  refresh,
   children,
 }: {
-  data: JobData;
-  personName: string;
+  data: HeldJob;
+  store: JobStore;
+  refresh: () => void;
   children: ReactNode;
 }) {
-  const [store] = useState(() => jobStore(data.id, personName, data.events));
   useEffect(() => store.start(), [store]);
-  useEffect(() => store.takeIn(data.events), [store, data.events]);
   const [rejection, setRejection] = useState<string | null>(null);
   const { job, sending, pictures, refusals } = useSyncExternalStore(store.subscribe, store.read, store.read);
   const merged = useMemo(
@@ -150,6 +133,7 @@ export function JobProvider({
   const value = useMemo(
     (): JobContextValue => ({
       data,
+      refresh,
       circuit,
       job,
       sending,
@@ -171,6 +155,7 @@ export function JobProvider({
     }),
     [
       data,
+      refresh,
       circuit,
       job,
       sending,
@@ -186,6 +171,9 @@ export function JobProvider({
   );
   return <JobContext value={value}>{children}</JobContext>;
 }
+
+/** So long until a program that could not be fetched is fetched again. */
+const RETRY_MS = 3000;
 
 const NOTHING: readonly string[] = [];
 const NO_PROBLEMS: readonly Problem[] = [];
@@ -248,6 +236,7 @@ function useDiagnosis(
   const [assessed, setAssessed] = useState<Assessed | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
+  const [attempt, setAttempt] = useState(0);
   const [prepared, setPrepared] = useState(0);
   const [cancelled, setCancelled] = useState(false);
   const [wouldHelp, setWouldHelp] = useState<readonly string[]>(NOTHING);
@@ -257,11 +246,15 @@ function useDiagnosis(
       ? `${complaint.function}|${complaint.condition}`
       : null;
 
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt is a new worker
   useEffect(() => {
     if (!circuit) return;
     const made = new Worker(new URL('../../workers/diagnosis.worker.ts', import.meta.url));
     worker.current = made;
+    let retry: ReturnType<typeof setTimeout> | undefined;
+    let answered = false;
     made.onmessage = ({ data }: MessageEvent<WorkerAnswer>) => {
+      answered = true;
       if (data.type === 'described') setDescribed(data);
       else if (data.type === 'opened') {
         setOpened({ ...data, key: `${data.complaint.function}|${data.complaint.condition}` });
@@ -274,9 +267,18 @@ function useDiagnosis(
         if (data.request === latest.current) startTransition(() => setAssessed({ ...data, question }));
       } else setFailure(data.message);
     };
-    made.onerror = () => setFailure('The diagnosis stopped. Reload the page; every reading is kept.');
+    made.onerror = () => {
+      if (answered) return setFailure('The diagnosis stopped. Reload the page; every reading is kept.');
+      // Its program could not be fetched.
+      setFailure(
+        'The diagnosis cannot be loaded yet: the server does not answer. It is tried again by itself.',
+      );
+      retry = setTimeout(() => setAttempt((before) => before + 1), RETRY_MS);
+    };
     made.postMessage({ type: 'describe', circuit } satisfies WorkerRequest);
     return () => {
+      clearTimeout(retry);
+      setFailure(null);
       worker.current = null;
       made.terminate();
       setDescribed(null);
@@ -284,7 +286,7 @@ function useDiagnosis(
       setAssessed(null);
       setWouldHelp(NOTHING);
     };
-  }, [circuit]);
+  }, [circuit, attempt]);
 
   useEffect(() => {
     if (!described || !key) return;

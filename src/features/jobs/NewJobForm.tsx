@@ -1,6 +1,5 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
 import { type FormEvent, useCallback, useRef, useState } from 'react';
 import { NOMINAL_VOLTS } from '#core/format';
 import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
@@ -12,6 +11,7 @@ import { useDraftState, useFormDraft } from '@/sync/useFormDraft';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
+import { useGo } from '@/ui/PlaceLink';
 
 const NEW = 'new';
 const HOW = [
@@ -42,7 +42,7 @@ export function NewJobForm({
   more: boolean;
   chosen: string | null;
 }) {
-  const router = useRouter();
+  const go = useGo();
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const form = useRef<HTMLFormElement>(null);
@@ -108,7 +108,7 @@ export function NewJobForm({
     });
     if (posted.kind === 'answer' && posted.ok) {
       forget();
-      router.push(posted.answer.traced ? `/jobs/${tried.id}/trace` : `/jobs/${tried.id}`);
+      go(posted.answer.traced ? `/jobs/${tried.id}/trace` : `/jobs/${tried.id}`);
       return;
     }
     setProblem(posted.kind === 'away' ? posted.message : (posted.answer.message ?? 'It was not taken.'));

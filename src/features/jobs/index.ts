@@ -5,7 +5,7 @@ export { IsolationSteps } from './IsolationSteps';
 export { JobFrame } from './JobFrame';
 export { JobLines } from './JobLines';
 export { JobPage } from './JobPage';
-export { type JobData, JobProvider, useJob } from './JobProvider';
+export { JobProvider, useJob } from './JobProvider';
 export { NewJobForm } from './NewJobForm';
 export { Photos } from './Photos';
 export { StageMark } from './StageMark';

@@ -1,6 +1,6 @@
 /** Jobs as lists and pages read them. Every call names the actor, whose shop bounds what is seen. */
 import { and, asc, eq, gt } from 'drizzle-orm';
-import { cache } from 'react';
+import type { PriorTable } from '#core/diagnosis';
 import {
   type CircuitFile,
   ENTRY_VERSION,
@@ -22,6 +22,7 @@ import {
   people,
   vehicles,
 } from '@/db/schema';
+import type { HeldJob } from '@/log/held';
 
 export interface LoadedJob {
   readonly id: string;
@@ -30,12 +31,14 @@ export interface LoadedJob {
   readonly vehicle: typeof vehicles.$inferSelect;
   readonly circuits: readonly CircuitFile[];
   readonly panelSet: PanelSetFile | null;
-  readonly panelSetId: string | null;
+}
+
+export interface LoadedJobAndLog extends LoadedJob {
   readonly events: readonly (LogEvent & { readonly arrivedAt: string })[];
 }
 
-/** A job with its vehicle, the versions it is traced on and its whole log; null when the shop has none such. */
-export const loadJob = cache(async (actor: Actor, jobId: string): Promise<LoadedJob | null> => {
+/** A job with its vehicle and the versions it is traced on; null when the shop has none such. */
+export async function loadJobAlone(actor: Actor, jobId: string): Promise<LoadedJob | null> {
   if (!isUuid(jobId)) return null;
   const db = database();
   const [row] = await db
@@ -44,7 +47,7 @@ export const loadJob = cache(async (actor: Actor, jobId: string): Promise<Loaded
     .innerJoin(vehicles, eq(vehicles.id, jobs.vehicleId))
     .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)));
   if (!row) return null;
-  const [maps, panelRows, events] = await Promise.all([
+  const [maps, panelRows] = await Promise.all([
     db
       .select({ file: circuitVersions.file })
       .from(jobCircuits)
@@ -53,11 +56,10 @@ export const loadJob = cache(async (actor: Actor, jobId: string): Promise<Loaded
       .orderBy(asc(jobCircuits.position)),
     row.jobs.panelSetVersionId
       ? db
-          .select({ file: panelSetVersions.file, id: panelSetVersions.panelSetId })
+          .select({ file: panelSetVersions.file })
           .from(panelSetVersions)
           .where(eq(panelSetVersions.id, row.jobs.panelSetVersionId))
       : Promise.resolve([]),
-    eventsOf(db, jobId),
   ]);
   return {
     id: jobId,
@@ -66,10 +68,28 @@ export const loadJob = cache(async (actor: Actor, jobId: string): Promise<Loaded
     vehicle: row.vehicles,
     circuits: maps.map((one) => one.file),
     panelSet: panelRows[0]?.file ?? null,
-    panelSetId: panelRows[0]?.id ?? null,
-    events,
   };
-});
+}
+
+/** A job with its whole log; null when the shop has none such. */
+export async function loadJob(actor: Actor, jobId: string): Promise<LoadedJobAndLog | null> {
+  const job = await loadJobAlone(actor, jobId);
+  return job && { ...job, events: await eventsOf(database(), jobId) };
+}
+
+/** The job without its log, as a browser holds it. */
+export function heldJob(job: LoadedJob, priors: PriorTable): HeldJob {
+  const { id, name, make, model, year, plate, nominalVolts, odometerKm } = job.vehicle;
+  return {
+    id: job.id,
+    title: job.title,
+    openedAt: job.openedAt,
+    vehicle: { id, name, make, model, year, plate, nominalVolts, odometerKm },
+    circuits: job.circuits,
+    panelSet: job.panelSet,
+    priors,
+  };
+}
 
 /** Entries of a job behind a place in its sequence; null where this shop has no such job. */
 export async function eventsAfter(actor: Actor, jobId: string, seq: number): Promise<LogEvent[] | null> {
@@ -103,7 +123,7 @@ export async function eventsOf(
 }
 
 /** The job as an open file: everything needed to read it elsewhere. */
-export function jobFile(job: LoadedJob): JobFile {
+export function jobFile(job: LoadedJobAndLog): JobFile {
   return {
     format: 'every-trace/job',
     version: 2,

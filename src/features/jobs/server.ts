@@ -15,8 +15,10 @@ export { type BegunJob, beginJob, type JobInput, openJob, openJobIn } from './op
 export { keepPhoto, readPhoto } from './photoStore';
 export {
   eventsAfter,
+  heldJob,
   jobFile,
   type LoadedJob,
   loadJob,
+  loadJobAlone,
 } from './readJobs';
 export { slotHistory } from './slotHistory';

@@ -1,6 +1,5 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
 import { type FormEvent, useRef, useState } from 'react';
 import { unknownOf } from '#core/circuit';
 import type { CircuitFile, CircuitPart, PanelSetFile } from '#core/format';
@@ -42,8 +41,7 @@ export function FactForm({
   partId: string;
   onDone: () => void;
 }) {
-  const { data, record } = useJob();
-  const router = useRouter();
+  const { data, record, refresh } = useJob();
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
   const request = useRef<Tried | null>(null);
@@ -97,7 +95,7 @@ export function FactForm({
     if (posted.kind === 'away') return setProblem(posted.message);
     if (!posted.ok) return setProblem(posted.answer.message ?? 'It was not taken.');
     record({ kind: 'note', words: `Map: ${part.name} ${said.join(', ')}.` });
-    router.refresh();
+    refresh();
     if (posted.answer.stays) setProblem(posted.answer.stays);
     else onDone();
   };

@@ -5,9 +5,15 @@ import { memo, useMemo } from 'react';
 import { bracketOf, type PartStanding, type Run, type RunRow } from '#core/diagnosis';
 import { formatQuantity } from '#core/quantity';
 
-const VoltageProfile = dynamic(() => import('./VoltageProfile').then((loaded) => loaded.VoltageProfile), {
-  ssr: false,
-});
+/** The drawing package is large: it comes after the first card, and before a server that may go away is needed for it. */
+const loadProfile = () => import('./VoltageProfile').then((loaded) => loaded.VoltageProfile);
+const VoltageProfile = dynamic(() => loadProfile().catch(() => NoProfile), { ssr: false });
+if (typeof window !== 'undefined') setTimeout(() => void loadProfile().catch(() => undefined), 1500);
+
+/** Where the server went away before the drawing of volts could be fetched; the stops carry the same figures. */
+function NoProfile() {
+  return null;
+}
 
 /** One row of the run is one stop and the part behind it. */
 export const ROW = 46;

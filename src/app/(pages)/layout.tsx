@@ -1,0 +1,48 @@
+import type { Metadata, Viewport } from 'next';
+import { cookies } from 'next/headers';
+import type { ReactNode } from 'react';
+import { currentActor } from '@/access';
+import { CommandPalette } from '@/features/commands';
+import { Outgoing } from '@/log/Outgoing';
+import { AppShell } from '@/ui/AppShell';
+import { workshopZone } from '@/ui/dates';
+import { readingFace, textFace } from '@/ui/fonts';
+import { isTheme } from '@/ui/theme';
+import '../globals.css';
+
+export const metadata: Metadata = {
+  title: { default: 'Every Trace', template: '%s · Every Trace' },
+  description: 'Finds out why a 12-volt circuit failed, step by step.',
+};
+
+export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
+
+/** Frame of the pages that the server makes, each for who asks. */
+export default async function PagesLayout({ children }: { children: ReactNode }) {
+  const chosen = (await cookies()).get('theme')?.value;
+  const theme = isTheme(chosen) ? chosen : undefined;
+  const { shopName, town, personName } = await currentActor();
+  return (
+    <html
+      lang="en-GB"
+      data-theme={theme}
+      data-zone={workshopZone()}
+      className={`${textFace.variable} ${readingFace.variable}`}
+    >
+      <body className="font-sans antialiased">
+        <AppShell
+          who={
+            <>
+              {shopName}, {town} · <span className="text-ink">{personName}</span>
+            </>
+          }
+          theme={theme ?? null}
+          find={<CommandPalette />}
+          outgoing={<Outgoing />}
+        >
+          {children}
+        </AppShell>
+      </body>
+    </html>
+  );
+}

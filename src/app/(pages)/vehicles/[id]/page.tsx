@@ -1,0 +1,168 @@
+import { notFound } from 'next/navigation';
+import { currentActor } from '@/access';
+import { JobLines } from '@/features/jobs';
+import { countJobs, JOB_PAGE, listJobs } from '@/features/jobs/server';
+import { CopyFromSister, ImportBox } from '@/features/vehicles';
+import { chooseVehicles, loadVehicle } from '@/features/vehicles/server';
+import { ButtonLink, Problem } from '@/ui/controls';
+import { dateWords } from '@/ui/dates';
+import { PlaceLink } from '@/ui/PlaceLink';
+
+/** Vehicles with boxes that are offered for copying before one is searched for. */
+const SISTERS = 20;
+
+export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
+  const maps = await loadVehicle(await currentActor(), (await params).id);
+  return { title: maps?.vehicle.name ?? 'No such vehicle' };
+}
+
+export default async function VehiclePage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ problem?: string }>;
+}) {
+  const actor = await currentActor();
+  const maps = await loadVehicle(actor, (await params).id);
+  const { problem } = await searchParams;
+  if (!maps) notFound();
+  const { vehicle, circuits, panelSet } = maps;
+  const list = { vehicleId: vehicle.id };
+  const [jobs, jobCount, sisters] = await Promise.all([
+    listJobs(actor, list),
+    countJobs(actor, list),
+    panelSet === null ? chooseVehicles(actor, '', SISTERS, true) : [],
+  ]);
+  const day = (iso: string) => dateWords(iso, 'year');
+  return (
+    <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
+      <div className="flex flex-wrap items-end justify-between gap-3">
+        <div>
+          <h1 className="text-3xl">{vehicle.name}</h1>
+          <p className="text-lg text-soft">
+            {[`${vehicle.make} ${vehicle.model} ${vehicle.year ?? ''}`.trim(), vehicle.plate]
+              .filter((one) => one !== '')
+              .join(' · ')}{' '}
+            · {vehicle.nominalVolts === null ? 'nominal voltage not known' : `${vehicle.nominalVolts} V`}
+            {vehicle.odometerKm === null ? '' : ` · ${vehicle.odometerKm.toLocaleString('en-GB')} km`}
+          </p>
+        </div>
+        <ButtonLink look="primary" href={`/jobs/new?vehicle=${vehicle.id}`}>
+          New job on it
+        </ButtonLink>
+      </div>
+      {vehicle.notes ? <p className="mt-2 max-w-prose">{vehicle.notes}</p> : null}
+
+      <div className="mt-8 grid gap-10 lg:grid-cols-2">
+        <section aria-labelledby="boxes">
+          <h2 id="boxes" className="border-b-2 border-line pb-2 text-xl">
+            Boxes
+          </h2>
+          {panelSet ? (
+            <>
+              <ul>
+                {panelSet.file.panels.map((panel) => (
+                  <li key={panel.id} className="border-b border-line">
+                    <PlaceLink
+                      href={`/vehicles/${vehicle.id}/panels?box=${panel.id}`}
+                      className="flex items-center justify-between gap-3 py-3 hover:bg-sunk"
+                    >
+                      <span>
+                        <span className="block font-bold">{panel.name}</span>
+                        <span className="text-soft">{panel.place}</span>
+                      </span>
+                      <span className="reading whitespace-nowrap text-soft">{panel.slots.length} slots</span>
+                    </PlaceLink>
+                  </li>
+                ))}
+              </ul>
+              <p className="mt-2 text-sm text-soft">
+                Version {panelSet.version} of {day(panelSet.madeAt)} ·{' '}
+                <a
+                  href={`/api/vehicles/${vehicle.id}/panels`}
+                  download
+                  className="underline underline-offset-4"
+                >
+                  Export (JSON)
+                </a>
+              </p>
+            </>
+          ) : (
+            <p className="py-3 text-soft">No box is mapped yet.</p>
+          )}
+          <ButtonLink href={`/vehicles/${vehicle.id}/panels/edit`} className="mt-3">
+            Draw a new box
+          </ButtonLink>
+          {problem ? (
+            <div className="mt-3">
+              <Problem>{problem.slice(0, 200)}</Problem>
+            </div>
+          ) : null}
+          {sisters.length > 0 ? (
+            <CopyFromSister vehicleId={vehicle.id} sisters={sisters} more={sisters.length === SISTERS} />
+          ) : null}
+        </section>
+
+        <section aria-labelledby="circuits">
+          <h2 id="circuits" className="border-b-2 border-line pb-2 text-xl">
+            Circuits
+          </h2>
+          {circuits.length === 0 ? <p className="py-3 text-soft">No circuit is mapped yet.</p> : null}
+          <ul>
+            {circuits.map((circuit) => (
+              <li key={circuit.id} className="border-b border-line py-3">
+                <PlaceLink
+                  href={`/vehicles/${vehicle.id}/circuits/${encodeURIComponent(circuit.file.id)}`}
+                  className="block font-bold underline decoration-line decoration-2 underline-offset-4 hover:decoration-copper"
+                >
+                  {circuit.file.name}
+                </PlaceLink>
+                <span className="text-soft">
+                  {circuit.file.parts.length} parts ·{' '}
+                  {circuit.file.functions.map((one) => one.name).join(', ')}
+                </span>
+                <span className="block text-sm text-soft">
+                  Version {circuit.version} of {day(circuit.madeAt)} ·{' '}
+                  <a
+                    href={`/api/vehicles/${vehicle.id}/circuits/${circuit.file.id}`}
+                    download
+                    className="underline underline-offset-4"
+                  >
+                    Export (JSON)
+                  </a>{' '}
+                  ·{' '}
+                  <a
+                    href={`/api/vehicles/${vehicle.id}/circuits/${circuit.file.id}?as=text`}
+                    download
+                    className="underline underline-offset-4"
+                  >
+                    as text
+                  </a>
+                </span>
+              </li>
+            ))}
+          </ul>
+          <ButtonLink href={`/vehicles/${vehicle.id}/circuits/new`} className="mt-3">
+            Write a circuit
+          </ButtonLink>
+        </section>
+
+        <section aria-labelledby="jobs">
+          <h2 id="jobs" className="border-b-2 border-line pb-2 text-xl">
+            Jobs <span className="reading text-copper">{jobCount}</span>
+          </h2>
+          {jobs.length === 0 ? <p className="py-3 text-soft">None yet.</p> : null}
+          <JobLines jobs={jobs} of="vehicle" />
+          {jobCount > JOB_PAGE ? (
+            <ButtonLink href={`/jobs?vehicle=${vehicle.id}`} className="mt-3">
+              All {jobCount} jobs on it
+            </ButtonLink>
+          ) : null}
+        </section>
+
+        <ImportBox vehicleId={vehicle.id} />
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,35 @@
+import { notFound } from 'next/navigation';
+import { currentActor } from '@/access';
+import { PanelEditor } from '@/features/panels';
+import { loadVehicle } from '@/features/vehicles/server';
+import { PlaceLink } from '@/ui/PlaceLink';
+
+export const metadata = { title: 'Edit a box' };
+
+export default async function EditPanelPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ box?: string }>;
+}) {
+  const maps = await loadVehicle(await currentActor(), (await params).id);
+  if (!maps) notFound();
+  const { box } = await searchParams;
+  return (
+    <div className="px-4 py-4 lg:px-6">
+      <p className="text-soft">
+        <PlaceLink href={`/vehicles/${maps.vehicle.id}`} className="underline underline-offset-4">
+          {maps.vehicle.name}
+        </PlaceLink>
+      </p>
+      <PanelEditor
+        vehicleId={maps.vehicle.id}
+        vehicleName={maps.vehicle.name}
+        file={maps.panelSet?.file ?? null}
+        version={maps.panelSet?.version ?? 0}
+        panelId={box ?? null}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,123 @@
+import { isUuid } from '#core/format';
+import { currentActor } from '@/access';
+import { countVehicles, listVehicles, searchShop, VEHICLE_PAGE } from '@/features/vehicles/server';
+import { ButtonLink, buttonClass, INPUT } from '@/ui/controls';
+import { PlaceLink } from '@/ui/PlaceLink';
+
+export const metadata = { title: 'Vehicles' };
+
+const counted = (count: number, what: string) => `${count} ${what}${count === 1 ? '' : 's'}`;
+
+export default async function VehiclesPage({
+  searchParams,
+}: {
+  searchParams: Promise<{ slot?: string | string[]; after?: string | string[] }>;
+}) {
+  const actor = await currentActor();
+  const { slot = '', after } = await searchParams;
+  const text = String(slot).slice(0, 80);
+  const [vehicles, count, found] = await Promise.all([
+    listVehicles(actor, isUuid(after) ? after : null),
+    countVehicles(actor),
+    text.trim() === '' ? null : searchShop(actor, text),
+  ]);
+  return (
+    <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
+      <h1 className="mb-4 text-3xl">
+        Vehicles <span className="reading text-copper">{count}</span>
+      </h1>
+      <form className="mb-5 max-w-xl">
+        <label htmlFor="slot-search" className="mb-1 block font-semibold">
+          Find a vehicle, or a slot in any of them
+        </label>
+        <div className="flex gap-2">
+          <input
+            id="slot-search"
+            name="slot"
+            type="search"
+            defaultValue={text}
+            placeholder="plate, name, fuse 14, mirror heating, yellow 20 …"
+            className={INPUT}
+          />
+          <button type="submit" className={buttonClass('plain')}>
+            Find
+          </button>
+        </div>
+      </form>
+      {found ? (
+        <section aria-label="Found" className="mb-8">
+          <p className="font-semibold" role="status">
+            {found.slots.length + found.vehicles.length === 0
+              ? `No vehicle and no slot answers to “${text.trim()}”.`
+              : [
+                  found.vehicles.length > 0 ? counted(found.vehicles.length, 'vehicle') : '',
+                  found.slots.length > 0
+                    ? found.moreSlots
+                      ? `the first ${counted(found.slots.length, 'slot')}; a word more tells them apart`
+                      : counted(found.slots.length, 'slot')
+                    : '',
+                ]
+                  .filter((one) => one !== '')
+                  .join(', ')}
+          </p>
+          {found.vehicles.length > 0 ? (
+            <ul className="mt-1 border-t border-line" aria-label="Vehicles found">
+              {found.vehicles.map((one) => (
+                <li key={one.id} className="border-b border-line">
+                  <PlaceLink
+                    href={`/vehicles/${one.id}`}
+                    className="flex min-h-11 items-center justify-between gap-3 hover:bg-sunk"
+                  >
+                    <span className="font-semibold">{one.name}</span>
+                    <span className="reading">{one.detail}</span>
+                  </PlaceLink>
+                </li>
+              ))}
+            </ul>
+          ) : null}
+          <ul className="mt-1 border-t border-line" aria-label="Slots found">
+            {found.slots.map((one) => (
+              <li key={one.href} className="border-b border-line">
+                <PlaceLink href={one.href} className="block py-2 hover:bg-sunk">
+                  <span className="font-semibold">{one.name}</span>
+                  <span className="text-soft">
+                    {' '}
+                    — {one.detail}; {one.because}
+                  </span>
+                  <span className="block text-sm">{one.sentence}</span>
+                </PlaceLink>
+              </li>
+            ))}
+          </ul>
+        </section>
+      ) : null}
+      <ul className="border-t-2 border-line">
+        {vehicles.map((vehicle) => (
+          <li key={vehicle.id} className="border-b border-line">
+            <PlaceLink
+              href={`/vehicles/${vehicle.id}`}
+              className="grid gap-1 py-4 hover:bg-sunk sm:grid-cols-[1fr_14rem_8rem]"
+            >
+              <span>
+                <span className="block text-lg font-bold">{vehicle.name}</span>
+                <span className="text-soft">{vehicle.notes}</span>
+              </span>
+              <span>
+                {vehicle.make} {vehicle.model} {vehicle.year}
+                <span className="block text-soft">
+                  {vehicle.nominalVolts === null ? 'voltage not known' : `${vehicle.nominalVolts} V`}
+                </span>
+              </span>
+              <span className="reading">{vehicle.plate}</span>
+            </PlaceLink>
+          </li>
+        ))}
+      </ul>
+      {vehicles.length === VEHICLE_PAGE ? (
+        <ButtonLink href={`/vehicles?after=${vehicles.at(-1)?.id}`} className="mt-4">
+          The next {VEHICLE_PAGE}
+        </ButtonLink>
+      ) : null}
+    </div>
+  );
+}

@@ -1,0 +1,32 @@
+import type { Metadata, Viewport } from 'next';
+import type { ReactNode } from 'react';
+import { CommandPalette } from '@/features/commands';
+import { Outgoing } from '@/log/Outgoing';
+import { AppShell } from '@/ui/AppShell';
+import { readingFace, textFace } from '@/ui/fonts';
+import { THEME_SCRIPT } from '@/ui/theme';
+import { WhoLine } from './WhoLine';
+import '../globals.css';
+
+export const metadata: Metadata = { title: 'Every Trace' };
+
+export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
+
+export const dynamic = 'error';
+
+/** Frame of the work views: one document, made when the application is built, the same for everybody. */
+export default function WorkLayout({ children }: { children: ReactNode }) {
+  return (
+    <html lang="en-GB" className={`${textFace.variable} ${readingFace.variable}`} suppressHydrationWarning>
+      <head>
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: a constant of this program, allowed by its hash */}
+        <script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+      </head>
+      <body className="font-sans antialiased">
+        <AppShell who={<WhoLine />} theme={null} find={<CommandPalette />} outgoing={<Outgoing />}>
+          {children}
+        </AppShell>
+      </body>
+    </html>
+  );
+}

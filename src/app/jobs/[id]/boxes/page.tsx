@@ -1,5 +1,0 @@
-import { BoxTest } from '@/features/boxes';
-
-export default function BoxesPage() {
-  return <BoxTest />;
-}

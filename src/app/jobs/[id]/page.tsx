@@ -1,5 +1,0 @@
-import { JobPage } from '@/features/jobs';
-
-export default function Page() {
-  return <JobPage />;
-}

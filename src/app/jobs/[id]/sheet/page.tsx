@@ -1,5 +1,0 @@
-import { HandOverSheet } from '@/features/jobs';
-
-export default function Page() {
-  return <HandOverSheet />;
-}

@@ -1,5 +1,0 @@
-import { TraceView } from '@/features/trace';
-
-export default function Page() {
-  return <TraceView />;
-}

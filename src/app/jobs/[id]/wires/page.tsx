@@ -1,5 +1,0 @@
-import { WiresView } from '@/features/wires';
-
-export default function WiresPage() {
-  return <WiresView />;
-}

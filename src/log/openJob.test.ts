@@ -1,0 +1,178 @@
+/** A job opens from what the browser holds, and from the server where that answers. */
+import 'fake-indexeddb/auto';
+import type { LogEvent } from '#core/log';
+import { browserDb } from './browserDb';
+import { type HeldJob, holdJob, letGo, readHeld } from './held';
+import type { OpenJob, jobOpener as opener } from './openJob';
+
+const ID = '0a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c';
+const vehicle = {
+  id: 'v',
+  name: 'Van',
+  make: '',
+  model: '',
+  year: null,
+  plate: '',
+  nominalVolts: 12,
+  odometerKm: null,
+};
+const job = (title: string, id = ID): HeldJob => ({
+  id,
+  title,
+  openedAt: '2026-03-03T10:00:00Z',
+  vehicle,
+  circuits: [],
+  panelSet: null,
+  priors: {} as HeldJob['priors'],
+});
+const entry = (seq: number, words = `entry ${seq}`): LogEvent => ({
+  id: `0a6f8a52-3c7e-4f7e-9d62-00000000000${seq}`,
+  seq,
+  person: 'Imre Pellow',
+  madeAt: new Date(seq).toISOString(),
+  clientOrder: seq,
+  body: { kind: 'note', words },
+});
+
+/** What the server has of jobs and entries; null while it is away. */
+let server: { job: HeldJob | null; events: LogEvent[] } | null;
+const asked: string[] = [];
+
+beforeEach(async () => {
+  server = { job: job('Fan dead'), events: [entry(1)] };
+  asked.length = 0;
+  const page = Object.assign(new EventTarget(), { location: {} });
+  const there = Object.assign(new EventTarget(), {
+    visibilityState: 'visible',
+    documentElement: { dataset: {} },
+  });
+  Object.assign(globalThis, {
+    window: page,
+    document: there,
+    fetch: async (url: string) => {
+      asked.push(url);
+      if (!server) throw new TypeError('no way there');
+      if (url.startsWith('/api/events')) {
+        const after = Number(new URL(url, 'http://here').searchParams.get('after'));
+        return Response.json({ events: server.events.filter((one) => one.seq! > after) });
+      }
+      return server.job ? Response.json(server.job) : Response.json({ message: 'none' }, { status: 404 });
+    },
+  });
+  await letGo(ID);
+});
+
+/** As a page that is loaded anew has it: nothing in memory, what the browser keeps is there. */
+function loaded(): ReturnType<typeof opener> {
+  let made: ReturnType<typeof opener> | undefined;
+  jest.isolateModules(() => {
+    const fresh = jest.requireActual<{ jobOpener: typeof opener }>('./openJob');
+    made = fresh.jobOpener(ID);
+  });
+  return made!;
+}
+
+const settle = () => new Promise((resolve) => setTimeout(resolve, 30));
+
+async function opened(): Promise<{ states: OpenJob[]; opener: ReturnType<typeof opener>; stop: () => void }> {
+  const one = loaded();
+  const states: OpenJob[] = [];
+  one.subscribe(() => states.push(one.read()));
+  const stop = one.start();
+  await settle();
+  return { states, opener: one, stop };
+}
+
+function titleOf(state: OpenJob | undefined): string | undefined {
+  return state?.kind === 'open' ? state.job.title : state?.kind;
+}
+
+function wordsIn(state: OpenJob | undefined): string[] {
+  return state?.kind === 'open'
+    ? state.store.read().events.map(({ body }) => (body.kind === 'note' ? body.words : body.kind))
+    : [];
+}
+
+test('what was opened once opens again with the server away, with its entries', async () => {
+  (await opened()).stop();
+  server = null;
+  const { states, stop } = await opened();
+  expect(states.map(titleOf)).toEqual(['Fan dead']);
+  expect(wordsIn(states[0])).toEqual(['entry 1']);
+  stop();
+});
+
+test('what is held shows at once, and what the server has since is taken in', async () => {
+  (await opened()).stop();
+  server = { job: job('Fan dead when hot'), events: [entry(1), entry(2)] };
+  const { states, opener: one, stop } = await opened();
+  expect(states.map(titleOf)).toEqual(['Fan dead', 'Fan dead when hot']);
+  const state = one.read();
+  const end = state.kind === 'open' ? state.store.start() : () => undefined;
+  await settle();
+  expect(wordsIn(one.read())).toEqual(['entry 1', 'entry 2']);
+  end();
+  stop();
+  // The entry that came later is held too.
+  expect((await readHeld(ID))?.events.map(({ seq }) => seq).sort()).toEqual([1, 2]);
+});
+
+test('parts of the job that say the same are the same, so that nothing is worked out anew', async () => {
+  const { opener: one, stop } = await opened();
+  const before = one.read();
+  await one.refresh();
+  expect(one.read()).toBe(before);
+  server!.job = job('Another title');
+  await one.refresh();
+  const after = one.read();
+  if (before.kind !== 'open' || after.kind !== 'open') throw new Error('It is not open.');
+  expect(after.job.title).toBe('Another title');
+  expect(after.job.circuits).toBe(before.job.circuits);
+  stop();
+});
+
+test('not held and no server is said, and it opens when the network is back', async () => {
+  const there = server;
+  server = null;
+  const { states, opener: one, stop } = await opened();
+  expect(states.map(titleOf)).toEqual(['away']);
+  server = there;
+  window.dispatchEvent(new Event('online'));
+  await settle();
+  expect(titleOf(one.read())).toBe('Fan dead');
+  stop();
+});
+
+test('a job that the server does not know is let go; a server in distress lets go of nothing', async () => {
+  (await opened()).stop();
+  Object.assign(globalThis, { fetch: async () => new Response('<p>Sign in to this network</p>') });
+  const portal = await opened();
+  expect(titleOf(portal.opener.read())).toBe('Fan dead');
+  portal.stop();
+  Object.assign(globalThis, { fetch: async () => Response.json({ message: 'none' }, { status: 404 }) });
+  const gone = await opened();
+  expect(titleOf(gone.opener.read())).toBe('unknown');
+  gone.stop();
+  expect(await readHeld(ID)).toBeNull();
+  expect(await (await browserDb()).getAllFromIndex('entries', 'byJob', ID)).toEqual([]);
+});
+
+test('one held by an earlier program is asked for anew', async () => {
+  (await opened()).stop();
+  const db = await browserDb();
+  await db.put('jobs', { ...(await db.get('jobs', ID))!, form: '0' });
+  expect(await readHeld(ID)).toBeNull();
+});
+
+test('the job that was opened longest ago makes room', async () => {
+  const ids = Array.from(
+    { length: 61 },
+    (_, index) => `1a6f8a52-3c7e-4f7e-9d62-${String(index).padStart(12, '0')}`,
+  );
+  let now = 1;
+  jest.spyOn(Date, 'now').mockImplementation(() => now++);
+  for (const id of ids) await holdJob(job('One', id));
+  const held = await Promise.all(ids.map(readHeld));
+  expect(held.map((one) => one !== null)).toEqual(ids.map((_, index) => index > 0));
+  jest.restoreAllMocks();
+});

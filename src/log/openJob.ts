@@ -1,0 +1,130 @@
+/**
+ * A job as the work views have it: from what this browser holds, at once; then from the server, where it answers. One
+ * for each job for as long as the program runs.
+ */
+import type { LogEvent } from '#core/log';
+import { type HeldJob, holdEntries, holdJob, letGo, readHeld } from './held';
+import { sender } from './sender';
+import { JobStore } from './store';
+
+export type OpenJob =
+  | { readonly kind: 'opening' }
+  | { readonly kind: 'open'; readonly job: HeldJob; readonly store: JobStore }
+  /** Not held here, and the server does not answer. */
+  | { readonly kind: 'away' }
+  /** The server answers and has no such job. */
+  | { readonly kind: 'unknown' };
+
+const OPENING: OpenJob = { kind: 'opening' };
+
+class JobOpener {
+  private state: OpenJob = OPENING;
+  private readonly listeners = new Set<() => void>();
+  private asking: Promise<void> | null = null;
+  private begun = false;
+
+  constructor(private readonly jobId: string) {}
+
+  readonly read = (): OpenJob => this.state;
+
+  readonly subscribe = (listener: () => void): (() => void) => {
+    this.listeners.add(listener);
+    return () => this.listeners.delete(listener);
+  };
+
+  /** Opens the job, and asks again whenever the network is back while it is not open. Gives what ends it. */
+  start(): () => void {
+    const retry = () => {
+      if (this.state.kind === 'away') void this.refresh();
+    };
+    window.addEventListener('online', retry);
+    void this.open();
+    return () => window.removeEventListener('online', retry);
+  }
+
+  private async open(): Promise<void> {
+    if (!this.begun) {
+      this.begun = true;
+      const held = await readHeld(this.jobId);
+      if (held && this.state.kind !== 'open') this.show(held.job, held.events);
+    }
+    await this.refresh();
+  }
+
+  /** Takes in what the server has now; what is here stays where it does not answer. */
+  refresh(): Promise<void> {
+    this.asking ??= this.ask().finally(() => {
+      this.asking = null;
+    });
+    return this.asking;
+  }
+
+  private async ask(): Promise<void> {
+    const answer = await this.get(`/api/jobs/${this.jobId}`);
+    if (answer === null) {
+      if (this.state.kind !== 'open') this.tell({ kind: 'away' });
+      return;
+    }
+    if (answer.status === 404) {
+      await letGo(this.jobId);
+      this.tell({ kind: 'unknown' });
+      return;
+    }
+    const job = (await answer.json()) as HeldJob;
+    if (this.state.kind === 'open') {
+      this.show(job, []);
+      return void holdJob(job);
+    }
+    const log = await this.get(`/api/events?job=${this.jobId}&after=0`);
+    if (!log) return this.tell({ kind: 'away' });
+    const { events } = (await log.json()) as { events: readonly LogEvent[] };
+    await Promise.all([holdJob(job), holdEntries(this.jobId, events)]);
+    this.show(job, events);
+  }
+
+  /** An answer that says something of the job; null for any other, and for none. */
+  private async get(url: string): Promise<Response | null> {
+    try {
+      const response = await fetch(url);
+      const says = response.ok || response.status === 404;
+      return says && response.headers.get('content-type')?.includes('json') ? response : null;
+    } catch {
+      return null;
+    }
+  }
+
+  private show(job: HeldJob, events: readonly LogEvent[]): void {
+    if (this.state.kind !== 'open') {
+      const keep = (entries: readonly LogEvent[]) => void holdEntries(this.jobId, entries);
+      this.tell({ kind: 'open', job, store: new JobStore(this.jobId, events, sender(), keep) });
+      return;
+    }
+    const { store, job: before } = this.state;
+    const next = sameWhereEqual(before, job);
+    if (next !== before) this.tell({ kind: 'open', job: next, store });
+  }
+
+  private tell(state: OpenJob): void {
+    this.state = state;
+    for (const listener of this.listeners) listener();
+  }
+}
+
+/** The later one with those parts of the earlier that say the same, so that nothing is worked out anew for them. */
+function sameWhereEqual(before: HeldJob, now: HeldJob): HeldJob {
+  const fields = (Object.keys(now) as (keyof HeldJob)[]).filter(
+    (key) => JSON.stringify(before[key]) !== JSON.stringify(now[key]),
+  );
+  if (fields.length === 0) return before;
+  return { ...before, ...Object.fromEntries(fields.map((key) => [key, now[key]])) };
+}
+
+const openers = new Map<string, JobOpener>();
+
+export function jobOpener(jobId: string): JobOpener {
+  const known = openers.get(jobId);
+  if (known) return known;
+  const made = new JobOpener(jobId);
+  openers.set(jobId, made);
+  return made;
+}

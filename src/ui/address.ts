@@ -1,0 +1,43 @@
+'use client';
+
+import { useEffect } from 'react';
+
+/** Said when the address of the work document was changed by a link, after it has changed. */
+const MOVED = 'every-trace:moved';
+
+/** Why what is drawn next has to be brought into sight; going back is not among it, the browser remembers the place. */
+let arrival: 'loaded' | 'moved' | null = 'loaded';
+
+/** Another view of the document that is open, or another place in it; it can be gone back from. */
+export function changeAddress(href: string): void {
+  arrival = 'moved';
+  window.history.pushState(null, '', href);
+  window.dispatchEvent(new Event(MOVED));
+}
+
+/**
+ * Brings what the address names into sight once it is drawn: the place behind `#`, else the beginning, where whoever
+ * goes by keys or by ear goes on too. `drawn` is the path that is drawn; null while nothing of it is.
+ */
+export function useSight(drawn: string | null): void {
+  useEffect(() => {
+    if (drawn === null) return;
+    arrive();
+    const moved = () => {
+      if (window.location.pathname === drawn) arrive();
+    };
+    window.addEventListener(MOVED, moved);
+    return () => window.removeEventListener(MOVED, moved);
+  }, [drawn]);
+}
+
+function arrive(): void {
+  const why = arrival;
+  arrival = null;
+  if (why === null) return;
+  const id = decodeURIComponent(window.location.hash.slice(1));
+  const place = id === '' ? null : document.getElementById(id);
+  if (place) place.scrollIntoView();
+  else if (why === 'moved') window.scrollTo(0, 0);
+  if (why === 'moved') document.getElementById('main')?.focus({ preventScroll: true });
+}
