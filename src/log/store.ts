@@ -24,7 +24,12 @@ export interface JobSnapshot {
 /** What became of an entry: in the log, or not made at all and why. */
 export type Recorded =
   | { readonly ok: true; readonly ids: readonly string[] }
-  | { readonly ok: false; readonly message: string };
+  | {
+      readonly ok: false;
+      readonly message: string;
+      /** The field of the entry that the first reason lies in. */
+      readonly field?: string;
+    };
 
 /** Others' entries are asked for this often while the page is looked at. */
 const LOOK_EVERY_MS = 4000;
@@ -115,7 +120,8 @@ export class JobStore {
     });
     for (const event of made) {
       const checked = checkEvent(event);
-      if (!checked.ok) return { ok: false, message: problemWords(checked.problems) };
+      if (!checked.ok)
+        return { ok: false, message: problemWords(checked.problems), ...fieldOf(checked.problems) };
     }
     this.outgoing.add(made);
     return { ok: true, ids: made.map((event) => event.id) };
@@ -177,6 +183,12 @@ export class JobStore {
 
 function isSame(one: LogEvent, other: LogEvent): boolean {
   return one.id === other.id && one.seq === other.seq && one.person === other.person;
+}
+
+/** The field that the first reason lies in, if it lies in one. */
+function fieldOf([first]: readonly Problem[]): { field?: string } {
+  const [, field] = /^\/body\/(.+)$/.exec(first?.path ?? '') ?? [];
+  return field === undefined ? {} : { field: field.replace(/\//g, '.') };
 }
 
 /** Where in an entry, and what: "words: Must have at most 2000 characters." */

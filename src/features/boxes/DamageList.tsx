@@ -1,25 +1,22 @@
 'use client';
 
-import { type FormEvent, useState } from 'react';
 import type { Panel } from '#core/format';
 import { useJob } from '@/features/jobs';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 
 /** Damage as it was found before anything was touched, apart from what was done here. */
 export function DamageList({ panel }: { panel: Panel }) {
-  const { job, record } = useJob();
-  const [problem, setProblem] = useState<string | null>(null);
+  const { data, job, record } = useJob();
   const here = job.damages.filter((one) => one.panel === panel.id);
-  const save = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const words = String(form.get('words') ?? '').trim();
-    if (words === '') return setProblem('Say what is damaged.');
-    const when = form.get('when') === 'by-us' ? 'by-us' : 'as-found';
-    const recorded = record({ kind: 'damage', panel: panel.id, words, when });
-    setProblem(recorded.ok ? null : recorded.message);
-    if (recorded.ok) event.currentTarget.reset();
-  };
+  const form = useKeptForm<{ words: string; when: 'as-found' | 'by-us' }>({
+    keep: `damage ${data.id} ${panel.id}`,
+    first: { when: 'as-found' },
+    take: ({ words, when }) =>
+      textOf(words) === ''
+        ? { ok: false, message: 'Say what is damaged.', field: 'words' }
+        : record({ kind: 'damage', panel: panel.id, words: textOf(words), when }),
+  });
   const list = (when: 'as-found' | 'by-us', title: string) => {
     const items = here.filter((one) => one.when === when);
     return (
@@ -43,19 +40,19 @@ export function DamageList({ panel }: { panel: Panel }) {
         {list('as-found', 'As found, before anything was touched')}
         {list('by-us', 'Done here')}
       </div>
-      <form onSubmit={save} className="mt-3 grid gap-2 sm:grid-cols-[1fr_12rem_auto] sm:items-end">
+      <form onSubmit={form.submit} className="mt-3 grid gap-2 sm:grid-cols-[1fr_12rem_auto] sm:items-end">
         <Field label="What is damaged">
-          <input name="words" className={INPUT} />
+          <input {...form.register('words')} className={INPUT} />
         </Field>
         <Field label="Since when">
-          <select name="when" className={INPUT}>
+          <select {...form.register('when')} className={INPUT}>
             <option value="as-found">as found</option>
             <option value="by-us">done here</option>
           </select>
         </Field>
         <Button type="submit">Record</Button>
       </form>
-      {problem ? <Problem>{problem}</Problem> : null}
+      {form.problem ? <Problem>{form.problem}</Problem> : null}
     </section>
   );
 }

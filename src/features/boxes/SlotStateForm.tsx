@@ -1,11 +1,11 @@
 'use client';
 
-import { type FormEvent, useState } from 'react';
 import { BOUNDS, type Panel, type Slot } from '#core/format';
 import { SLOT_FAMILIES, SLOT_STATES } from '#core/limits';
 import { auditSlot, type SlotStateEntry, stateProblem, withStates } from '#core/panel';
 import { readNumber } from '#core/quantity';
 import { useJob } from '@/features/jobs';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 
 /** What is in a slot, how that is known, and what was written of it before. */
@@ -18,35 +18,37 @@ export function SlotStateForm({
   slot: Slot;
   nominalVolts: number;
 }) {
-  const { job, record } = useJob();
-  const [problem, setProblem] = useState<string | null>(null);
+  const { data, job, record } = useJob();
   const entries = job.slotStates.filter((one) => one.panel === panel.id && one.slot === slot.id);
   const now = withStates(panel, entries).slots.find((one) => one.id === slot.id) ?? slot;
-  const save = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (name: string) => String(form.get(name) ?? '').trim();
-    const state = SLOT_STATES.find((one) => one === text('state')) ?? 'unknown';
-    const wrong = stateProblem(state, text('evidence'));
-    if (wrong) return setProblem(wrong);
-    const rating = text('rating') === '' ? null : readNumber(text('rating'), BOUNDS.foundAmps);
-    if (rating && !rating.ok) return setProblem(`The rating that was found: ${rating.message}`);
-    const family = SLOT_FAMILIES.find((one) => one === text('family'));
-    const found = {
-      ...(rating ? { ratingAmps: rating.value } : {}),
-      ...(family && family !== slot.family ? { family } : {}),
-    };
-    const recorded = record({
-      kind: 'slot-state',
-      panel: panel.id,
-      slot: slot.id,
-      state,
-      ...(Object.keys(found).length > 0 ? { found } : {}),
-      evidence: text('evidence'),
-    });
-    setProblem(recorded.ok ? null : recorded.message);
-    if (recorded.ok) event.currentTarget.reset();
-  };
+  const form = useKeptForm<{ state: string; rating: string; family: string; evidence: string }>({
+    keep: `slot ${data.id} ${panel.id} ${slot.id}`,
+    first: { state: now.state, family: slot.family },
+    take: (values) => {
+      const evidence = textOf(values.evidence);
+      const state = SLOT_STATES.find((one) => one === values.state) ?? 'unknown';
+      const wrong = stateProblem(state, evidence);
+      if (wrong) return { ok: false, message: wrong, field: 'evidence' };
+      const typed = textOf(values.rating);
+      const rating = typed === '' ? null : readNumber(typed, BOUNDS.foundAmps);
+      if (rating && !rating.ok) {
+        return { ok: false, message: `The rating that was found: ${rating.message}`, field: 'rating' };
+      }
+      const family = SLOT_FAMILIES.find((one) => one === values.family);
+      const found = {
+        ...(rating ? { ratingAmps: rating.value } : {}),
+        ...(family && family !== slot.family ? { family } : {}),
+      };
+      return record({
+        kind: 'slot-state',
+        panel: panel.id,
+        slot: slot.id,
+        state,
+        ...(Object.keys(found).length > 0 ? { found } : {}),
+        evidence,
+      });
+    },
+  });
   return (
     <details className="mt-4">
       <summary className="inline-flex min-h-11 items-center font-semibold text-copper underline underline-offset-4">
@@ -58,10 +60,10 @@ export function SlotStateForm({
           {item.words}
         </p>
       ))}
-      <form key={slot.id} onSubmit={save} className="mt-2 grid gap-3">
+      <form onSubmit={form.submit} className="mt-2 grid gap-3">
         <div className="grid grid-cols-2 gap-3">
           <Field label="State">
-            <select name="state" defaultValue={now.state} className={INPUT}>
+            <select {...form.register('state')} className={INPUT}>
               {SLOT_STATES.map((one) => (
                 <option key={one} value={one}>
                   {one.replace('-', ' ')}
@@ -70,11 +72,11 @@ export function SlotStateForm({
             </select>
           </Field>
           <Field label="Rating found, A">
-            <input name="rating" inputMode="decimal" className={INPUT} />
+            <input {...form.register('rating')} inputMode="decimal" className={INPUT} />
           </Field>
         </div>
         <Field label="Family found">
-          <select name="family" defaultValue={slot.family} className={INPUT}>
+          <select {...form.register('family')} className={INPUT}>
             {SLOT_FAMILIES.map((one) => (
               <option key={one} value={one}>
                 {one.replace(/-/g, ' ')}
@@ -83,9 +85,9 @@ export function SlotStateForm({
           </select>
         </Field>
         <Field label="How that is known">
-          <input name="evidence" className={INPUT} placeholder="seen, build list, traced …" />
+          <input {...form.register('evidence')} className={INPUT} placeholder="seen, build list, traced …" />
         </Field>
-        {problem ? <Problem>{problem}</Problem> : null}
+        {form.problem ? <Problem>{form.problem}</Problem> : null}
         <div>
           <Button type="submit">Record the state</Button>
         </div>

@@ -1,6 +1,6 @@
 'use client';
 
-import { type FormEvent, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { CircuitFile, Panel } from '#core/format';
 import {
   BEFORE_ISOLATION,
@@ -15,6 +15,7 @@ import {
 import { functionName } from '#core/log';
 import { cavityRows, swapPairs } from '#core/panel';
 import { IsolationSteps, Photos, useJob } from '@/features/jobs';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
 import { Override } from '@/ui/Override';
 import { DamageList } from './DamageList';
@@ -129,21 +130,53 @@ function Isolation({ panel }: { panel: Panel }) {
   );
 }
 
+/** One plug, and the tag that is put on it before it comes off. */
+function PlugTag({
+  panel,
+  plug,
+  tag,
+}: {
+  panel: Panel;
+  plug: NonNullable<Panel['plugs']>[number];
+  tag: string | undefined;
+}) {
+  const { data, job, record } = useJob();
+  const form = useKeptForm<{ tag: string }>({
+    keep: `tag ${data.id} ${panel.id} ${plug.id}`,
+    take: (values) => {
+      const tags = job.tags.filter((one) => one.panel === panel.id);
+      const wrong = tagProblem(panel.plugs ?? [], tags, plug.id, textOf(values.tag));
+      if (wrong) return { ok: false, message: wrong, field: 'tag' };
+      return record({ kind: 'plug-tag', panel: panel.id, plug: plug.id, tag: textOf(values.tag) });
+    },
+  });
+  return (
+    <form onSubmit={form.submit} className="flex flex-wrap items-end gap-2">
+      <span className="min-w-40 flex-1">
+        <strong>{plug.name}</strong>
+        <span className="block text-sm text-soft">
+          {plug.shape}, {plug.cavities} cavities, counted from the{' '}
+          {plug.face === 'mating' ? 'mating face' : 'wire side'}
+        </span>
+      </span>
+      {tag ? <span className="font-bold text-good">✓ tag “{tag}”</span> : null}
+      <input {...form.register('tag')} aria-label={`Tag of ${plug.name}`} className={`${INPUT} w-28`} />
+      <Button type="submit">Tag</Button>
+      {form.problem ? (
+        <div className="basis-full">
+          <Problem>{form.problem}</Problem>
+        </div>
+      ) : null}
+    </form>
+  );
+}
+
 function Plugs({ panel }: { panel: Panel }) {
-  const { job, record } = useJob();
-  const [problem, setProblem] = useState<string | null>(null);
+  const { job } = useJob();
   const plugs = panel.plugs ?? [];
   if (plugs.length === 0) return null;
   const tags = job.tags.filter((one) => one.panel === panel.id);
   const alike = lookAlikes(plugs);
-  const save = (event: FormEvent<HTMLFormElement>, plug: string) => {
-    event.preventDefault();
-    const tag = String(new FormData(event.currentTarget).get('tag') ?? '').trim();
-    const wrong = tagProblem(plugs, tags, plug, tag);
-    if (wrong) return setProblem(wrong);
-    const recorded = record({ kind: 'plug-tag', panel: panel.id, plug, tag });
-    setProblem(recorded.ok ? null : recorded.message);
-  };
   return (
     <section aria-labelledby="plugs-title" data-testid="plugs">
       <h2 id="plugs-title" className="border-b-2 border-line pb-1 text-lg">
@@ -159,24 +192,12 @@ function Plugs({ panel }: { panel: Panel }) {
           const tag = tags.find((one) => one.plug === plug.id)?.tag;
           return (
             <li key={plug.id} className="border-b border-line pb-2">
-              <form onSubmit={(event) => save(event, plug.id)} className="flex flex-wrap items-end gap-2">
-                <span className="min-w-40 flex-1">
-                  <strong>{plug.name}</strong>
-                  <span className="block text-sm text-soft">
-                    {plug.shape}, {plug.cavities} cavities, counted from the{' '}
-                    {plug.face === 'mating' ? 'mating face' : 'wire side'}
-                  </span>
-                </span>
-                {tag ? <span className="font-bold text-good">✓ tag “{tag}”</span> : null}
-                <input name="tag" aria-label={`Tag of ${plug.name}`} className={`${INPUT} w-28`} />
-                <Button type="submit">Tag</Button>
-              </form>
+              <PlugTag panel={panel} plug={plug} tag={tag} />
               <Cavities plug={plug} />
             </li>
           );
         })}
       </ul>
-      {problem ? <Problem>{problem}</Problem> : null}
     </section>
   );
 }

@@ -1,14 +1,16 @@
 'use client';
 
 import { useRouter } from 'next/navigation';
-import { type FormEvent, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import type { PartOf } from '#core/format';
 import { spokenWord } from '#core/limits';
 import { readNumber } from '#core/quantity';
 import { wasOf } from '@/features/vehicles';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, INPUT, Problem } from '@/ui/controls';
+import { readList } from '@/ui/ReadField';
 
 const STATES: readonly NonNullable<PartOf<'wire'>['state']>[] = [
   'in-use',
@@ -18,71 +20,103 @@ const STATES: readonly NonNullable<PartOf<'wire'>['state']>[] = [
   'unknown',
 ];
 
+interface WireWords {
+  colour: string;
+  endA: string;
+  endB: string;
+  sizeMm2: string;
+  lengthMetres: string;
+  state: string;
+  joints: string;
+}
+
+function wordsOf(wire: PartOf<'wire'>): WireWords {
+  const word = (value: string | number | undefined) => String(value ?? '');
+  return {
+    colour: word(wire.colour),
+    endA: word(wire.endA),
+    endB: word(wire.endB),
+    sizeMm2: word(wire.sizeMm2),
+    lengthMetres: word(wire.lengthMetres),
+    state: wire.state ?? 'in-use',
+    joints: (wire.joints ?? []).join('\n'),
+  };
+}
+
+const NUMBERS = [
+  ['sizeMm2', 'Size', 240],
+  ['lengthMetres', 'Length', 200],
+] as const;
+
+/** Fields that say something else than the wire has; null takes one away. */
+function changedFields(
+  wire: PartOf<'wire'>,
+  values: WireWords,
+): { ok: true; fields: Record<string, unknown> } | { ok: false; message: string; field: string } {
+  const fields: Record<string, unknown> = {};
+  for (const name of ['colour', 'endA', 'endB'] as const) {
+    const value = name === 'colour' ? textOf(values.colour).toUpperCase() : textOf(values[name]);
+    if (value !== (wire[name] ?? '')) fields[name] = value === '' ? null : value;
+  }
+  if (values.state !== (wire.state ?? 'in-use')) fields.state = values.state;
+  const joints = readList(values.joints).value;
+  if (joints.join('\n') !== (wire.joints ?? []).join('\n')) fields.joints = joints;
+  for (const [name, said, most] of NUMBERS) {
+    const text = textOf(values[name]);
+    if (text === '') {
+      if (wire[name] !== undefined) fields[name] = null;
+      continue;
+    }
+    const read = readNumber(text, { above: 0, most });
+    if (!read.ok) return { ok: false, message: `${said}: ${read.message}`, field: name };
+    if (read.value !== wire[name]) fields[name] = read.value;
+  }
+  return { ok: true, fields };
+}
+
 /** How a wire stands in the loom: colour, size, state, both ends, joints. Saved as a new version of its circuits. */
 export function WireForm({ vehicleId, wire }: { vehicleId: string; wire: PartOf<'wire'> }) {
   const router = useRouter();
-  const [problem, setProblem] = useState<string | null>(null);
   const [said, setSaid] = useState<string | null>(null);
   const request = useRef<Tried | null>(null);
-  const save = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (name: string) => String(form.get(name) ?? '').trim();
-    const fields: Record<string, unknown> = {};
-    for (const name of ['colour', 'endA', 'endB'] as const) {
-      const value = name === 'colour' ? text(name).toUpperCase() : text(name);
-      if (value !== (wire[name] ?? '')) fields[name] = value === '' ? null : value;
-    }
-    if (text('state') !== (wire.state ?? 'in-use')) fields.state = text('state');
-    const joints = text('joints')
-      .split('\n')
-      .map((one) => one.trim())
-      .filter((one) => one !== '');
-    if (joints.join('\n') !== (wire.joints ?? []).join('\n')) fields.joints = joints;
-    for (const [name, most] of [
-      ['sizeMm2', 240],
-      ['lengthMetres', 200],
-    ] as const) {
-      if (text(name) === '') {
-        if (wire[name] !== undefined) fields[name] = null;
-        continue;
+  const form = useKeptForm<WireWords>({
+    keep: `wire ${vehicleId} ${wire.id}`,
+    first: wordsOf(wire),
+    stays: true,
+    take: async (values) => {
+      setSaid(null);
+      const read = changedFields(wire, values);
+      if (!read.ok) return read;
+      const { fields } = read;
+      if (Object.keys(fields).length === 0) {
+        setSaid('Nothing was changed.');
+        return { ok: true };
       }
-      const read = readNumber(text(name), { above: 0, most });
-      if (!read.ok) {
-        setProblem(`${name === 'sizeMm2' ? 'Size' : 'Length'}: ${read.message}`);
-        return;
-      }
-      if (read.value !== wire[name]) fields[name] = read.value;
-    }
-    setSaid(null);
-    if (Object.keys(fields).length === 0) {
-      setSaid('Nothing was changed.');
-      return;
-    }
-    const fact = { part: wire.id, fields, was: wasOf(wire, fields) };
-    request.current = requestFor(request.current, JSON.stringify(fact));
-    const posted = await postJson<{ message?: string }>(`/api/vehicles/${vehicleId}/facts`, {
-      id: request.current.id,
-      ...fact,
-    });
-    if (posted.kind === 'away') return setProblem(posted.message);
-    if (!posted.ok) return setProblem(posted.answer.message ?? 'It was not taken.');
-    setProblem(null);
-    setSaid('✓ Kept as a new version.');
-    router.refresh();
-  };
-  const field = (name: 'colour' | 'endA' | 'endB' | 'sizeMm2' | 'lengthMetres', label: string) => (
+      const fact = { part: wire.id, fields, was: wasOf(wire, fields) };
+      request.current = requestFor(request.current, JSON.stringify(fact));
+      const posted = await postJson<{ message?: string }>(`/api/vehicles/${vehicleId}/facts`, {
+        id: request.current.id,
+        ...fact,
+      });
+      if (posted.kind === 'away') return { ok: false, message: posted.message };
+      if (!posted.ok) return { ok: false, message: posted.answer.message ?? 'It was not taken.' };
+      setSaid('✓ Kept as a new version.');
+      router.refresh();
+      return { ok: true };
+    },
+  });
+  const field = (name: Exclude<keyof WireWords, 'state' | 'joints'>, label: string) => (
     <label className="block">
       <span className="block text-sm font-semibold">{label}</span>
-      <input name={name} maxLength={200} defaultValue={String(wire[name] ?? '')} className={INPUT} />
+      <input {...form.register(name)} maxLength={200} className={INPUT} />
     </label>
   );
   return (
-    <form onSubmit={save} key={wire.id} className="grid grid-cols-2 gap-3" data-testid="wire-form">
+    <form onSubmit={form.submit} key={wire.id} className="grid grid-cols-2 gap-3" data-testid="wire-form">
       {field('colour', 'Colour, base/tracer')}
       <label className="block">
         <span className="block text-sm font-semibold">State</span>
-        <select name="state" defaultValue={wire.state ?? 'in-use'} className={INPUT}>
+        <select {...form.register('state')} className={INPUT}>
           {STATES.map((one) => (
             <option key={one} value={one}>
               {spokenWord(one)}
@@ -97,9 +131,9 @@ export function WireForm({ vehicleId, wire }: { vehicleId: string; wire: PartOf<
         {field('endB', 'End b, in words')}
         <label className="block">
           <span className="block text-sm font-semibold">Joints, one a line</span>
-          <textarea name="joints" rows={2} defaultValue={(wire.joints ?? []).join('\n')} className={INPUT} />
+          <textarea {...form.register('joints')} rows={2} className={INPUT} />
         </label>
-        {problem ? <Problem>{problem}</Problem> : null}
+        {form.problem ? <Problem>{form.problem}</Problem> : null}
         <div className="flex items-center gap-3">
           <Button look="primary" type="submit">
             Keep it

@@ -1,10 +1,10 @@
 'use client';
 
-import { type FormEvent, type ReactNode, useRef, useState } from 'react';
-import { BOUNDS, NOMINAL_VOLTS } from '#core/format';
+import { type ReactNode, useState } from 'react';
+import { BOUNDS, type BodyOf, NOMINAL_VOLTS } from '#core/format';
 import { cellKey, STATE_WORDS } from '#core/log';
 import { readNumber } from '#core/quantity';
-import { useFormDraft } from '@/sync/useFormDraft';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { FunctionGrid } from './FunctionGrid';
 import { useJob } from './JobProvider';
@@ -69,79 +69,109 @@ export function ComplaintSection() {
   );
 }
 
+interface ComplaintWords {
+  words: string;
+  function: string;
+  condition: string;
+  state: (typeof COMPLAINT_STATES)[number];
+  pluggedIn: string;
+  hadAppliance: boolean;
+  watts: string;
+  fusesTaken: string;
+  changedBefore: string;
+  sound: string;
+}
+
+/** The complaint as an entry of the log, or what of it cannot be taken. */
+function entryOf(
+  values: ComplaintWords,
+): { ok: true; body: BodyOf<'complaint'> } | { ok: false; message: string; field: string } {
+  const words = textOf(values.words);
+  if (words === '') return { ok: false, message: 'Write in a few words what fails.', field: 'words' };
+  const typed = values.hadAppliance ? textOf(values.watts) : '';
+  const watts = typed === '' ? null : readNumber(typed, BOUNDS.applianceWatts);
+  if (watts && !watts.ok) {
+    const message = `The watts of the appliance: ${watts.message} They may stay empty.`;
+    return { ok: false, message, field: 'watts' };
+  }
+  const fusesTaken = readNumber(textOf(values.fusesTaken) || '0', BOUNDS.fusesTaken);
+  if (!fusesTaken.ok) {
+    const message = `How many fuses blew with it: ${fusesTaken.message}`;
+    return { ok: false, message, field: 'fusesTaken' };
+  }
+  const optional = (name: 'pluggedIn' | 'sound' | 'changedBefore') =>
+    textOf(values[name]) === '' ? {} : { [name]: textOf(values[name]) };
+  const body: BodyOf<'complaint'> = {
+    kind: 'complaint',
+    words,
+    ...(values.function && values.condition
+      ? { function: values.function, condition: values.condition, state: values.state }
+      : {}),
+    ...optional('pluggedIn'),
+    ...(values.hadAppliance
+      ? { appliance: { fusesTaken: fusesTaken.value, ...(watts ? { watts: watts.value } : {}) } }
+      : {}),
+    ...optional('sound'),
+    ...optional('changedBefore'),
+  };
+  return { ok: true, body };
+}
+
 function ComplaintForm({ onDone }: { onDone: () => void }) {
   const { data, job, circuit, diagnosis, record } = useJob();
   const before = job.complaint;
-  const form = useRef<HTMLFormElement>(null);
-  const forget = useFormDraft(`complaint ${data.id}`, form);
-  const [failing, setFailing] = useState(before?.function ?? '');
-  const [problem, setProblem] = useState<string | null>(null);
-  const [hadAppliance, setHadAppliance] = useState(before?.appliance !== undefined);
-  const [state, setState] = useState(before?.state ?? 'dead');
   const expected = diagnosis.described?.expected;
-  // First the conditions that the complaint can be about: where it should work, or where it should be off.
-  const fits = (id: string) => (expected?.[cellKey(failing, id)] === 'dead') === (state === 'on-when-off');
-  const conditions = (circuit?.conditions ?? [])
-    .slice()
-    .sort((one, other) => Number(fits(other.id)) - Number(fits(one.id)));
-  const save = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (name: string) => String(form.get(name) ?? '').trim();
-    const words = text('words');
-    if (words === '') {
-      setProblem('Write in a few words what fails.');
-      return;
-    }
-    const watts =
-      hadAppliance && text('watts') !== '' ? readNumber(text('watts'), BOUNDS.applianceWatts) : null;
-    if (watts && !watts.ok) {
-      setProblem(`The watts of the appliance: ${watts.message} They may stay empty.`);
-      return;
-    }
-    const fusesTaken = readNumber(text('fusesTaken') || '0', BOUNDS.fusesTaken);
-    if (!fusesTaken.ok) {
-      setProblem(`How many fuses blew with it: ${fusesTaken.message}`);
-      return;
-    }
-    const optional = (name: string) => (text(name) === '' ? {} : { [name]: text(name) });
-    const recorded = record({
-      kind: 'complaint',
-      words,
-      ...(failing && text('condition')
-        ? {
-            function: failing,
-            condition: text('condition'),
-            state,
-          }
-        : {}),
-      ...optional('pluggedIn'),
-      ...(hadAppliance
-        ? { appliance: { fusesTaken: fusesTaken.value, ...(watts ? { watts: watts.value } : {}) } }
-        : {}),
-      ...optional('sound'),
-      ...optional('changedBefore'),
-    });
-    if (!recorded.ok) return setProblem(recorded.message);
-    forget();
-    onDone();
+  /** First the conditions that the complaint can be about: where it should work, or where it should be off. */
+  const conditionsOf = (failing: string, state: string) => {
+    const fits = (id: string) => (expected?.[cellKey(failing, id)] === 'dead') === (state === 'on-when-off');
+    return (circuit?.conditions ?? [])
+      .map((one) => ({ ...one, fits: fits(one.id) }))
+      .sort((one, other) => Number(other.fits) - Number(one.fits));
   };
+  const form = useKeptForm<ComplaintWords>({
+    keep: `complaint ${data.id}`,
+    first: {
+      words: before?.words ?? '',
+      function: before?.function ?? '',
+      condition: before?.condition ?? '',
+      state: COMPLAINT_STATES.find((one) => one === before?.state) ?? 'dead',
+      pluggedIn: before?.pluggedIn ?? '',
+      hadAppliance: before?.appliance !== undefined,
+      watts: String(before?.appliance?.watts ?? ''),
+      fusesTaken: String(before?.appliance?.fusesTaken ?? 0),
+      changedBefore: before?.changedBefore ?? '',
+      sound: before?.sound ?? '',
+    },
+    take: (values) => {
+      const read = entryOf({ ...values, condition });
+      if (!read.ok) return read;
+      const recorded = record(read.body);
+      if (recorded.ok) onDone();
+      return recorded;
+    },
+  });
+  const [failing, state, hadAppliance, chosen] = form.watch([
+    'function',
+    'state',
+    'hadAppliance',
+    'condition',
+  ]);
+  const conditions = conditionsOf(failing, state);
+  // As long as none was chosen for this function and state, the likeliest stands.
+  const [chosenFor, setChosenFor] = useState(`${before?.function} ${before?.state === 'on-when-off'}`);
+  const about = `${failing} ${state === 'on-when-off'}`;
+  const condition = (about === chosenFor && chosen ? chosen : conditions[0]?.id) ?? '';
   return (
-    <form ref={form} onSubmit={save} className="mb-5 grid max-w-3xl gap-4 sm:grid-cols-2">
+    <form onSubmit={form.submit} className="mb-5 grid max-w-3xl gap-4 sm:grid-cols-2">
       <div className="sm:col-span-2">
         <Field label="What fails, in the customer’s words">
-          <textarea name="words" rows={2} defaultValue={before?.words} className={INPUT} />
+          <textarea {...form.register('words')} rows={2} className={INPUT} />
         </Field>
       </div>
       {circuit ? (
         <>
           <Field label="The function that fails">
-            <select
-              name="function"
-              value={failing}
-              onChange={(event) => setFailing(event.target.value)}
-              className={INPUT}
-            >
+            <select {...form.register('function')} className={INPUT}>
               <option value="">not known yet</option>
               {circuit.functions.map((one) => (
                 <option key={one.id} value={one.id}>
@@ -152,17 +182,17 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
           </Field>
           <Field label="Key and switches when it fails">
             <select
-              key={`${failing} ${state === 'on-when-off'}`}
-              name="condition"
-              defaultValue={
-                before?.function === failing && before.state === state ? before.condition : conditions[0]?.id
-              }
+              value={condition}
+              onChange={(event) => {
+                setChosenFor(about);
+                form.setValue('condition', event.target.value, { shouldDirty: true });
+              }}
               className={INPUT}
             >
               {conditions.map((one) => (
                 <option key={one.id} value={one.id}>
                   {one.name}
-                  {fits(one.id) || !failing
+                  {one.fits || !failing
                     ? ''
                     : state === 'on-when-off'
                       ? ' (meant to be on)'
@@ -175,12 +205,7 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       ) : null}
       {circuit ? (
         <Field label="How it fails">
-          <select
-            name="state"
-            value={state}
-            onChange={(event) => setState(event.target.value as typeof state)}
-            className={INPUT}
-          >
+          <select {...form.register('state')} className={INPUT}>
             {COMPLAINT_STATES.map((one) => (
               <option key={one} value={one}>
                 {STATE_WORDS[one]}
@@ -190,49 +215,33 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
         </Field>
       ) : null}
       <Field label="What was plugged in" hint="May stay empty">
-        <input name="pluggedIn" defaultValue={before?.pluggedIn} className={INPUT} />
+        <input {...form.register('pluggedIn')} className={INPUT} />
       </Field>
       <div>
         <label className="flex min-h-11 items-center gap-3 font-semibold">
-          <input
-            type="checkbox"
-            name="hadAppliance"
-            checked={hadAppliance}
-            onChange={(event) => setHadAppliance(event.target.checked)}
-            className="size-6 accent-(--copper)"
-          />
-          A portable appliance was plugged in when it failed
+          <input type="checkbox" {...form.register('hadAppliance')} className="size-6 accent-(--copper)" />A
+          portable appliance was plugged in when it failed
         </label>
         {hadAppliance ? (
           <div className="mt-2 grid grid-cols-2 gap-3">
             <Field label="Its watts" hint="From its plate">
-              <input
-                name="watts"
-                inputMode="decimal"
-                defaultValue={before?.appliance?.watts}
-                className={INPUT}
-              />
+              <input {...form.register('watts')} inputMode="decimal" className={INPUT} />
             </Field>
             <Field label="Fuses it has taken">
-              <input
-                name="fusesTaken"
-                inputMode="numeric"
-                defaultValue={before?.appliance?.fusesTaken ?? 0}
-                className={INPUT}
-              />
+              <input {...form.register('fusesTaken')} inputMode="numeric" className={INPUT} />
             </Field>
           </div>
         ) : null}
       </div>
       <Field label="What was changed before" hint="May stay empty">
-        <input name="changedBefore" defaultValue={before?.changedBefore} className={INPUT} />
+        <input {...form.register('changedBefore')} className={INPUT} />
       </Field>
       <Field label="Any sound" hint="Click, hum, nothing">
-        <input name="sound" defaultValue={before?.sound} className={INPUT} />
+        <input {...form.register('sound')} className={INPUT} />
       </Field>
-      {problem ? (
+      {form.problem ? (
         <div className="sm:col-span-2">
-          <Problem>{problem}</Problem>
+          <Problem>{form.problem}</Problem>
         </div>
       ) : null}
       <div className="flex gap-2 sm:col-span-2">
@@ -242,7 +251,7 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
         {before ? (
           <Button
             onClick={() => {
-              forget();
+              form.forget();
               onDone();
             }}
           >
@@ -258,25 +267,26 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
 function IdentityLine() {
   const { data, job, record, nominalVolts } = useJob();
   const known = job.identity.odometerKm ?? data.vehicle.odometerKm;
-  const [text, setText] = useState('');
-  const [conflict, setConflict] = useState<string | null>(null);
-  const save = (force: boolean) => {
-    const read = readNumber(text.replace(/\s/g, ''), BOUNDS.odometerKm);
-    if (!read.ok) {
-      setConflict(`The odometer: ${read.message}`);
-      return;
-    }
-    const km = read.value;
-    if (!force && known !== null && km !== known && (km < known || job.identity.odometerKm !== null)) {
-      setConflict(
-        `${known} km stand recorded${job.identity.odometerKm === null ? ' from an earlier visit' : ' on this job'}, and now ${km} km. Which is right?`,
-      );
-      return;
-    }
+  /** An odometer that does not agree with what stands: kept only when somebody says so. */
+  const [doubtful, setDoubtful] = useState<number | null>(null);
+  const keep = (km: number) => {
     const recorded = record({ kind: 'identity', odometerKm: km });
-    setConflict(recorded.ok ? null : recorded.message);
-    if (recorded.ok) setText('');
+    if (recorded.ok) setDoubtful(null);
+    return recorded;
   };
+  const form = useKeptForm<{ odometer: string }>({
+    keep: `odometer ${data.id}`,
+    take: ({ odometer }) => {
+      setDoubtful(null);
+      const read = readNumber(textOf(odometer).replace(/\s/g, ''), BOUNDS.odometerKm);
+      if (!read.ok) return { ok: false, message: `The odometer: ${read.message}`, field: 'odometer' };
+      const km = read.value;
+      if (known === null || km === known || (km > known && job.identity.odometerKm === null)) return keep(km);
+      setDoubtful(km);
+      const since = job.identity.odometerKm === null ? 'from an earlier visit' : 'on this job';
+      return { ok: false, message: `${known} km stand recorded ${since}, and now ${km} km. Which is right?` };
+    },
+  });
   return (
     <div className="space-y-3">
       {nominalVolts === null ? (
@@ -297,40 +307,29 @@ function IdentityLine() {
           {nominalVolts} V system{known === null ? '' : ` · ${known.toLocaleString('en-GB')} km`}
         </p>
       )}
-      <form
-        onSubmit={(event) => {
-          event.preventDefault();
-          save(false);
-        }}
-        className="flex flex-wrap items-end gap-2"
-      >
+      <form onSubmit={form.submit} className="flex flex-wrap items-end gap-2">
         <label className="block">
           <span className="mb-1 block text-sm font-semibold">Odometer now, km</span>
-          <input
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-            inputMode="numeric"
-            className={`${INPUT} w-40`}
-          />
+          <input {...form.register('odometer')} inputMode="numeric" className={`${INPUT} w-40`} />
         </label>
         <Button type="submit">Record</Button>
       </form>
-      {conflict ? (
+      {form.problem ? (
         <div>
-          <Problem>{conflict}</Problem>
-          {conflict.endsWith('?') ? (
+          <Problem>{form.problem}</Problem>
+          {doubtful === null ? null : (
             <div className="mt-2 flex gap-2">
-              <Button onClick={() => save(true)}>Keep the new one</Button>
+              <Button onClick={() => keep(doubtful).ok && form.forget()}>Keep the new one</Button>
               <Button
                 onClick={() => {
-                  setText('');
-                  setConflict(null);
+                  setDoubtful(null);
+                  form.forget();
                 }}
               >
                 Keep {known} km
               </Button>
             </div>
-          ) : null}
+          )}
         </div>
       ) : null}
     </div>

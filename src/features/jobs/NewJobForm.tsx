@@ -1,13 +1,13 @@
 'use client';
 
-import { type FormEvent, useCallback, useRef, useState } from 'react';
-import { NOMINAL_VOLTS } from '#core/format';
+import { useCallback, useState } from 'react';
+import { type NewJob, NOMINAL_VOLTS } from '#core/format';
 import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
 import { VehicleChoice } from '@/features/vehicles';
 import type { KnownVehicle } from '@/features/vehicles/server';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
-import { useDraftState, useFormDraft } from '@/sync/useFormDraft';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
@@ -21,15 +21,60 @@ const HOW = [
   ['on-when-off', 'On when it should be off'],
 ] as const;
 
-/** What is chosen by tapping. */
-interface Taps {
-  readonly pattern: string | null;
-  readonly kind: LoadWord | null;
-  readonly volts: number | null;
-  readonly how: (typeof HOW)[number][0];
+interface NewJobWords {
+  vehicleId: string;
+  /** One that was found by name, beside those that come first. */
+  found: KnownVehicle | null;
+  vehicleName: string;
+  plate: string;
+  title: string;
+  sketch: boolean;
+  load: string;
+  pattern: string | null;
+  kind: LoadWord | null;
+  volts: number | null;
+  how: (typeof HOW)[number][0];
+  /** The same for every try of the same job, also after a reload: a request whose answer was lost opens nothing twice. */
+  ids: { vehicle: string; tried: Tried | null };
 }
 
-const NO_TAPS: Taps = { pattern: null, kind: null, volts: null, how: 'dead' };
+/** What is asked besides the words, of a vehicle or of one that is not here yet. */
+function wanted({ sketch }: Pick<NewJobWords, 'sketch'>, vehicle: KnownVehicle | undefined) {
+  const unmapped = !vehicle || vehicle.circuits === 0;
+  return {
+    unmapped,
+    wantsPattern: unmapped || sketch,
+    wantsVolts: vehicle ? vehicle.nominalVolts === null : true,
+  };
+}
+
+/** The job as the server takes it, or what is missing. */
+function jobAsked(
+  values: NewJobWords,
+  vehicle: KnownVehicle | undefined,
+): { ok: true; job: Omit<NewJob, 'id'> } | { ok: false; message: string; field?: string } {
+  const { pattern, kind, volts, how } = values;
+  const { wantsPattern, wantsVolts } = wanted(values, vehicle);
+  const title = textOf(values.title);
+  if (title === '') return { ok: false, message: 'Say in a few words what fails.', field: 'title' };
+  const vehicleName = textOf(values.vehicleName);
+  if (!vehicle && vehicleName === '') {
+    return { ok: false, message: 'Give the vehicle a name, “white tipper” will do.', field: 'vehicleName' };
+  }
+  const patterned = wantsPattern && pattern !== null;
+  if ((patterned || !vehicle) && wantsVolts && volts === null) {
+    return { ok: false, message: 'Which nominal voltage? One tap: no verdict is given without it.' };
+  }
+  const load = textOf(values.load);
+  const job = {
+    title,
+    vehicleId: vehicle?.id ?? values.ids.vehicle,
+    ...(vehicle ? {} : { vehicleName, plate: textOf(values.plate) }),
+    ...(wantsVolts && volts !== null ? { nominalVolts: volts } : {}),
+    ...(patterned ? { pattern, kind: kind ?? 'module', state: how, ...(load === '' ? {} : { load }) } : {}),
+  };
+  return { ok: true, job: job as Omit<NewJob, 'id'> };
+}
 
 /** From nothing to the first test: what fails, what its circuit is like, which voltage. A mapped vehicle needs the first only. */
 export function NewJobForm({
@@ -43,83 +88,61 @@ export function NewJobForm({
   chosen: string | null;
 }) {
   const go = useGo();
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const form = useRef<HTMLFormElement>(null);
-  // The same ids for every try of the same job, also after a reload: a request whose answer was lost opens nothing twice.
-  const key = `new job ${chosen ?? ''}`;
-  const [ids, keepIds] = useDraftState<{ readonly vehicle: string; readonly tried: Tried | null }>(
-    `${key} ids`,
-    useState(() => ({ vehicle: newId(), tried: null }))[0],
-  );
-  const [taps, keepTaps] = useDraftState<Taps>(`${key} taps`, NO_TAPS);
-  const forgetForm = useFormDraft(key, form);
-  const forget = () => {
-    forgetForm();
-    keepIds(null);
-    keepTaps(null);
-  };
-  const { pattern, kind, volts, how } = taps;
-  const tap = (more: Partial<Taps>) => keepTaps({ ...taps, ...more });
-  const [vehicleId, setVehicleId] = useState(chosen ?? vehicles[0]?.id ?? NEW);
-  const [found, setFound] = useState<KnownVehicle | null>(null);
-  const vehicle = [...vehicles, ...(found ? [found] : [])].find((one) => one.id === vehicleId);
-  const chooseVehicle = useCallback((id: string, one: KnownVehicle | null) => {
-    setVehicleId(id);
-    setFound(one);
-  }, []);
-  const unmapped = !vehicle || vehicle.circuits === 0;
-  const [sketch, setSketch] = useState(false);
-  const wantsPattern = unmapped || sketch;
-  const wantsVolts = vehicle ? vehicle.nominalVolts === null : true;
-  const open = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (name: string) => String(form.get(name) ?? '').trim();
-    const title = text('title');
-    if (title === '') return setProblem('Say in a few words what fails.');
-    if (!vehicle && text('vehicleName') === '')
-      return setProblem('Give the vehicle a name, “white tipper” will do.');
-    const patterned = wantsPattern && pattern !== null;
-    if ((patterned || !vehicle) && wantsVolts && volts === null) {
-      return setProblem('Which nominal voltage? One tap: no verdict is given without it.');
-    }
-    setBusy(true);
-    setProblem(null);
-    const asked = {
-      title,
-      vehicleId: vehicle?.id ?? ids.vehicle,
-      ...(vehicle ? {} : { vehicleName: text('vehicleName'), plate: text('plate') }),
-      ...(wantsVolts && volts !== null ? { nominalVolts: volts } : {}),
-      ...(patterned
-        ? {
-            pattern,
-            kind: kind ?? 'module',
-            state: how,
-            ...(text('load') === '' ? {} : { load: text('load') }),
-          }
-        : {}),
-    };
-    const tried = requestFor(ids.tried, JSON.stringify(asked));
-    keepIds({ vehicle: ids.vehicle, tried });
-    const posted = await postJson<{ message?: string; traced?: boolean }>('/api/jobs', {
-      id: tried.id,
-      ...asked,
-    });
-    if (posted.kind === 'answer' && posted.ok) {
-      forget();
+  const [fresh] = useState(newId);
+  const known = (id: string, found: KnownVehicle | null) =>
+    [...vehicles, ...(found ? [found] : [])].find((one) => one.id === id);
+  const form = useKeptForm<NewJobWords>({
+    keep: `new job ${chosen ?? ''}`,
+    first: {
+      vehicleId: chosen ?? vehicles[0]?.id ?? NEW,
+      found: null,
+      sketch: false,
+      pattern: null,
+      kind: null,
+      volts: null,
+      how: 'dead',
+      ids: { vehicle: fresh, tried: null },
+    },
+    take: async (values) => {
+      const asked = jobAsked(values, known(values.vehicleId, values.found));
+      if (!asked.ok) return asked;
+      const tried = requestFor(values.ids.tried, JSON.stringify(asked.job));
+      form.setValue('ids', { vehicle: values.ids.vehicle, tried });
+      const posted = await postJson<{ message?: string; traced?: boolean }>('/api/jobs', {
+        id: tried.id,
+        ...asked.job,
+      });
+      if (posted.kind === 'away') return { ok: false, message: posted.message };
+      if (!posted.ok) return { ok: false, message: posted.answer.message ?? 'It was not taken.' };
       go(posted.answer.traced ? `/jobs/${tried.id}/trace` : `/jobs/${tried.id}`);
-      return;
-    }
-    setProblem(posted.kind === 'away' ? posted.message : (posted.answer.message ?? 'It was not taken.'));
-    setBusy(false);
-  };
+      return { ok: true };
+    },
+  });
+  const { setValue } = form;
+  const [vehicleId, found, sketch, pattern, kind, volts, how] = form.watch([
+    'vehicleId',
+    'found',
+    'sketch',
+    'pattern',
+    'kind',
+    'volts',
+    'how',
+  ]);
+  const vehicle = known(vehicleId, found);
+  const chooseVehicle = useCallback(
+    (id: string, one: KnownVehicle | null) => {
+      setValue('vehicleId', id, { shouldDirty: true });
+      setValue('found', one, { shouldDirty: true });
+    },
+    [setValue],
+  );
+  const { unmapped, wantsPattern, wantsVolts } = wanted({ sketch }, vehicle);
   return (
-    <form ref={form} onSubmit={open} className="grid max-w-3xl gap-5">
+    <form onSubmit={form.submit} className="grid max-w-3xl gap-5">
       <VehicleChoice
         label="Vehicle"
         name="vehicle"
-        first={vehicles}
+        first={found ? [...vehicles, found] : vehicles}
         more={more}
         chosen={vehicleId}
         onChoose={chooseVehicle}
@@ -129,16 +152,21 @@ export function NewJobForm({
       {vehicle ? null : (
         <div className="grid gap-4 sm:grid-cols-2">
           <Field label="Its name">
-            <input name="vehicleName" maxLength={80} className={INPUT} placeholder="White tipper" />
+            <input
+              {...form.register('vehicleName')}
+              maxLength={80}
+              className={INPUT}
+              placeholder="White tipper"
+            />
           </Field>
           <Field label="Plate, if there is one">
-            <input name="plate" maxLength={20} className={INPUT} />
+            <input {...form.register('plate')} maxLength={20} className={INPUT} />
           </Field>
         </div>
       )}
       <Field label="What fails, in a few words">
         <input
-          name="title"
+          {...form.register('title')}
           maxLength={160}
           className={INPUT}
           placeholder="Step lamp dead, interior lamps work"
@@ -146,39 +174,33 @@ export function NewJobForm({
       </Field>
       {unmapped ? null : (
         <label className="flex min-h-11 items-center gap-3">
-          <input
-            type="checkbox"
-            name="sketch"
-            checked={sketch}
-            onChange={(event) => setSketch(event.target.checked)}
-            className="size-6 accent-(--copper)"
-          />
+          <input type="checkbox" {...form.register('sketch')} className="size-6 accent-(--copper)" />
           Its circuit is not among those mapped: sketch it from a pattern
         </label>
       )}
       {wantsPattern ? (
         <>
           <Field label="What it feeds, as it is called" hint="Left empty, the words above stand for it">
-            <input name="load" maxLength={60} className={INPUT} placeholder="Step lamp" />
+            <input {...form.register('load')} maxLength={60} className={INPUT} placeholder="Step lamp" />
           </Field>
           <Choice
             legend="What its circuit is like"
             options={PATTERNS.map((one) => ({ id: one.id, name: one.name, says: one.says }))}
             chosen={pattern}
-            onChoose={(id) => tap({ pattern: id })}
+            onChoose={(id) => setValue('pattern', id)}
             shape="pairs"
           />
           <Choice
             legend="What it is"
             options={LOAD_WORDS.map(([id, name]) => ({ id, name }))}
             chosen={kind}
-            onChoose={(id) => tap({ kind: id as LoadWord })}
+            onChoose={(id) => setValue('kind', id as LoadWord)}
           />
           <Choice
             legend="How it fails"
             options={HOW.map(([id, name]) => ({ id, name }))}
             chosen={how}
-            onChoose={(id) => tap({ how: id as Taps['how'] })}
+            onChoose={(id) => setValue('how', id as NewJobWords['how'])}
           />
         </>
       ) : null}
@@ -187,12 +209,17 @@ export function NewJobForm({
           legend="Nominal voltage"
           options={NOMINAL_VOLTS.map((one) => ({ id: String(one), name: `${one} V` }))}
           chosen={volts === null ? null : String(volts)}
-          onChoose={(id) => tap({ volts: Number(id) })}
+          onChoose={(id) => setValue('volts', Number(id))}
         />
       ) : null}
-      {problem ? <Problem>{problem}</Problem> : null}
+      {form.problem ? <Problem>{form.problem}</Problem> : null}
       <div className="sticky bottom-16 bg-paper py-2 lg:static">
-        <Button look="primary" type="submit" disabled={busy} className="h-14 w-full px-6 text-lg sm:w-auto">
+        <Button
+          look="primary"
+          type="submit"
+          disabled={form.busy}
+          className="h-14 w-full px-6 text-lg sm:w-auto"
+        >
           {wantsPattern && pattern ? 'To the first test' : 'Open the job'}
         </Button>
       </div>

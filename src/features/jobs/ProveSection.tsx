@@ -1,8 +1,9 @@
 'use client';
 
-import { type FormEvent, useState } from 'react';
+import { useState } from 'react';
 import type { FunctionStateName } from '#core/format';
 import { cellKey, conditionName, functionName, missingProofs, STATE_WORDS, type Watch } from '#core/log';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { useJob } from './JobProvider';
@@ -111,18 +112,14 @@ export function ProveSection() {
 }
 
 function WatchForm() {
-  const { job, record } = useJob();
-  const [problem, setProblem] = useState<string | null>(null);
-  const save = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const words = String(form.get('words') ?? '').trim();
-    const due = String(form.get('due') ?? '');
-    if (words === '') return setProblem('Say what is to be watched.');
-    const recorded = record({ kind: 'watch', words, ...(due ? { due } : {}) });
-    setProblem(recorded.ok ? null : recorded.message);
-    if (recorded.ok) event.currentTarget.reset();
-  };
+  const { data, job, record } = useJob();
+  const form = useKeptForm<{ words: string; due: string }>({
+    keep: `watch ${data.id}`,
+    take: ({ words, due }) =>
+      textOf(words) === ''
+        ? { ok: false, message: 'Say what is to be watched.', field: 'words' }
+        : record({ kind: 'watch', words: textOf(words), ...(textOf(due) ? { due: textOf(due) } : {}) }),
+  });
   return (
     <div className="mt-6 max-w-3xl">
       <h3 className="font-bold">To keep an eye on</h3>
@@ -131,16 +128,16 @@ function WatchForm() {
           <WatchLine key={watch.eventId} watch={watch} />
         ))}
       </ul>
-      <form onSubmit={save} className="mt-2 grid gap-2 sm:grid-cols-[1fr_11rem_auto] sm:items-end">
+      <form onSubmit={form.submit} className="mt-2 grid gap-2 sm:grid-cols-[1fr_11rem_auto] sm:items-end">
         <Field label="Watch item">
-          <input name="words" className={INPUT} />
+          <input {...form.register('words')} className={INPUT} />
         </Field>
         <Field label="Due">
-          <input name="due" type="date" className={INPUT} />
+          <input {...form.register('due')} type="date" className={INPUT} />
         </Field>
         <Button type="submit">Add</Button>
       </form>
-      {problem ? <Problem>{problem}</Problem> : null}
+      {form.problem ? <Problem>{form.problem}</Problem> : null}
     </div>
   );
 }
@@ -149,15 +146,22 @@ function WatchForm() {
 function WatchLine({ watch }: { watch: Watch }) {
   const { record } = useJob();
   const [ending, setEnding] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const save = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const words = String(new FormData(event.currentTarget).get('finding') ?? '').trim();
-    if (words === '') return setProblem('Say what was found, “checked, dry and tight” will do.');
-    const recorded = record({ kind: 'watch-done', of: watch.eventId, words });
-    setProblem(recorded.ok ? null : recorded.message);
-    if (recorded.ok) setEnding(false);
-  };
+  const form = useKeptForm<{ finding: string }>({
+    keep: `watch done ${watch.eventId}`,
+    take: ({ finding }) => {
+      const words = textOf(finding);
+      if (words === '') {
+        return {
+          ok: false,
+          message: 'Say what was found, “checked, dry and tight” will do.',
+          field: 'finding',
+        };
+      }
+      const recorded = record({ kind: 'watch-done', of: watch.eventId, words });
+      if (recorded.ok) setEnding(false);
+      return recorded;
+    },
+  });
   return (
     <li className="border-b border-line py-2" data-testid="watch">
       <div className="flex flex-wrap items-center justify-between gap-2">
@@ -174,9 +178,9 @@ function WatchLine({ watch }: { watch: Watch }) {
         {watch.done || ending ? null : <Button onClick={() => setEnding(true)}>Dealt with</Button>}
       </div>
       {ending ? (
-        <form onSubmit={save} className="mt-2 grid gap-2 sm:grid-cols-[1fr_auto_auto] sm:items-end">
+        <form onSubmit={form.submit} className="mt-2 grid gap-2 sm:grid-cols-[1fr_auto_auto] sm:items-end">
           <Field label="What was found">
-            <input name="finding" className={INPUT} />
+            <input {...form.register('finding')} className={INPUT} />
           </Field>
           <Button look="primary" type="submit">
             Record
@@ -184,15 +188,24 @@ function WatchLine({ watch }: { watch: Watch }) {
           <Button onClick={() => setEnding(false)}>Not yet</Button>
         </form>
       ) : null}
-      {problem ? <Problem>{problem}</Problem> : null}
+      {form.problem ? <Problem>{form.problem}</Problem> : null}
     </li>
   );
 }
 
 function CloseForm({ missing }: { missing: readonly string[] }) {
-  const { job, record } = useJob();
-  const [reason, setReason] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
+  const { data, job, record } = useJob();
+  const form = useKeptForm<{ reason: string }>({
+    keep: `close ${data.id}`,
+    take: ({ reason }) => {
+      const override = textOf(reason);
+      if (missing.length > 0 && override === '') {
+        const message = `Not everything is proved yet: ${missing.join('; ')}. Prove it, or say why the job is closed all the same.`;
+        return { ok: false, message, field: 'reason' };
+      }
+      return record({ kind: 'state', state: 'closed', ...(missing.length > 0 ? { override } : {}) });
+    },
+  });
   if (job.state === 'closed') {
     return (
       <p className="mt-6 text-lg font-bold text-good">
@@ -203,33 +216,19 @@ function CloseForm({ missing }: { missing: readonly string[] }) {
       </p>
     );
   }
-  const close = () => {
-    if (missing.length > 0 && reason.trim() === '') {
-      setProblem(
-        `Not everything is proved yet: ${missing.join('; ')}. Prove it, or say why the job is closed all the same.`,
-      );
-      return;
-    }
-    const recorded = record({
-      kind: 'state',
-      state: 'closed',
-      ...(missing.length > 0 ? { override: reason.trim() } : {}),
-    });
-    if (!recorded.ok) setProblem(recorded.message);
-  };
   return (
-    <div className="mt-6 max-w-3xl">
-      {problem ? (
+    <form onSubmit={form.submit} className="mt-6 max-w-3xl">
+      {form.problem ? (
         <div className="mb-3 grid gap-3">
-          <Problem>{problem}</Problem>
+          <Problem>{form.problem}</Problem>
           <Field label="Reason for closing all the same">
-            <input value={reason} onChange={(event) => setReason(event.target.value)} className={INPUT} />
+            <input {...form.register('reason')} className={INPUT} />
           </Field>
         </div>
       ) : null}
-      <Button look={missing.length === 0 ? 'primary' : 'plain'} onClick={close}>
+      <Button look={missing.length === 0 ? 'primary' : 'plain'} type="submit">
         Close the job
       </Button>
-    </div>
+    </form>
   );
 }

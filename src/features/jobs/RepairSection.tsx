@@ -1,62 +1,84 @@
 'use client';
 
-import { type FormEvent, useRef, useState } from 'react';
-import { BOUNDS, type BodyOf } from '#core/format';
+import { useState } from 'react';
+import { useFieldArray } from 'react-hook-form';
+import { BOUNDS, type EventBody } from '#core/format';
 import { readNumber } from '#core/quantity';
-import { useDraftState, useFormDraft } from '@/sync/useFormDraft';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { useJob } from './JobProvider';
 import { Photos } from './Photos';
 
+interface RepairWords {
+  words: string;
+  parts: { name: string; count: string }[];
+  minutes: string;
+  undo: string;
+  temporary: boolean;
+  due: string;
+}
+
+/** The repair as entries of the log, or what of it cannot be taken. */
+function entriesOf(
+  values: RepairWords,
+): { ok: true; bodies: EventBody[] } | { ok: false; message: string; field: string } {
+  const words = textOf(values.words);
+  if (words === '') return { ok: false, message: 'Say what was done.', field: 'words' };
+  const took = textOf(values.minutes);
+  const minutes = took === '' ? null : readNumber(took, BOUNDS.repairMinutes);
+  if (minutes && !minutes.ok) {
+    const message = `The minutes it took: ${minutes.message} They may stay empty.`;
+    return { ok: false, message, field: 'minutes' };
+  }
+  const due = textOf(values.due);
+  if (values.temporary && due === '') {
+    const message = 'A temporary repair needs a day by which it is put right.';
+    return { ok: false, message, field: 'due' };
+  }
+  const partsUsed: { name: string; count: number }[] = [];
+  for (const [row, part] of values.parts.entries()) {
+    const name = textOf(part.name);
+    if (name === '') continue;
+    const count = readNumber(textOf(part.count), BOUNDS.partCount);
+    if (!count.ok) {
+      return { ok: false, message: `How many of “${name}”? ${count.message}`, field: `parts.${row}.count` };
+    }
+    partsUsed.push({ name, count: count.value });
+  }
+  const undo = textOf(values.undo);
+  const { temporary } = values;
+  const repair: EventBody = {
+    kind: 'repair',
+    words,
+    partsUsed,
+    ...(minutes ? { minutes: minutes.value } : {}),
+    temporary,
+    ...(temporary ? { due } : {}),
+    ...(undo === '' ? {} : { undo }),
+  };
+  return {
+    ok: true,
+    bodies: temporary ? [repair, { kind: 'watch', words: `Temporary repair: ${words}`, due }] : [repair],
+  };
+}
+
 export function RepairSection() {
   const { data, job, record } = useJob();
-  const form = useRef<HTMLFormElement>(null);
-  const [rows, setRows] = useDraftState(`repair ${data.id} rows`, 1);
-  const [problem, setProblem] = useState<string | null>(null);
   const [adding, setAdding] = useState(false);
-  const [temporary, setTemporary] = useState(false);
-  const forget = useFormDraft(`repair ${data.id} ${job.repairs.length === 0 || adding}`, form);
-  const save = (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const written = new FormData(event.currentTarget);
-    const text = (name: string) => String(written.get(name) ?? '').trim();
-    const minutes = text('minutes') === '' ? null : readNumber(text('minutes'), BOUNDS.repairMinutes);
-    if (text('words') === '') return setProblem('Say what was done.');
-    if (minutes && !minutes.ok)
-      return setProblem(`The minutes it took: ${minutes.message} They may stay empty.`);
-    if (temporary && text('due') === '')
-      return setProblem('A temporary repair needs a day by which it is put right.');
-    const partsUsed: { name: string; count: number }[] = [];
-    for (let row = 0; row < rows; row++) {
-      const name = text(`part-${row}`);
-      if (name === '') continue;
-      const count = readNumber(text(`count-${row}`), BOUNDS.partCount);
-      if (!count.ok) return setProblem(`How many of “${name}”? ${count.message}`);
-      partsUsed.push({ name, count: count.value });
-    }
-    const repair: BodyOf<'repair'> = {
-      kind: 'repair',
-      words: text('words'),
-      partsUsed,
-      ...(minutes ? { minutes: minutes.value } : {}),
-      temporary,
-      ...(temporary ? { due: text('due') } : {}),
-      ...(text('undo') === '' ? {} : { undo: text('undo') }),
-    };
-    const watch: BodyOf<'watch'>[] = temporary
-      ? [{ kind: 'watch', words: `Temporary repair: ${text('words')}`, due: text('due') }]
-      : [];
-    const recorded = record(repair, ...watch);
-    setProblem(recorded.ok ? null : recorded.message);
-    if (!recorded.ok) return;
-    forget();
-    form.current?.reset();
-    setAdding(false);
-    setRows(1);
-    setRows(null);
-    setTemporary(false);
-  };
+  const form = useKeptForm<RepairWords>({
+    keep: `repair ${data.id}`,
+    first: { parts: [{ name: '', count: '1' }], temporary: false },
+    take: (values) => {
+      const read = entriesOf(values);
+      if (!read.ok) return read;
+      const recorded = record(...read.bodies);
+      if (recorded.ok) setAdding(false);
+      return recorded;
+    },
+  });
+  const { fields: parts, append } = useFieldArray({ control: form.control, name: 'parts' });
+  const temporary = form.watch('temporary');
   return (
     <Section id="repair" number={5} title="Repair" done={job.repairs.length > 0}>
       {job.repairs.map((repair) => (
@@ -80,62 +102,54 @@ export function RepairSection() {
       {job.repairs.length > 0 && !adding ? (
         <Button onClick={() => setAdding(true)}>Another repair</Button>
       ) : (
-        <form ref={form} onSubmit={save} className="grid max-w-3xl gap-4 sm:grid-cols-2">
+        <form onSubmit={form.submit} className="grid max-w-3xl gap-4 sm:grid-cols-2">
           <p className="border-l-4 border-line pl-3 text-soft sm:col-span-2">
             Same rating, same family, same slot for a fuse; a higher one never is a repair. The maker’s
             service information and local rules come first; licensed work is for licensed people.
           </p>
           <div className="sm:col-span-2">
             <Field label="What was done">
-              <textarea name="words" rows={2} className={INPUT} />
+              <textarea {...form.register('words')} rows={2} className={INPUT} />
             </Field>
           </div>
           <fieldset className="sm:col-span-2">
             <legend className="mb-1 font-semibold">Parts used</legend>
-            {Array.from({ length: rows }, (_, row) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: rows are only ever added at the end
-              <div key={row} className="mb-2 grid grid-cols-[1fr_6rem] gap-2">
+            {parts.map((part, row) => (
+              <div key={part.id} className="mb-2 grid grid-cols-[1fr_6rem] gap-2">
                 <input
-                  name={`part-${row}`}
+                  {...form.register(`parts.${row}.name`)}
                   aria-label={`Part ${row + 1}`}
                   placeholder="Part or material"
                   className={INPUT}
                 />
                 <input
-                  name={`count-${row}`}
+                  {...form.register(`parts.${row}.count`)}
                   aria-label={`How many of part ${row + 1}`}
-                  defaultValue="1"
                   inputMode="decimal"
                   className={INPUT}
                 />
               </div>
             ))}
-            <Button onClick={() => setRows(rows + 1)}>One more part</Button>
+            <Button onClick={() => append({ name: '', count: '1' })}>One more part</Button>
           </fieldset>
           <Field label="Minutes" hint="May stay empty">
-            <input name="minutes" inputMode="decimal" className={INPUT} />
+            <input {...form.register('minutes')} inputMode="decimal" className={INPUT} />
           </Field>
           <Field label="How to undo it" hint="For the person after you; may stay empty">
-            <input name="undo" className={INPUT} />
+            <input {...form.register('undo')} className={INPUT} />
           </Field>
           <label className="flex min-h-11 items-center gap-3">
-            <input
-              type="checkbox"
-              name="temporary"
-              checked={temporary}
-              onChange={(event) => setTemporary(event.target.checked)}
-              className="size-6 accent-(--copper)"
-            />
+            <input type="checkbox" {...form.register('temporary')} className="size-6 accent-(--copper)" />
             This repair is temporary
           </label>
           {temporary ? (
             <Field label="To be put right by">
-              <input name="due" type="date" className={INPUT} />
+              <input {...form.register('due')} type="date" className={INPUT} />
             </Field>
           ) : null}
-          {problem ? (
+          {form.problem ? (
             <div className="sm:col-span-2">
-              <Problem>{problem}</Problem>
+              <Problem>{form.problem}</Problem>
             </div>
           ) : null}
           <div className="sm:col-span-2">

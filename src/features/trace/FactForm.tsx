@@ -1,6 +1,6 @@
 'use client';
 
-import { type FormEvent, useRef, useState } from 'react';
+import { useRef } from 'react';
 import { unknownOf } from '#core/circuit';
 import type { CircuitFile, CircuitPart, PanelSetFile } from '#core/format';
 import { readNumber } from '#core/quantity';
@@ -8,6 +8,7 @@ import { useJob } from '@/features/jobs';
 import { wasOf } from '@/features/vehicles';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, INPUT, Problem } from '@/ui/controls';
 
 interface Amount {
@@ -41,12 +42,73 @@ export function FactForm({
   partId: string;
   onDone: () => void;
 }) {
-  const { data, record, refresh } = useJob();
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const request = useRef<Tried | null>(null);
   const part = circuit.parts.find((one) => one.id === partId);
-  if (!part) return null;
+  return part ? <FactOf key={partId} part={part} panelSet={panelSet} onDone={onDone} /> : null;
+}
+
+interface FactWords {
+  name: string;
+  colour: string;
+  slot: string;
+  amounts: Record<string, string>;
+}
+
+/** The slot that the map names, as the field holds it. */
+function slotOf(part: CircuitPart): string {
+  const slot = part.kind === 'fuse' || part.kind === 'relay' ? part.slot : undefined;
+  return slot ? `${slot.panel}/${slot.slot}` : '';
+}
+
+/** What was written that the map does not say: fields to be learned, and each in words. */
+function learnedFrom(
+  part: CircuitPart,
+  values: FactWords,
+  slotName: (id: string) => string,
+):
+  | { ok: true; learned: Record<string, unknown>; said: string[] }
+  | { ok: false; message: string; field: string } {
+  const fields = part as unknown as Readonly<Record<string, unknown>>;
+  const learned: Record<string, unknown> = {};
+  const said: string[] = [];
+  const name = textOf(values.name);
+  if (name !== '' && name !== part.name) {
+    learned.name = name;
+    said.push(`is “${name}”`);
+  }
+  for (const { field, label, most } of amountsOf(part)) {
+    const text = textOf(values.amounts[field]);
+    if (text === '') continue;
+    const read = readNumber(text, { above: 0, most });
+    if (!read.ok) return { ok: false, message: `${label}: ${read.message}`, field: `amounts.${field}` };
+    if (read.value !== fields[field]) {
+      learned[field] = read.value;
+      said.push(`${label.split(',')[0]!.toLowerCase()} ${read.value}${label.split(',')[1] ?? ''}`);
+    }
+  }
+  const colour = textOf(values.colour).toUpperCase();
+  if (part.kind === 'wire' && colour !== '' && colour !== part.colour) {
+    learned.colour = colour;
+    said.push(`is ${colour}`);
+  }
+  if (textOf(values.slot) !== '' && values.slot !== slotOf(part)) {
+    const [panel = '', slot = ''] = values.slot.split('/');
+    learned.slot = { panel, slot };
+    said.push(`sits in ${slotName(values.slot)}`);
+  }
+  return { ok: true, learned, said };
+}
+
+function FactOf({
+  part,
+  panelSet,
+  onDone,
+}: {
+  part: CircuitPart;
+  panelSet: PanelSetFile | null;
+  onDone: () => void;
+}) {
+  const { data, record, refresh } = useJob();
+  const request = useRef<Tried | null>(null);
   const fields = part as unknown as Readonly<Record<string, unknown>>;
   const slots = (panelSet?.panels ?? []).flatMap((panel) =>
     panel.slots
@@ -54,87 +116,63 @@ export function FactForm({
       .map((slot) => ({ id: `${panel.id}/${slot.id}`, name: `${panel.name}, ${slot.type} ${slot.number}` })),
   );
   const hasSlot = (part.kind === 'fuse' || part.kind === 'relay') && slots.length > 0;
-  const save = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const text = (name: string) => String(form.get(name) ?? '').trim();
-    const learned: Record<string, unknown> = {};
-    const said: string[] = [];
-    if (text('name') !== '' && text('name') !== part.name) {
-      learned.name = text('name');
-      said.push(`is “${text('name')}”`);
-    }
-    for (const { field, label, most } of amountsOf(part)) {
-      if (text(field) === '') continue;
-      const read = readNumber(text(field), { above: 0, most });
-      if (!read.ok) return setProblem(`${label}: ${read.message}`);
-      if (read.value !== fields[field]) {
-        learned[field] = read.value;
-        said.push(`${label.split(',')[0]!.toLowerCase()} ${read.value}${label.split(',')[1] ?? ''}`);
+  const form = useKeptForm<FactWords>({
+    keep: `fact ${data.id} ${part.id}`,
+    stays: true,
+    first: {
+      name: part.name,
+      colour: part.kind === 'wire' ? (part.colour ?? '') : '',
+      slot: hasSlot ? slotOf(part) : '',
+      amounts: Object.fromEntries(amountsOf(part).map(({ field }) => [field, String(fields[field] ?? '')])),
+    },
+    take: async (values) => {
+      const read = learnedFrom(part, values, (id) => slots.find((one) => one.id === id)?.name ?? id);
+      if (!read.ok) return read;
+      const { learned, said } = read;
+      if (said.length > 0) {
+        const fact = { part: part.id, fields: learned, was: wasOf(part, learned) };
+        request.current = requestFor(request.current, JSON.stringify(fact));
+        const posted = await postJson<{ message?: string; stays?: string | null }>(
+          `/api/jobs/${data.id}/facts`,
+          { id: request.current.id, ...fact },
+        );
+        if (posted.kind === 'away') return { ok: false, message: posted.message };
+        if (!posted.ok) return { ok: false, message: posted.answer.message ?? 'It was not taken.' };
+        record({ kind: 'note', words: `Map: ${part.name} ${said.join(', ')}.` });
+        refresh();
+        if (posted.answer.stays) return { ok: false, message: posted.answer.stays };
       }
-    }
-    if (part.kind === 'wire' && text('colour') !== '' && text('colour').toUpperCase() !== part.colour) {
-      learned.colour = text('colour').toUpperCase();
-      said.push(`is ${learned.colour as string}`);
-    }
-    if (text('slot') !== '') {
-      const [panel = '', slot = ''] = text('slot').split('/');
-      learned.slot = { panel, slot };
-      said.push(`sits in ${slots.find((one) => one.id === text('slot'))?.name ?? slot}`);
-    }
-    if (said.length === 0) return onDone();
-    setBusy(true);
-    setProblem(null);
-    const fact = { part: part.id, fields: learned, was: wasOf(part, learned) };
-    request.current = requestFor(request.current, JSON.stringify(fact));
-    const posted = await postJson<{ message?: string; stays?: string | null }>(`/api/jobs/${data.id}/facts`, {
-      id: request.current.id,
-      ...fact,
-    });
-    setBusy(false);
-    if (posted.kind === 'away') return setProblem(posted.message);
-    if (!posted.ok) return setProblem(posted.answer.message ?? 'It was not taken.');
-    record({ kind: 'note', words: `Map: ${part.name} ${said.join(', ')}.` });
-    refresh();
-    if (posted.answer.stays) setProblem(posted.answer.stays);
-    else onDone();
-  };
+      onDone();
+      return { ok: true };
+    },
+  });
   const unknown = unknownOf(part);
   return (
-    <form onSubmit={save} className="grid gap-3 sm:grid-cols-2" data-testid="fact-form">
+    <form onSubmit={form.submit} className="grid gap-3 sm:grid-cols-2" data-testid="fact-form">
       <p className="sm:col-span-2">
         <strong>{part.name}</strong>
         {unknown ? `: ${unknown} not known yet.` : ''} What you enter stays with the vehicle.
       </p>
       <label className="block sm:col-span-2">
         <span className="block text-sm font-semibold">Its name</span>
-        <input name="name" maxLength={160} defaultValue={part.name} className={INPUT} />
+        <input {...form.register('name')} maxLength={160} className={INPUT} />
       </label>
       {amountsOf(part).map(({ field, label }) => (
         <label key={field} className="block">
           <span className="block text-sm font-semibold">{label}</span>
-          <input
-            name={field}
-            inputMode="decimal"
-            defaultValue={fields[field] === undefined ? '' : String(fields[field])}
-            className={INPUT}
-          />
+          <input {...form.register(`amounts.${field}`)} inputMode="decimal" className={INPUT} />
         </label>
       ))}
       {part.kind === 'wire' ? (
         <label className="block">
           <span className="block text-sm font-semibold">Colour, base/tracer</span>
-          <input name="colour" maxLength={20} defaultValue={part.colour ?? ''} className={INPUT} />
+          <input {...form.register('colour')} maxLength={20} className={INPUT} />
         </label>
       ) : null}
       {hasSlot ? (
         <label className="block">
           <span className="block text-sm font-semibold">Its slot</span>
-          <select
-            name="slot"
-            defaultValue={part.slot ? `${part.slot.panel}/${part.slot.slot}` : ''}
-            className={INPUT}
-          >
+          <select {...form.register('slot')} className={INPUT}>
             <option value="">not known</option>
             {slots.map((one) => (
               <option key={one.id} value={one.id}>
@@ -144,16 +182,23 @@ export function FactForm({
           </select>
         </label>
       ) : null}
-      {problem ? (
+      {form.problem ? (
         <div className="sm:col-span-2">
-          <Problem>{problem}</Problem>
+          <Problem>{form.problem}</Problem>
         </div>
       ) : null}
       <div className="flex gap-2 sm:col-span-2">
-        <Button look="primary" type="submit" disabled={busy}>
+        <Button look="primary" type="submit" disabled={form.busy}>
           Keep it
         </Button>
-        <Button onClick={onDone}>Leave it</Button>
+        <Button
+          onClick={() => {
+            form.forget();
+            onDone();
+          }}
+        >
+          Leave it
+        </Button>
       </div>
     </form>
   );

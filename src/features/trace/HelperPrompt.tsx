@@ -2,7 +2,8 @@
 
 import { useEffect, useState } from 'react';
 import { readInTab, writeInTab } from '@/sync/drafts';
-import { Button, Caution, INPUT } from '@/ui/controls';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { Button, Caution, INPUT, Problem } from '@/ui/controls';
 
 const NAME = 'helper';
 
@@ -33,7 +34,17 @@ export function HelperSwitch({
   onCaution: (words: string) => void;
 }) {
   const [asking, setAsking] = useState(false);
-  const [name, setName] = useState('');
+  const form = useKeptForm<{ name: string }>({
+    keep: null,
+    take: (values) => {
+      const name = textOf(values.name);
+      if (name === '') return { ok: false, message: 'Say who is at the key.', field: 'name' };
+      onCaution(`${HELPER_CAUTION} At the key: ${name}`);
+      onHelper(name);
+      setAsking(false);
+      return { ok: true };
+    },
+  });
   if (helper !== null) {
     return (
       <p className="flex flex-wrap items-center justify-between gap-2 text-sm">
@@ -46,21 +57,13 @@ export function HelperSwitch({
   }
   if (!asking) return <Button onClick={() => setAsking(true)}>Somebody at the key</Button>;
   return (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (name.trim() === '') return;
-        onCaution(`${HELPER_CAUTION} At the key: ${name.trim()}`);
-        onHelper(name.trim());
-        setAsking(false);
-      }}
-      className="rounded-md border-2 border-line p-3"
-    >
+    <form onSubmit={form.submit} className="rounded-md border-2 border-line p-3">
       <Caution>{HELPER_CAUTION}</Caution>
       <label className="mt-2 block">
         <span className="block text-sm font-semibold">Who is at the key</span>
-        <input value={name} onChange={(event) => setName(event.target.value)} className={INPUT} />
+        <input {...form.register('name')} className={INPUT} />
       </label>
+      {form.problem ? <Problem>{form.problem}</Problem> : null}
       <div className="mt-2 flex gap-2">
         <Button look="primary" type="submit">
           Understood, begin
