@@ -1,6 +1,7 @@
 'use client';
 
-import { type PointerEvent, useRef, useState } from 'react';
+import { useDrag, type Vector2 } from '@use-gesture/react';
+import { useRef, useState } from 'react';
 import type { Panel } from '#core/format';
 import type { Change } from '#core/panel';
 import { slotName } from './PanelDrawing';
@@ -12,12 +13,17 @@ interface Drag {
   readonly slots: readonly string[];
   /** The slot under the finger: it alone stays selected when nothing is moved. */
   readonly pressed: string | null;
-  readonly fromX: number;
-  readonly fromY: number;
   readonly dx: number;
   readonly dy: number;
   /** The corner of one slot is held: it grows instead of moving. */
   readonly resizes: boolean;
+}
+
+/** What is picked once a slot is pressed: with shift it joins or leaves, else it is alone unless it was among them. */
+function picked(id: string, selected: readonly string[], shift: boolean): readonly string[] {
+  const among = selected.includes(id);
+  if (shift) return among ? selected.filter((one) => one !== id) : [...selected, id];
+  return among ? selected : [id];
 }
 
 /** The box with its cover text upright; slots are picked, dragged and moved by keys. Millimetres are drawing units. */
@@ -37,48 +43,33 @@ export function EditDrawing({
 }) {
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
-  const at = (event: PointerEvent) => {
-    const matrix = svg.current?.getScreenCTM()?.inverse();
-    const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix);
-    return { x: point.x, y: point.y };
-  };
-  const down = (event: PointerEvent, id: string, resizes = false) => {
+  /** A place on the screen in the millimetres of the box. */
+  const at = ([x, y]: Vector2) => new DOMPoint(x, y).matrixTransform(svg.current?.getScreenCTM()?.inverse());
+  const bind = useDrag(({ args, event, shiftKey, first, last, canceled, initial, xy }) => {
+    const [id, resizes = false] = args as [string, boolean?];
     event.stopPropagation();
-    const slots = event.shiftKey
-      ? selected.includes(id)
-        ? selected.filter((one) => one !== id)
-        : [...selected, id]
-      : selected.includes(id)
-        ? selected
-        : [id];
-    onSelect(slots);
-    const { x, y } = at(event);
-    setDrag({ slots, pressed: event.shiftKey ? null : id, fromX: x, fromY: y, dx: 0, dy: 0, resizes });
-    svg.current?.setPointerCapture(event.pointerId);
-  };
-  const move = (event: PointerEvent) => {
-    if (!drag) return;
-    const { x, y } = at(event);
-    setDrag({ ...drag, dx: Math.round(x - drag.fromX), dy: Math.round(y - drag.fromY) });
-  };
-  const up = () => {
-    if (drag && (drag.dx !== 0 || drag.dy !== 0)) {
-      const [id] = drag.slots;
-      const slot = panel.slots.find((one) => one.id === id);
-      if (!drag.resizes) onChange({ kind: 'move', slots: drag.slots, dx: drag.dx, dy: drag.dy });
-      else if (slot) {
-        onChange({
-          kind: 'set',
-          slot: slot.id,
-          fields: {
-            width: Math.max(2, slot.width + drag.dx),
-            height: Math.max(2, slot.height + drag.dy),
-          },
-        });
-      }
+    if (first) {
+      const slots = picked(id, selected, shiftKey);
+      onSelect(slots);
+      return setDrag({ slots, pressed: shiftKey ? null : id, dx: 0, dy: 0, resizes });
     }
-    if (drag?.pressed && drag.dx === 0 && drag.dy === 0) onSelect([drag.pressed]);
+    if (!drag) return;
+    const [from, to] = [at(initial), at(xy)];
+    const now = { ...drag, dx: Math.round(to.x - from.x), dy: Math.round(to.y - from.y) };
+    if (!last) return setDrag(now);
+    if (!canceled) finish(now);
     setDrag(null);
+  });
+  const finish = ({ slots, pressed, resizes, dx, dy }: Drag) => {
+    if (dx === 0 && dy === 0) {
+      if (pressed) onSelect([pressed]);
+    } else if (!resizes) onChange({ kind: 'move', slots, dx, dy });
+    else {
+      const slot = panel.slots.find((one) => one.id === slots[0]);
+      if (!slot) return;
+      const fields = { width: Math.max(2, slot.width + dx), height: Math.max(2, slot.height + dy) };
+      onChange({ kind: 'set', slot: slot.id, fields });
+    }
   };
   const fullWidth = panel.width + 2 * MARGIN;
   const fullHeight = panel.height + 2 * MARGIN;
@@ -103,9 +94,6 @@ export function EditDrawing({
         role="group"
         aria-label={`${panel.name}, being edited`}
         onPointerDown={() => onSelect([])}
-        onPointerMove={move}
-        onPointerUp={up}
-        onPointerCancel={() => setDrag(null)}
       >
         <rect
           x={-2}
@@ -135,7 +123,7 @@ export function EditDrawing({
               tabIndex={0}
               aria-pressed={isSelected}
               aria-label={slotName(slot)}
-              onPointerDown={(event) => down(event, slot.id)}
+              {...bind(slot.id)}
               onKeyDown={(event) => {
                 if (event.key === 'Enter' || event.key === ' ') {
                   event.preventDefault();
@@ -175,7 +163,7 @@ export function EditDrawing({
                   fill="var(--copper)"
                   className="cursor-nwse-resize"
                   data-testid="resize"
-                  onPointerDown={(event) => down(event, slot.id, true)}
+                  {...bind(slot.id, true)}
                 />
               ) : null}
             </g>

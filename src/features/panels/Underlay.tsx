@@ -1,6 +1,7 @@
 'use client';
 
-import { type PointerEvent, useEffect, useRef, useState } from 'react';
+import { useDrag } from '@use-gesture/react';
+import { useEffect, useRef, useState } from 'react';
 import { homography, matrix3d, type Spot } from '#core/panel';
 import { Button } from '@/ui/controls';
 
@@ -28,18 +29,14 @@ export function CoverPicker({
   photo: CoverPhoto | null;
   onPhoto: (photo: CoverPhoto | null) => void;
 }) {
-  const [held, setHeld] = useState<number | null>(null);
   const picture = useRef<HTMLDivElement>(null);
-  const move = (event: PointerEvent) => {
-    if (held === null || !photo || !picture.current) return;
+  const bind = useDrag(({ args: [held], xy: [x, y], first }) => {
+    if (first || !photo || !picture.current) return;
     const box = picture.current.getBoundingClientRect();
     const share = (value: number) => Math.min(1, Math.max(0, value));
-    const corner = {
-      x: share((event.clientX - box.left) / box.width),
-      y: share((event.clientY - box.top) / box.height),
-    };
+    const corner = { x: share((x - box.left) / box.width), y: share((y - box.top) / box.height) };
     onPhoto({ ...photo, corners: photo.corners.map((one, index) => (index === held ? corner : one)) });
-  };
+  });
   const nudge = (index: number, dx: number, dy: number) => {
     if (!photo) return;
     onPhoto({
@@ -74,13 +71,7 @@ export function CoverPicker({
       {photo ? (
         <>
           <p className="mt-2 text-sm text-soft">Drag each mark to a corner of the box in the photo.</p>
-          <div
-            ref={picture}
-            className="relative mt-1 touch-none"
-            onPointerMove={move}
-            onPointerUp={() => setHeld(null)}
-            onPointerCancel={() => setHeld(null)}
-          >
+          <div ref={picture} className="relative mt-1 touch-none">
             {/* biome-ignore lint/performance/noImgElement: a local picture that never leaves this page */}
             <img src={photo.url} alt="The cover as photographed" className="block w-full" draggable={false} />
             {photo.corners.map((corner, index) => (
@@ -88,10 +79,7 @@ export function CoverPicker({
                 key={NAMES[index]}
                 type="button"
                 aria-label={`Corner ${NAMES[index]}`}
-                onPointerDown={(event) => {
-                  setHeld(index);
-                  picture.current?.setPointerCapture(event.pointerId);
-                }}
+                {...bind(index)}
                 onKeyDown={(event) => {
                   const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[
                     event.key
