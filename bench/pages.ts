@@ -174,15 +174,24 @@ export async function benchPages(): Promise<void> {
         ['Vehicle', `/vehicles/${mapped}`],
         ['Boxes', `/vehicles/${mapped}/panels`],
         ['New job', '/jobs/new'],
-        ['Job', `/jobs/${job}`],
-        ['Trace', `/jobs/${job}/trace`],
+        ['Job, document', `/jobs/${job}/trace`],
+        ['Job, maps', `/api/jobs/${job}`],
+        ['Job, entries', `/api/events?job=${job}&after=0`],
+        ['Job, what is new', `/api/events?job=${job}&after=9`],
         ['Follow-ups', '/follow-ups'],
         ['Shop', '/shop'],
       ] as const;
       await oneAtATime(app.url, pool, pages);
       await together(
         app.url,
-        ['/', '/vehicles', `/vehicles/${mapped}`, `/jobs/${job}`],
+        [
+          '/',
+          '/vehicles',
+          `/vehicles/${mapped}`,
+          `/jobs/${job}`,
+          `/api/jobs/${job}`,
+          `/api/events?job=${job}&after=0`,
+        ],
         openJobs.slice(0, TECHNICIANS),
       );
     } finally {

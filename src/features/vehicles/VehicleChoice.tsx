@@ -1,6 +1,6 @@
 'use client';
 
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Field, INPUT } from '@/ui/controls';
 import type { KnownVehicle } from './listVehicles';
 
@@ -61,6 +61,13 @@ export function VehicleChoice({
     setKept(vehicle);
     onChoose(id, vehicle);
   };
+  // Chosen before the page could hear it.
+  const field = useRef<HTMLSelectElement>(null);
+  const early = useRef(() => {
+    const there = field.current?.value;
+    if (there !== undefined && there !== chosen) choose(there);
+  });
+  useEffect(() => early.current(), []);
   const only = found?.length === 1 ? found[0] : undefined;
   useEffect(() => {
     if (!only || only.id === chosen) return;
@@ -87,7 +94,13 @@ export function VehicleChoice({
       ) : null}
       {found?.length === 0 ? <p role="status">No vehicle answers to “{text.trim()}”.</p> : null}
       <Field label={label}>
-        <select name={name} value={chosen} onChange={(event) => choose(event.target.value)} className={INPUT}>
+        <select
+          ref={field}
+          name={name}
+          value={chosen}
+          onChange={(event) => choose(event.target.value)}
+          className={INPUT}
+        >
           {options.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name} · {one.plate}
