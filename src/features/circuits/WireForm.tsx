@@ -30,7 +30,7 @@ interface WireWords {
   joints: string;
 }
 
-function wordsOf(wire: PartOf<'wire'>): WireWords {
+export function wordsOf(wire: PartOf<'wire'>): WireWords {
   const word = (value: string | number | undefined) => String(value ?? '');
   return {
     colour: word(wire.colour),
@@ -49,7 +49,7 @@ const NUMBERS = [
 ] as const;
 
 /** Fields that say something else than the wire has; null takes one away. */
-function changedFields(
+export function changedFields(
   wire: PartOf<'wire'>,
   values: WireWords,
 ): { ok: true; fields: Record<string, unknown> } | { ok: false; message: string; field: string } {

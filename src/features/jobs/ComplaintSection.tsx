@@ -69,7 +69,7 @@ export function ComplaintSection() {
   );
 }
 
-interface ComplaintWords {
+export interface ComplaintWords {
   words: string;
   function: string;
   condition: string;
@@ -83,7 +83,7 @@ interface ComplaintWords {
 }
 
 /** The complaint as an entry of the log, or what of it cannot be taken. */
-function entryOf(
+export function entryOf(
   values: ComplaintWords,
 ): { ok: true; body: BodyOf<'complaint'> } | { ok: false; message: string; field: string } {
   const words = textOf(values.words);

@@ -21,7 +21,7 @@ const HOW = [
   ['on-when-off', 'On when it should be off'],
 ] as const;
 
-interface NewJobWords {
+export interface NewJobWords {
   vehicleId: string;
   /** One that was found by name, beside those that come first. */
   found: KnownVehicle | null;
@@ -49,7 +49,7 @@ function wanted({ sketch }: Pick<NewJobWords, 'sketch'>, vehicle: KnownVehicle |
 }
 
 /** The job as the server takes it, or what is missing. */
-function jobAsked(
+export function jobAsked(
   values: NewJobWords,
   vehicle: KnownVehicle | undefined,
 ): { ok: true; job: Omit<NewJob, 'id'> } | { ok: false; message: string; field?: string } {

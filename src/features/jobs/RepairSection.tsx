@@ -10,7 +10,7 @@ import { dateWords } from '@/ui/dates';
 import { useJob } from './JobProvider';
 import { Photos } from './Photos';
 
-interface RepairWords {
+export interface RepairWords {
   words: string;
   parts: { name: string; count: string }[];
   minutes: string;
@@ -20,7 +20,7 @@ interface RepairWords {
 }
 
 /** The repair as entries of the log, or what of it cannot be taken. */
-function entriesOf(
+export function entriesOf(
   values: RepairWords,
 ): { ok: true; bodies: EventBody[] } | { ok: false; message: string; field: string } {
   const words = textOf(values.words);

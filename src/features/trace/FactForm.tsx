@@ -60,7 +60,7 @@ function slotOf(part: CircuitPart): string {
 }
 
 /** What was written that the map does not say: fields to be learned, and each in words. */
-function learnedFrom(
+export function learnedFrom(
   part: CircuitPart,
   values: FactWords,
   slotName: (id: string) => string,

@@ -1,0 +1,228 @@
+/** What is typed in the forms of a job, as the entry that the server takes, or the field that is wrong and why. */
+import { checkEvent, type EventBody } from '#core/format';
+import { type ComplaintWords, entryOf } from './ComplaintSection';
+import { jobAsked, type NewJobWords } from './NewJobForm';
+import { entriesOf, type RepairWords } from './RepairSection';
+
+/** By the schema that the server checks it by. */
+function isTaken(body: EventBody): boolean {
+  return checkEvent({
+    id: '0a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c',
+    jobId: '1a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c',
+    version: 1,
+    madeAt: '2026-03-03T10:00:00.000Z',
+    clientOrder: 0,
+    body,
+  }).ok;
+}
+
+describe('a complaint', () => {
+  const words = (more: Partial<ComplaintWords> = {}): ComplaintWords => ({
+    words: ' fan dead ',
+    function: '',
+    condition: '',
+    state: 'dead',
+    pluggedIn: '',
+    hadAppliance: false,
+    watts: '',
+    fusesTaken: '0',
+    changedBefore: '',
+    sound: '',
+    ...more,
+  });
+
+  test('words alone are enough; what is empty is not said', () => {
+    expect(entryOf(words())).toEqual({ ok: true, body: { kind: 'complaint', words: 'fan dead' } });
+  });
+
+  test('function and condition come together, the appliance with what is known of it', () => {
+    const read = entryOf(
+      words({
+        function: 'fan',
+        condition: 'fan-on',
+        state: 'weak',
+        hadAppliance: true,
+        watts: '1,5k',
+        fusesTaken: '2',
+        sound: ' hum ',
+      }),
+    );
+    expect(read).toMatchObject({ ok: false, field: 'watts' });
+    const right = entryOf(
+      words({
+        function: 'fan',
+        condition: 'fan-on',
+        hadAppliance: true,
+        watts: '1500',
+        fusesTaken: '2',
+        sound: ' hum ',
+      }),
+    );
+    expect(right).toEqual({
+      ok: true,
+      body: {
+        kind: 'complaint',
+        words: 'fan dead',
+        function: 'fan',
+        condition: 'fan-on',
+        state: 'dead',
+        appliance: { fusesTaken: 2, watts: 1500 },
+        sound: 'hum',
+      },
+    });
+    if (right.ok) expect(isTaken(right.body)).toBe(true);
+    expect(entryOf(words({ function: 'fan' }))).toEqual({
+      ok: true,
+      body: { kind: 'complaint', words: 'fan dead' },
+    });
+  });
+
+  test.each([
+    [{ words: '  ' }, 'words', 'Write in a few words'],
+    [{ hadAppliance: true, watts: 'many' }, 'watts', 'They may stay empty'],
+    [{ fusesTaken: '-1' }, 'fusesTaken', 'How many fuses'],
+  ])('%j is refused where it is wrong', (more, field, message) => {
+    const read = entryOf(words(more));
+    expect(read).toMatchObject({ ok: false, field });
+    expect(!read.ok && read.message).toContain(message);
+  });
+
+  test('watts of an appliance that was taken back do not matter', () => {
+    expect(entryOf(words({ hadAppliance: false, watts: 'many' })).ok).toBe(true);
+  });
+});
+
+describe('a repair', () => {
+  const words = (more: Partial<RepairWords> = {}): RepairWords => ({
+    words: 'New earth ring, crimped and greased',
+    parts: [{ name: 'earth ring', count: '1' }],
+    minutes: '',
+    undo: '',
+    temporary: false,
+    due: '',
+    ...more,
+  });
+
+  test('parts without a name are not used, counts are read as they are written', () => {
+    const read = entriesOf(
+      words({
+        parts: [
+          { name: ' earth ring ', count: '2' },
+          { name: '', count: 'x' },
+          { name: 'wire 2.5 mm², m', count: '0,5' },
+        ],
+        minutes: '20',
+      }),
+    );
+    expect(read).toEqual({
+      ok: true,
+      bodies: [
+        {
+          kind: 'repair',
+          words: 'New earth ring, crimped and greased',
+          partsUsed: [
+            { name: 'earth ring', count: 2 },
+            { name: 'wire 2.5 mm², m', count: 0.5 },
+          ],
+          minutes: 20,
+          temporary: false,
+        },
+      ],
+    });
+    if (read.ok) expect(read.bodies.every(isTaken)).toBe(true);
+  });
+
+  test('a temporary one needs a day, and is watched until then', () => {
+    expect(entriesOf(words({ temporary: true }))).toMatchObject({ ok: false, field: 'due' });
+    const read = entriesOf(words({ temporary: true, due: '2026-04-01' }));
+    expect(read.ok && read.bodies.map((body) => body.kind)).toEqual(['repair', 'watch']);
+    if (read.ok) expect(read.bodies.every(isTaken)).toBe(true);
+    // A day that was left behind when the tick was taken back is not said.
+    const back = entriesOf(words({ temporary: false, due: '2026-04-01' }));
+    expect(back.ok && back.bodies).toEqual([expect.not.objectContaining({ due: '2026-04-01' })]);
+  });
+
+  test.each([
+    [{ words: '' }, 'words'],
+    [{ minutes: 'long' }, 'minutes'],
+    [
+      {
+        parts: [
+          { name: 'ring', count: '1' },
+          { name: 'fuse', count: 'some' },
+        ],
+      },
+      'parts.1.count',
+    ],
+  ])('%j names the field', (more, field) => {
+    expect(entriesOf(words(more))).toMatchObject({ ok: false, field });
+  });
+});
+
+describe('a new job', () => {
+  const known = { id: 'v1', name: 'Bakery van', plate: 'MB 18', nominalVolts: 12, circuits: 3 };
+  const unmapped = { ...known, id: 'v2', nominalVolts: null, circuits: 0 };
+  type Known = Parameters<typeof jobAsked>[1];
+  const words = (more: Partial<NewJobWords> = {}): NewJobWords => ({
+    vehicleId: 'v1',
+    found: null,
+    vehicleName: '',
+    plate: '',
+    title: 'Step lamp dead',
+    sketch: false,
+    load: '',
+    pattern: null,
+    kind: null,
+    volts: null,
+    how: 'dead',
+    ids: { vehicle: 'fresh', tried: null },
+    ...more,
+  });
+  const asked = (more: Partial<NewJobWords>, vehicle: object | undefined) =>
+    jobAsked(words(more), vehicle as Known);
+
+  test('a mapped vehicle needs the words only; a pattern that was tapped and not asked for is left out', () => {
+    expect(asked({ pattern: 'relay', kind: 'lamp' }, known)).toEqual({
+      ok: true,
+      job: { title: 'Step lamp dead', vehicleId: 'v1' },
+    });
+    expect(asked({ sketch: true, pattern: 'relay', kind: 'lamp', load: ' lamp ' }, known)).toEqual({
+      ok: true,
+      job: {
+        title: 'Step lamp dead',
+        vehicleId: 'v1',
+        pattern: 'relay',
+        kind: 'lamp',
+        state: 'dead',
+        load: 'lamp',
+      },
+    });
+  });
+
+  test('one that is not here yet gets a name, a voltage and the same id at every try', () => {
+    expect(asked({}, undefined)).toMatchObject({ ok: false, field: 'vehicleName' });
+    expect(asked({ vehicleName: 'White tipper' }, undefined)).toMatchObject({ ok: false });
+    const once = asked({ vehicleName: 'White tipper', volts: 24 }, undefined);
+    expect(once).toEqual({
+      ok: true,
+      job: {
+        title: 'Step lamp dead',
+        vehicleId: 'fresh',
+        vehicleName: 'White tipper',
+        plate: '',
+        nominalVolts: 24,
+      },
+    });
+    expect(asked({ vehicleName: 'White tipper', volts: 24 }, undefined)).toEqual(once);
+  });
+
+  test('no verdict is given without the nominal voltage: a pattern asks for it, words alone do not', () => {
+    expect(asked({}, unmapped).ok).toBe(true);
+    expect(asked({ pattern: 'relay' }, unmapped)).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('nominal voltage'),
+    });
+    expect(asked({ pattern: 'relay', volts: 12 }, unmapped)).toMatchObject({ job: { nominalVolts: 12 } });
+    expect(asked({ title: ' ' }, known)).toMatchObject({ ok: false, field: 'title' });
+  });
+});
