@@ -77,6 +77,10 @@ async function tooWide(page: Page): Promise<string[]> {
 
 async function look(page: Page, address: string, ready: string): Promise<void> {
   await page.goto(`${app.url}${address}`);
+  await lookHere(page, address, ready);
+}
+
+async function lookHere(page: Page, address: string, ready: string): Promise<void> {
   await expect(page.getByText(ready).first()).toBeVisible();
   for (const width of WIDTHS) {
     await page.setViewportSize({ width, height: 700 });
@@ -136,7 +140,13 @@ test('a job in every stage: its pages, and what closes it, stay within reach of 
       ['/wires', 'Choose a wire'],
       ['/sheet', 'What was found'],
     ] as const) {
-      await look(page, `/jobs/${job?.id}${tail}`, ready);
+      const address = `/jobs/${job?.id}${tail}`;
+      // Loaded once a stage; from view to view as a link goes.
+      if (tail === '') await look(page, address, ready);
+      else {
+        await page.evaluate((to) => window.history.pushState(null, '', to), address);
+        await lookHere(page, address, ready);
+      }
     }
     if (stage !== 'closed') {
       await page.goto(`${app.url}/jobs/${job?.id}`);

@@ -74,6 +74,7 @@ export async function holdJob(job: HeldJob): Promise<void> {
   try {
     const db = await browserDb();
     await db.put('jobs', { id: job.id, job, form: FORM, openedHere: Date.now() });
+    if ((await db.count('jobs')) <= MOST_JOBS) return;
     const all = await db.getAll('jobs');
     const old = all.sort((one, other) => other.openedHere - one.openedHere).slice(MOST_JOBS);
     for (const { id } of old) await letGo(id);

@@ -72,14 +72,22 @@ function loaded(): ReturnType<typeof opener> {
   return made!;
 }
 
-const settle = () => new Promise((resolve) => setTimeout(resolve, 30));
+/** Waits for what happens in its own time. */
+async function until(happened: () => boolean | Promise<boolean>): Promise<void> {
+  const end = performance.now() + 4000;
+  while (!(await happened())) {
+    if (performance.now() > end) throw new Error('It did not happen.');
+    await new Promise((resolve) => setTimeout(resolve, 2));
+  }
+}
 
-async function opened(): Promise<{ states: OpenJob[]; opener: ReturnType<typeof opener>; stop: () => void }> {
+/** Opened anew, until it is as `wanted` says: its title, or how it stands. */
+async function opened(wanted: string) {
   const one = loaded();
   const states: OpenJob[] = [];
   one.subscribe(() => states.push(one.read()));
   const stop = one.start();
-  await settle();
+  await until(() => titleOf(one.read()) === wanted);
   return { states, opener: one, stop };
 }
 
@@ -94,31 +102,30 @@ function wordsIn(state: OpenJob | undefined): string[] {
 }
 
 test('what was opened once opens again with the server away, with its entries', async () => {
-  (await opened()).stop();
+  (await opened('Fan dead')).stop();
   server = null;
-  const { states, stop } = await opened();
+  const { states, stop } = await opened('Fan dead');
   expect(states.map(titleOf)).toEqual(['Fan dead']);
   expect(wordsIn(states[0])).toEqual(['entry 1']);
   stop();
 });
 
 test('what is held shows at once, and what the server has since is taken in', async () => {
-  (await opened()).stop();
+  (await opened('Fan dead')).stop();
   server = { job: job('Fan dead when hot'), events: [entry(1), entry(2)] };
-  const { states, opener: one, stop } = await opened();
+  const { states, opener: one, stop } = await opened('Fan dead when hot');
   expect(states.map(titleOf)).toEqual(['Fan dead', 'Fan dead when hot']);
   const state = one.read();
   const end = state.kind === 'open' ? state.store.start() : () => undefined;
-  await settle();
-  expect(wordsIn(one.read())).toEqual(['entry 1', 'entry 2']);
+  await until(() => wordsIn(one.read()).join() === 'entry 1,entry 2');
   end();
   stop();
   // The entry that came later is held too.
-  expect((await readHeld(ID))?.events.map(({ seq }) => seq).sort()).toEqual([1, 2]);
+  await until(async () => (await readHeld(ID))?.events.length === 2);
 });
 
 test('parts of the job that say the same are the same, so that nothing is worked out anew', async () => {
-  const { opener: one, stop } = await opened();
+  const { opener: one, stop } = await opened('Fan dead');
   const before = one.read();
   await one.refresh();
   expect(one.read()).toBe(before);
@@ -134,31 +141,38 @@ test('parts of the job that say the same are the same, so that nothing is worked
 test('not held and no server is said, and it opens when the network is back', async () => {
   const there = server;
   server = null;
-  const { states, opener: one, stop } = await opened();
+  const { states, opener: one, stop } = await opened('away');
   expect(states.map(titleOf)).toEqual(['away']);
   server = there;
   window.dispatchEvent(new Event('online'));
-  await settle();
-  expect(titleOf(one.read())).toBe('Fan dead');
+  await until(() => titleOf(one.read()) === 'Fan dead');
   stop();
 });
 
 test('a job that the server does not know is let go; a server in distress lets go of nothing', async () => {
-  (await opened()).stop();
-  Object.assign(globalThis, { fetch: async () => new Response('<p>Sign in to this network</p>') });
-  const portal = await opened();
+  (await opened('Fan dead')).stop();
+  let asks = 0;
+  const answer = (made: () => Response) =>
+    Object.assign(globalThis, {
+      fetch: async () => {
+        asks += 1;
+        return made();
+      },
+    });
+  answer(() => new Response('<p>Sign in to this network</p>'));
+  const portal = await opened('Fan dead');
+  await until(() => asks > 0);
+  await portal.opener.refresh();
   expect(titleOf(portal.opener.read())).toBe('Fan dead');
   portal.stop();
-  Object.assign(globalThis, { fetch: async () => Response.json({ message: 'none' }, { status: 404 }) });
-  const gone = await opened();
-  expect(titleOf(gone.opener.read())).toBe('unknown');
-  gone.stop();
+  answer(() => Response.json({ message: 'none' }, { status: 404 }));
+  (await opened('unknown')).stop();
   expect(await readHeld(ID)).toBeNull();
   expect(await (await browserDb()).getAllFromIndex('entries', 'byJob', ID)).toEqual([]);
 });
 
 test('one held by an earlier program is asked for anew', async () => {
-  (await opened()).stop();
+  (await opened('Fan dead')).stop();
   const db = await browserDb();
   await db.put('jobs', { ...(await db.get('jobs', ID))!, form: '0' });
   expect(await readHeld(ID)).toBeNull();
