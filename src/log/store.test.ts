@@ -264,7 +264,11 @@ test('an entry that the server will never take keeps no other back, stays with i
 test('an entry that could never be kept is not made, and nothing with it', async () => {
   const store = await opened();
   const recorded = store.record(note('fine'), note('x'.repeat(2001)));
-  expect(recorded).toEqual({ ok: false, message: 'words: Must have at most 2000 characters.' });
+  expect(recorded).toEqual({
+    ok: false,
+    message: 'words: Must have at most 2000 characters.',
+    field: 'words',
+  });
   expect(store.record(note('fan\u0000')).ok).toBe(false);
   await settle();
   expect(store.read().events).toEqual([]);
