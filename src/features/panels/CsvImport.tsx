@@ -32,6 +32,12 @@ export function CsvImport({
     () => (text.trim() === '' ? null : previewCsv(text, matched, before)),
     [text, matched, before],
   );
+  const unknown = preview?.matched.filter((one) => one === null).length ?? 0;
+  /** Whether the file itself left a question; answering the last one folds nothing away under the hand. */
+  const asks = useMemo(
+    () => text.trim() !== '' && previewCsv(text, null, before).matched.includes(null),
+    [text, before],
+  );
   const changes = useMemo(() => (preview ? csvChanges(before, preview.slots) : null), [preview, before]);
   const read = (next: string) => {
     setText(next);
@@ -61,30 +67,43 @@ export function CsvImport({
       </label>
       {preview ? (
         <div className="mt-3" data-testid="csv-preview">
-          <div className="grid gap-2 sm:grid-cols-2">
-            {preview.headings.map((heading, index) => (
-              <label key={`${heading} ${preview.headings.slice(0, index).length}`} className="block text-sm">
-                <span className="font-semibold">“{heading}” is</span>
-                <select
-                  value={preview.matched[index] ?? ''}
-                  onChange={(event) => {
-                    const column = CSV_COLUMNS.find((one) => one === event.target.value) ?? null;
-                    setMatched(
-                      preview.matched.map((one, at) => (at === index ? column : one === column ? null : one)),
-                    );
-                  }}
-                  className={INPUT}
+          {/* Asked only where a heading is not known; otherwise what would change comes first. */}
+          <details key={preview.headings.join()} open={asks}>
+            <summary className="flex min-h-11 items-center font-semibold underline decoration-line decoration-2 underline-offset-4">
+              {unknown === 0
+                ? `All ${preview.headings.length} columns are known`
+                : `${unknown} of ${preview.headings.length} columns are not known: say what they are, or leave them out`}
+            </summary>
+            <div className="grid gap-2 sm:grid-cols-2">
+              {preview.headings.map((heading, index) => (
+                <label
+                  key={`${heading} ${preview.headings.slice(0, index).length}`}
+                  className="block text-sm"
                 >
-                  <option value="">left out</option>
-                  {CSV_COLUMNS.map((one) => (
-                    <option key={one} value={one}>
-                      {one}
-                    </option>
-                  ))}
-                </select>
-              </label>
-            ))}
-          </div>
+                  <span className="font-semibold">“{heading}” is</span>
+                  <select
+                    value={preview.matched[index] ?? ''}
+                    onChange={(event) => {
+                      const column = CSV_COLUMNS.find((one) => one === event.target.value) ?? null;
+                      setMatched(
+                        preview.matched.map((one, at) =>
+                          at === index ? column : one === column ? null : one,
+                        ),
+                      );
+                    }}
+                    className={INPUT}
+                  >
+                    <option value="">left out</option>
+                    {CSV_COLUMNS.map((one) => (
+                      <option key={one} value={one}>
+                        {one}
+                      </option>
+                    ))}
+                  </select>
+                </label>
+              ))}
+            </div>
+          </details>
           <p className="mt-3 font-semibold" role="status">
             {preview.rows} rows: {preview.slots.length} can be taken, {left} cannot.
           </p>
