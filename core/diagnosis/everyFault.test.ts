@@ -5,7 +5,7 @@ import { DEMO_CIRCUITS } from '../../testing/circuits';
 import { so } from '../../testing/whole';
 
 /** Every fault, or in the shortened form every third. */
-const EVERY = so(1, 3);
+const EVERY = so(1, 4);
 
 const ROOT = path.resolve(__dirname, '../..');
 
