@@ -2,7 +2,7 @@
  * `npm run experiment`: plays a technician who follows the engine on simulated faults whose numbers the engine
  * does not know, and prints how often it was right, how long it took, and how honest its certainty was.
  *
- *   npm run experiment -- [reported|tuning] [faults a circuit, or all] [plain|missing|intermittent|best ...]
+ *   npm run experiment -- [reported|tuning] [faults a circuit, or all] [plain|missing|intermittent|best|outside ...]
  *
  * The circuits reported are `vehicleCircuit` seeds 501 to 530; whatever is tuned is tuned on seeds 1 to 30 alone.
  * Values lie within ±10 %, the battery within 12.2 to 12.8 V, meters err, one reading in a hundred is misplaced.
@@ -27,10 +27,12 @@ import { bestExpectedMinutes, engineExpectedMinutes, smallWorld } from './bestSe
 import { brokenWorld, examinersFaults, handReading } from './examiner';
 import { habitualWalk } from './habitualWalk';
 import { halveByVoltage } from './halving';
+import { casesOf, type OutsidePlay, playOutside } from './outside';
+import { outsideCircuit } from './outsideCircuit';
 import { besideForgotten, ComesAndGoes, mapWithout, onNet, unmappedShort } from './worlds';
 
 const CIRCUITS = 30;
-const SECTIONS = ['plain', 'missing', 'intermittent', 'best'] as const;
+const SECTIONS = ['plain', 'missing', 'intermittent', 'best', 'outside'] as const;
 
 interface Task {
   readonly first: number;
@@ -298,6 +300,42 @@ function best(task: Task): void {
   );
 }
 
+/** Cases that share nothing with the engine's lists, by class; the first name counts as well as the group. */
+function outside({ first, most }: Task): void {
+  const played: (OutsidePlay & { readonly habit: number })[] = [];
+  for (let i = 0; i < CIRCUITS; i++) {
+    // Another line of numbers than the other sections have.
+    const random = seeded((first + i) * 104_729 + 17);
+    const map = outsideCircuit(random, 10 + Math.round((110 * (i % 10)) / 9));
+    const model = new CircuitModel(map);
+    const sessionFor = sessions(map);
+    for (const one of casesOf(map, random, most)) {
+      const play = playOutside(sessionFor(one.complaint), one, random);
+      played.push({ ...play, habit: habitualWalk(model, one.complaint, one.fault).minutes });
+    }
+  }
+  const print = (name: string, of: typeof played) => {
+    const share = (what: (one: (typeof played)[number]) => boolean) =>
+      percent(of.filter(what).length, of.length).padStart(8);
+    const minutes = mean(of.map((one) => one.minutes));
+    console.log(
+      `  ${name.padEnd(10)} ${String(of.length).padStart(5)} ${share((one) => one.name)} ${share((one) => one.group)} ${minutes.toFixed(1).padStart(7)} ${(minutes / mean(of.map((one) => one.habit))).toFixed(2).padStart(6)} ` +
+        `${share((one) => one.chance > 0.95 && !one.group)} ${share((one) => one.chance > 0.95 && !one.name)} ${share((one) => one.proved && !one.group)} ${share((one) => one.cleared)}`,
+    );
+  };
+  console.log('Outside: class, cases, first name right, true part in the leading group, minutes, of habit,');
+  console.log(
+    '  above 0.95 and group wrong, above 0.95 and name wrong, proved and group wrong, part at fault called cleared',
+  );
+  for (const of of [...new Set(played.map((one) => one.of))].sort()) {
+    print(
+      of,
+      played.filter((one) => one.of === of),
+    );
+  }
+  print('all', played);
+}
+
 function main(): void {
   const words = process.argv.slice(2);
   const which = words.includes('tuning') ? 'tuning' : 'reported';
@@ -308,7 +346,7 @@ function main(): void {
   console.log(
     `${which} circuits, ${most === Number.POSITIVE_INFINITY ? 'every fault' : `at most ${most} faults each`}; values ±10 %, battery 12.2 to 12.8 V, meter error, 1 % misplaced`,
   );
-  const run = { plain, missing, intermittent, best };
+  const run = { plain, missing, intermittent, best, outside };
   for (const section of sections.length > 0 ? sections : SECTIONS) run[section](task);
 }
 
