@@ -318,8 +318,9 @@ function outside({ first, most }: Task): void {
     const share = (what: (one: (typeof played)[number]) => boolean) =>
       percent(of.filter(what).length, of.length).padStart(8);
     const minutes = mean(of.map((one) => one.minutes));
+    const habit = mean(of.map((one) => one.habit));
     console.log(
-      `  ${name.padEnd(10)} ${String(of.length).padStart(5)} ${share((one) => one.name)} ${share((one) => one.group)} ${minutes.toFixed(1).padStart(7)} ${(minutes / mean(of.map((one) => one.habit))).toFixed(2).padStart(6)} ` +
+      `  ${name.padEnd(10)} ${String(of.length).padStart(5)} ${share((one) => one.name)} ${share((one) => one.group)} ${minutes.toFixed(1).padStart(7)} ${habit > 0 ? (minutes / habit).toFixed(2).padStart(6) : '  none'} ` +
         `${share((one) => one.chance > 0.95 && !one.group)} ${share((one) => one.chance > 0.95 && !one.name)} ${share((one) => one.proved && !one.group)} ${share((one) => one.cleared)}`,
     );
   };
