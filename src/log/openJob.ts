@@ -15,6 +15,9 @@ export type OpenJob =
   /** The server answers and has no such job. */
   | { readonly kind: 'unknown' };
 
+/** A job that could not be opened is asked for this often. */
+const RETRY_MS = 4000;
+
 const OPENING: OpenJob = { kind: 'opening' };
 
 class JobOpener {
@@ -32,14 +35,18 @@ class JobOpener {
     return () => this.listeners.delete(listener);
   };
 
-  /** Opens the job, and asks again whenever the network is back while it is not open. Gives what ends it. */
+  /** Opens the job, and asks again by itself while the server is away. Gives what ends it. */
   start(): () => void {
     const retry = () => {
       if (this.state.kind === 'away') void this.refresh();
     };
+    const timer = setInterval(retry, RETRY_MS);
     window.addEventListener('online', retry);
     void this.open();
-    return () => window.removeEventListener('online', retry);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('online', retry);
+    };
   }
 
   private async open(): Promise<void> {
@@ -76,7 +83,7 @@ class JobOpener {
       return void holdJob(job);
     }
     const log = await this.get(`/api/events?job=${this.jobId}&after=0`);
-    if (!log) return this.tell({ kind: 'away' });
+    if (!log?.ok) return this.tell({ kind: 'away' });
     const { events } = (await log.json()) as { events: readonly LogEvent[] };
     await Promise.all([holdJob(job), holdEntries(this.jobId, events)]);
     this.show(job, events);

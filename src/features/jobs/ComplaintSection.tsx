@@ -73,6 +73,8 @@ export interface ComplaintWords {
   words: string;
   function: string;
   condition: string;
+  /** The function and state that the condition was chosen for. */
+  chosenFor: string;
   state: (typeof COMPLAINT_STATES)[number];
   pluggedIn: string;
   hadAppliance: boolean;
@@ -80,6 +82,11 @@ export interface ComplaintWords {
   fusesTaken: string;
   changedBefore: string;
   sound: string;
+}
+
+/** What a condition is chosen for: a function, and whether it should be off there. */
+function aboutOf(failing: string | undefined, state: string | undefined): string {
+  return `${failing ?? ''} ${state === 'on-when-off'}`;
 }
 
 /** The complaint as an entry of the log, or what of it cannot be taken. */
@@ -134,6 +141,7 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       words: before?.words ?? '',
       function: before?.function ?? '',
       condition: before?.condition ?? '',
+      chosenFor: before ? aboutOf(before.function, before.state) : '',
       state: COMPLAINT_STATES.find((one) => one === before?.state) ?? 'dead',
       pluggedIn: before?.pluggedIn ?? '',
       hadAppliance: before?.appliance !== undefined,
@@ -150,16 +158,16 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       return recorded;
     },
   });
-  const [failing, state, hadAppliance, chosen] = form.watch([
+  const [failing, state, hadAppliance, chosen, chosenFor] = form.watch([
     'function',
     'state',
     'hadAppliance',
     'condition',
+    'chosenFor',
   ]);
   const conditions = conditionsOf(failing, state);
   // As long as none was chosen for this function and state, the likeliest stands.
-  const [chosenFor, setChosenFor] = useState(`${before?.function} ${before?.state === 'on-when-off'}`);
-  const about = `${failing} ${state === 'on-when-off'}`;
+  const about = aboutOf(failing, state);
   const condition = (about === chosenFor && chosen ? chosen : conditions[0]?.id) ?? '';
   return (
     <form onSubmit={form.submit} className="mb-5 grid max-w-3xl gap-4 sm:grid-cols-2">
@@ -184,7 +192,7 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
             <select
               value={condition}
               onChange={(event) => {
-                setChosenFor(about);
+                form.setValue('chosenFor', about, { shouldDirty: true });
                 form.setValue('condition', event.target.value, { shouldDirty: true });
               }}
               className={INPUT}

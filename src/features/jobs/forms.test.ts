@@ -21,6 +21,7 @@ describe('a complaint', () => {
     words: ' fan dead ',
     function: '',
     condition: '',
+    chosenFor: '',
     state: 'dead',
     pluggedIn: '',
     hadAppliance: false,

@@ -76,8 +76,8 @@ function Away({ again }: { again: () => void }) {
     <div className="mx-auto max-w-xl px-4 py-16">
       <h1 className="text-2xl">This job is not in this browser yet</h1>
       <p className="mt-3">
-        The server does not answer, and the job was not opened here before. It opens by itself when the
-        network is back.
+        The server does not answer, and the job was not opened here before. It opens by itself when the server
+        answers.
       </p>
       <p className="mt-6 flex gap-3">
         <Button look="primary" onClick={again}>
