@@ -343,8 +343,15 @@ test('the words of a new job survive a reload and a server that is away, and are
   const said = page.getByLabel('What fails, in the customer’s words');
   await expect(said).toHaveValue('Oven lamp flickers on rough roads');
   await fill(page, 'What was changed before', 'a new lamp last week');
+  await page.getByLabel('The function that fails').selectOption({ index: 1 });
+  const condition = page.getByLabel('Key and switches when it fails');
+  const likeliest = await condition.inputValue();
+  await condition.selectOption({ index: 2 });
+  const chosen = await condition.inputValue();
+  expect(chosen).not.toBe(likeliest);
   await page.reload();
   await expect(page.getByLabel('What was changed before')).toHaveValue('a new lamp last week');
+  await expect(condition).toHaveValue(chosen);
   await expect(said).toHaveValue('Oven lamp flickers on rough roads');
 });
 
