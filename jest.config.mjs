@@ -12,5 +12,6 @@ export default {
       },
     ],
   },
+  globalSetup: '<rootDir>/testing/globalSetup.cjs',
   maxWorkers: 2,
 };

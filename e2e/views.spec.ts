@@ -54,8 +54,10 @@ for (const [kind, pages] of Object.entries(PAGES)) {
     );
     const context = await browser.newContext({ colorScheme: 'light' });
     const page = await context.newPage();
-    const serious = async (axe: AxeBuilder) => {
-      const { violations } = await axe.analyze();
+    const serious = async (rules?: string[]) => {
+      // No page of ours stands in a frame, so none is looked into; only what is wrong is written down.
+      const axe = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ['violations'] });
+      const { violations } = await (rules ? axe.withRules(rules) : axe).analyze();
       return violations
         .filter((one) => one.impact === 'serious' || one.impact === 'critical')
         .map((one) => `${page.url()} ${one.id}: ${one.nodes[0]?.html}`);
@@ -71,10 +73,10 @@ for (const [kind, pages] of Object.entries(PAGES)) {
         .replace('{closed}', `/jobs/${ids?.closed}`);
       await page.goto(app.url + path);
       await expect(page.getByText(ready).first()).toBeVisible();
-      expect(await serious(new AxeBuilder({ page }))).toEqual([]);
+      expect(await serious()).toEqual([]);
       // Structure is the same in both themes; colours are not.
       await theme('Footwell');
-      expect(await serious(new AxeBuilder({ page }).withRules(['color-contrast']))).toEqual([]);
+      expect(await serious(['color-contrast'])).toEqual([]);
       await theme('Daylight');
     }
     await context.close();

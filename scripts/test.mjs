@@ -5,11 +5,13 @@
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
 import { CHROMIUM, ensureModules, ensurePackages, NGSPICE, POSTGRES } from './lib/setUp.mjs';
-import { bin, Halt, run, say, show } from './lib/shell.mjs';
+import { bin, Halt, hear, run, say, show } from './lib/shell.mjs';
 import { openTestBed } from './lib/testBed.mjs';
 
 const counts = { passed: 0, failed: 0 };
 const failedStages = [];
+const started = Date.now();
+const seconds = () => Math.round((Date.now() - started) / 1000);
 
 function count(name, passed, failed) {
   counts.passed += passed;
@@ -18,7 +20,7 @@ function count(name, passed, failed) {
 }
 
 function stage(name, command, args, env = process.env) {
-  say(`\n— ${name}`);
+  say(`\n— ${name}, from second ${seconds()}`);
   return show(command, args, { env });
 }
 
@@ -30,18 +32,20 @@ function countReport(name, file, code, read) {
 }
 
 async function main() {
-  const started = Date.now();
   ensureModules();
   ensurePackages([POSTGRES, CHROMIUM, NGSPICE]);
   run(bin('tsx'), ['scripts/build-schemas.ts']);
   const bed = await openTestBed();
   try {
-    for (const [name, command, args] of [
+    say(`\n— lint and types, from second ${seconds()}`);
+    const checks = [
       ['lint and layers', bin('biome'), ['ci', '.', '--error-on-warnings']],
       ['types of the core', bin('tsc'), ['-p', 'core']],
       ['types', bin('tsc'), ['-p', '.']],
-    ]) {
-      const code = await stage(name, command, args);
+    ].map(async ([name, command, args]) => [name, await hear(command, args)]);
+    for (const check of checks) {
+      const [name, { code, said }] = await check;
+      say(`${name}: ${code === 0 ? 'clean' : 'not clean'}\n${said}`.trim());
       count(name, code === 0 ? 1 : 0, code === 0 ? 0 : 1);
     }
     const unitReport = path.join(bed.folder, 'jest.json');
@@ -53,6 +57,7 @@ async function main() {
       passed: report.numPassedTests,
       failed: report.numFailedTests + report.numRuntimeErrorTestSuites,
     }));
+    say(`\n— build, from second ${seconds()}`);
     const browserReport = path.join(bed.folder, 'browser.json');
     const env = { ...(await bed.prepareBrowser()), E2E_REPORT: browserReport };
     const browser = await stage('browser', bin('playwright'), ['test', ...process.argv.slice(2)], env);
@@ -64,7 +69,7 @@ async function main() {
     bed.close(counts.failed > 0);
   }
   const failed = failedStages.length > 0 ? `; failed: ${failedStages.join(', ')}` : '';
-  say(`\n${Math.round((Date.now() - started) / 1000)} s${failed}`);
+  say(`\n${seconds()} s${failed}`);
   say(`${counts.passed} passed, ${counts.failed} failed`);
   process.exitCode = counts.failed === 0 ? 0 : 1;
 }

@@ -1,18 +1,25 @@
 /**
  * `npm run verify`: the long comparisons, whole, with their figures: every random network against ngspice, every fault of
- * every demo circuit and pattern, the rows of 100,000 entries, three minutes of kills. `npm test` has a shortened form of
+ * every demo circuit and pattern, the rows of 100,000 entries, pages at every size, three minutes of kills. `npm test` has a shortened form of
  * each.
  */
-import { ensureModules, ensurePackages, NGSPICE, POSTGRES } from './lib/setUp.mjs';
+import { CHROMIUM, ensureModules, ensurePackages, NGSPICE, POSTGRES } from './lib/setUp.mjs';
 import { bin, Halt, run, say, show } from './lib/shell.mjs';
 import { openTestBed } from './lib/testBed.mjs';
 
-const LONG = ['core/network/spice', 'core/diagnosis/everyFault', 'core/notation/patternFaults'];
+const LONG = [
+  'core/network/spice',
+  'core/network/solve',
+  'core/diagnosis/everyFault',
+  'core/notation/patternFaults',
+];
+/** Browser tests of which `npm test` plays a part: at the desk as well as in the hand, in every state. */
+const LONG_IN_BROWSER = ['e2e/boxes.spec.ts', 'e2e/circuits.spec.ts'];
 const KILL_SECONDS = 180;
 
 async function main() {
   ensureModules();
-  ensurePackages([POSTGRES, NGSPICE]);
+  ensurePackages([POSTGRES, CHROMIUM, NGSPICE]);
   run(bin('tsx'), ['scripts/build-schemas.ts']);
   const bed = await openTestBed();
   const failed = [];
@@ -28,6 +35,8 @@ async function main() {
     const rows = { DATABASE_URL: bed.adminUrl.replace(/\/[^/]*$/, '/verify_rows') };
     run(bin('tsx'), ['scripts/migrate.ts'], { env: { ...process.env, ...rows } });
     await stage('rows of 100,000 entries', bin('tsx'), ['scripts/verifyRows.ts'], rows);
+    const browser = { ...(await bed.prepareBrowser()), EVERY_TRACE_WHOLE: '1' };
+    await stage('in the browser', bin('playwright'), ['test', '--no-deps', ...LONG_IN_BROWSER], browser);
     await stage('kills', process.execPath, ['scripts/kills.mjs', String(KILL_SECONDS)], {});
   } finally {
     bed.close(failed.length > 0);

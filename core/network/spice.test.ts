@@ -215,14 +215,19 @@ describe('agreement with netlists written by hand', () => {
 });
 
 describe('agreement with ngspice', () => {
-  test('circuits of every part kind, every condition, sound and with every fault', () => {
+  const every = so(1, 3);
+  test(`circuits of every part kind: every condition, sound and with one in ${every} of its faults`, () => {
     const total = { compared: 0, buzzing: 0, history: 0, largest: 0 };
     const wrong: string[] = [];
     const kinds = new Set<string>();
     const circuits = [...KIND_CIRCUITS, ...OTHER_VOLTAGES];
     for (const [name, circuit] of circuits) {
       for (const part of circuit.parts) kinds.add(part.kind);
-      const result = compare(new CircuitModel(circuit), everyCase(new CircuitModel(circuit)));
+      const model = new CircuitModel(circuit);
+      // Conditions run fastest: whole runs of them are left out.
+      const run = (index: number) => Math.floor(index / model.conditions.length);
+      const cases = everyCase(model).filter((_, index) => run(index) % every === 0);
+      const result = compare(model, cases);
       total.compared += result.compared;
       total.buzzing += result.buzzing;
       total.history += result.history;
@@ -233,7 +238,7 @@ describe('agreement with ngspice', () => {
     expect(wrong.slice(0, 10)).toEqual([]);
     expect(KIND_CIRCUITS.size).toBeGreaterThanOrEqual(30);
     expect(kinds).toEqual(new Set(PART_KINDS));
-    expect(total.compared).toBeGreaterThan(2000);
+    expect(total.compared).toBeGreaterThan(2000 / every);
   }, 240_000);
 
   test.each(DEMO_CIRCUITS)('%s, every condition, sound and with every fault', (name) => {

@@ -40,6 +40,21 @@ export function show(command, args, options = {}) {
   });
 }
 
+/** Runs beside others; gives the exit code and all that it said, for when its turn to be shown comes. */
+export function hear(command, args, options = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], ...options });
+    let said = '';
+    for (const stream of [child.stdout, child.stderr]) {
+      stream.setEncoding('utf8').on('data', (text) => {
+        said += text;
+      });
+    }
+    child.on('close', (code) => resolve({ code: code ?? 1, said: said.trim() }));
+    child.on('error', (error) => resolve({ code: 1, said: error.message }));
+  });
+}
+
 export function bin(name) {
   return path.join(root, 'node_modules', '.bin', name);
 }

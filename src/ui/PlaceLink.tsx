@@ -11,7 +11,8 @@ type Props = Omit<ComponentProps<'a'>, 'href'> & { readonly href: string };
 /** A link that goes the shortest way: within a job nothing is asked of the server. */
 export function PlaceLink({ href, onClick, ...rest }: Props) {
   const way = wayTo(usePathname(), href);
-  if (way === 'router') return <Link href={href} onClick={onClick} {...rest} />;
+  // Every page of the server depends on what is in the shop now: fetched before, it would be fetched again.
+  if (way === 'router') return <Link href={href} prefetch={false} onClick={onClick} {...rest} />;
   const click = (event: MouseEvent<HTMLAnchorElement>) => {
     onClick?.(event);
     const elsewhere = event.ctrlKey || event.metaKey || event.shiftKey || event.altKey || event.button !== 0;

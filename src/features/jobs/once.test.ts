@@ -248,10 +248,12 @@ describe('the demo', () => {
       migrate(false);
       cpSync('demo', folder, { recursive: true });
       const file = path.join(folder, 'workshop.json');
-      const workshop = JSON.parse(readFileSync(file, 'utf8')) as { jobs: { vehicle: string }[] };
-      const whole = JSON.stringify(workshop);
-      workshop.jobs.at(-1)!.vehicle = 'no such vehicle';
-      writeFileSync(file, JSON.stringify(workshop));
+      const workshop = JSON.parse(readFileSync(file, 'utf8')) as { jobs: { key: string; vehicle: string }[] };
+      // One job is enough to be lost with the next, which names a vehicle that there is not.
+      const [first] = workshop.jobs;
+      const whole = JSON.stringify({ ...workshop, jobs: [first] });
+      const spoilt = { ...workshop, jobs: [first, { ...first, key: 'spoilt', vehicle: 'no such vehicle' }] };
+      writeFileSync(file, JSON.stringify(spoilt));
       await expect(bringDemo(folder)).rejects.toThrow();
       for (const table of [shops, people, vehicles, jobs, jobCircuits, panelSetVersions]) {
         expect(await database().select().from(table)).toEqual([]);

@@ -1,0 +1,4 @@
+/** Before all unit tests of a run: the name of the demo database that its test files copy. */
+module.exports = () => {
+  process.env.UNIT_TEMPLATE = `unit_template_${process.pid}_${Date.now()}`;
+};
