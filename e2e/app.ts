@@ -13,6 +13,9 @@ export interface App {
   /** Ends the server at once, as a power cut would. */
   kill(): Promise<void>;
   query<T extends pg.QueryResultRow>(text: string, values?: unknown[]): Promise<T[]>;
+  /** Address of the first job whose title, or vehicle whose name, begins so: straight there, not by way of a list. */
+  job(title: string): Promise<string>;
+  vehicle(name: string): Promise<string>;
   close(): Promise<void>;
 }
 
@@ -111,12 +114,20 @@ export async function openApp(): Promise<App> {
   // Its connections to the database of the test before are gone; it makes new ones.
   if (server && !(await answers(url, 50))) await kill();
   if (!server) await start();
+  const found = async (text: string, begins: string) => {
+    const { rows } = await client.query<{ id: string }>(text, [`${begins}%`]);
+    if (!rows[0]) throw new Error(`Nothing in the demo begins with “${begins}”.`);
+    return rows[0].id;
+  };
   return {
     url,
     databaseUrl: database.href,
     start,
     kill,
     query: async (text, values) => (await client.query(text, values)).rows,
+    job: async (title) => `${url}/jobs/${await found('select id from jobs where title like $1', title)}`,
+    vehicle: async (name) =>
+      `${url}/vehicles/${await found('select id from vehicles where name like $1', name)}`,
     close: async () => {
       // Gone before the database is dropped, or its end would come as an error of no test.
       await client.end();

@@ -3,6 +3,7 @@ import { expect, type Page, test } from '@playwright/test';
 import { boxOf } from '../testing/panels';
 import { so } from '../testing/whole';
 import { type App, openApp } from './app';
+import { openBox } from './technician';
 
 let app: App;
 test.beforeEach(async () => {
@@ -34,18 +35,19 @@ async function jobWithBox(
   perRow: number,
   more?: Parameters<typeof boxOf>[2],
 ): Promise<void> {
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Beekeeper/ }).click();
-  await page.locator('input[type=file]').setInputFiles({
-    name: 'boxes.json',
-    mimeType: 'application/json',
-    buffer: Buffer.from(JSON.stringify(boxOf(count, perRow, more))),
+  const vehicle = await app.vehicle('Beekeeper');
+  const vehicleId = vehicle.slice(-36);
+  const post = async (path: string, data: unknown) => {
+    const answer = await page.request.post(app.url + path, { data });
+    expect([path, answer.status()]).toEqual([path, 200]);
+  };
+  const id = crypto.randomUUID();
+  await post(`/api/vehicles/${vehicleId}/import`, {
+    id: crypto.randomUUID(),
+    text: JSON.stringify(boxOf(count, perRow, more)),
   });
-  await expect(page.getByTestId('import-outcome')).toContainText('Boxes of the pickup');
-  await page.getByRole('link', { name: 'New job on it' }).click();
-  await page.getByLabel(/What fails/).fill('Several things dead');
-  await page.getByRole('button', { name: /Open the job/ }).click();
-  await page.getByRole('link', { name: 'Test the whole box' }).click();
+  await post('/api/jobs', { id, vehicleId, title: 'Several things dead' });
+  await page.goto(`${app.url}/jobs/${id}/boxes`);
   await expect(page.getByTestId('slot-title')).toBeVisible();
 }
 
@@ -147,8 +149,7 @@ atBothSizes(
 atBothSizes(
   'a box of twenty-four slots is drawn from nothing, twenty edits are taken back, and it is saved',
   async ({ page }) => {
-    await page.goto(`${app.url}/vehicles`);
-    await page.getByRole('link', { name: /Beekeeper/ }).click();
+    await page.goto(await app.vehicle('Beekeeper'));
     await page.getByRole('link', { name: 'Draw a new box' }).click();
     const status = page.getByTestId('editor-status');
     await expect(status).toContainText('0 slots');
@@ -213,8 +214,7 @@ atBothSizes(
 atBothSizes(
   'sixty rows of CSV with five mistakes: each named by its row, the rest taken only on purpose',
   async ({ page }) => {
-    await page.goto(`${app.url}/vehicles`);
-    await page.getByRole('link', { name: /Beekeeper/ }).click();
+    await page.goto(await app.vehicle('Beekeeper'));
     await page.getByRole('link', { name: 'Draw a new box' }).click();
     const rows = Array.from({ length: 60 }, (_, i) => [
       'fuse',
@@ -290,9 +290,7 @@ test('what is in a slot wants evidence; damage as found stands apart; a fuse is 
   await expect(found.first()).toBeVisible();
   await expect(damage).toContainText('Done here· Scratch beside the hinge');
 
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Bakery van/ }).click();
-  await page.getByRole('link', { name: /Load-bay box/ }).click();
+  await openBox(page, app, 'bay');
   await page.getByLabel('Find a slot').fill('fuse 31');
   await page.getByLabel('Slots found').getByRole('button').first().click();
   await expect(page.getByTestId('without')).toContainText('Proving-cabinet fan: lost');
@@ -386,9 +384,7 @@ test('a three-leg fuse has three ends, and one of its elements may be open by it
 });
 
 test('a box is drawn as it is held askew, and goes to paper with a line for every slot', async ({ page }) => {
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Bakery van/ }).click();
-  await page.getByRole('link', { name: /Load-bay box/ }).click();
+  await openBox(page, app, 'bay');
   const slot = page.locator('[data-slot="fuse-31"]');
   const upright = (await slot.boundingBox())!;
   await page.getByLabel('Held askew').fill('30');
@@ -427,8 +423,7 @@ test('a slot is found over all vehicles, and boxes are copied to a sister, every
 test('@alone a box of 120 slots is enlarged and dragged at sixty frames a second; a drag presses nothing', async ({
   page,
 }) => {
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Beekeeper/ }).click();
+  await page.goto(await app.vehicle('Beekeeper'));
   await page.locator('input[type=file]').setInputFiles({
     name: 'boxes.json',
     mimeType: 'application/json',
@@ -470,9 +465,7 @@ test('@alone a box of 120 slots is enlarged and dragged at sixty frames a second
 });
 
 atBothSizes('every slot of a box is reached by its sentence, in every turn', async ({ page }) => {
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Bakery van/ }).click();
-  await page.getByRole('link', { name: /Load-bay box/ }).click();
+  await openBox(page, app, 'bay');
   const frame = page.getByTestId('pan-zoom');
   for (const edge of ['bottom', 'left', 'top', 'right']) {
     await page.getByRole('button', { name: edge, exact: true }).click();
@@ -514,9 +507,7 @@ atBothSizes('every slot of a box is reached by its sentence, in every turn', asy
 test('before a hand goes in: the way to the third box, the isolation gate, tags on look-alikes', async ({
   page,
 }) => {
-  await page.goto(app.url);
-  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
-  await page.getByRole('link', { name: 'Test the whole box' }).click();
+  await page.goto(`${await app.job('Proving-cabinet fan dead')}/boxes`);
   const started = Date.now();
   await page.getByRole('button', { name: 'Load-bay box', exact: true }).click();
   await page.getByRole('button', { name: 'Open, isolate, exchange' }).click();
@@ -600,10 +591,7 @@ test('before a hand goes in: the way to the third box, the isolation gate, tags 
 });
 
 async function openEditor(page: Page): Promise<void> {
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Bakery van/ }).click();
-  await page.getByRole('link', { name: /Load-bay box/ }).click();
-  await page.getByRole('link', { name: 'Edit this box' }).click();
+  await openBox(page, app, 'bay', '/edit');
 }
 
 test('in the editor: a slot grows by its corner, a cover photo lies straightened underneath, another source disagrees', async ({
@@ -721,8 +709,7 @@ test('two people edit boxes of one vehicle: both are kept, and neither undoes th
   // Saved twice from the same page, it is no stranger to itself.
   await rename(other, 'Box at the kick panel, left');
   await expect(other.getByTestId('editor-status')).toHaveText('✓ Saved');
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Bakery van/ }).click();
+  await page.goto(await app.vehicle('Bakery van'));
   await expect(page.getByRole('link', { name: /Box on the bulkhead/ })).toBeVisible();
   await expect(page.getByRole('link', { name: /Box at the kick panel, left/ })).toBeVisible();
 });

@@ -20,9 +20,7 @@ test.afterEach(async () => {
 const VAN = 'demo/van-proving-cabinet.circuit.json';
 
 async function openCircuit(page: Page): Promise<void> {
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Bakery van/ }).click();
-  await page.getByRole('link', { name: 'Proving cabinet and shelf lights' }).click();
+  await page.goto(`${await app.vehicle('Bakery van')}/circuits/van-proving-cabinet`);
   await expect(page.getByTestId('diagram')).toBeVisible();
 }
 
@@ -159,8 +157,7 @@ test('a number is asked for because it decides the next test, and is not asked a
 test('forty parts are typed as text, drawn, and saved; a mistake is named where it is', async ({ page }) => {
   const circuit = { ...vehicleCircuit(7, 40), id: 'tipper-lamps', name: 'Tipper lamps' };
   const text = writeNotation(circuit, { everything: false });
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Beekeeper/ }).click();
+  await page.goto(await app.vehicle('Beekeeper'));
   await page.getByRole('link', { name: 'Write a circuit' }).click();
   const editor = page.getByRole('textbox', { name: 'The circuit as text' });
   await editor.fill(text.replace('battery', 'battrey'));
@@ -295,7 +292,7 @@ test('every combination is a row, and two circuits are compared cell by cell', a
 });
 
 test('a wire is not cut before both its ends are read in every state', async ({ page }) => {
-  await page.goto(`${await openFanJob(page, app.url)}/wires`);
+  await page.goto(`${await openFanJob(page, app)}/wires`);
   const ledger = page.getByTestId('ledger');
   // Base before tracer: the exchanged colour is another wire.
   await ledger.getByLabel('Colour, base/tracer').fill('rd/gn');
@@ -340,7 +337,7 @@ test('a wire is not cut before both its ends are read in every state', async ({ 
 test('a helper is told what to set; a relay is judged pin by pin and only its contact is bridged', async ({
   page,
 }) => {
-  await page.goto(`${await openFanJob(page, app.url)}/trace`);
+  await page.goto(`${await openFanJob(page, app)}/trace`);
   await page.getByRole('button', { name: 'Tester proved' }).click();
   await page.getByRole('button', { name: 'Somebody at the key' }).click();
   await page.getByLabel('Who is at the key').fill('Tess');
@@ -394,7 +391,7 @@ test('no removable relay: the module path; what runs unbidden bars every exchang
 test('a bridge is blocked on its own card until the feed was read; an override is named on the sheet', async ({
   page,
 }) => {
-  const job = await openFanJob(page, app.url);
+  const job = await openFanJob(page, app);
   await page.goto(`${job}/trace`);
   await page.getByRole('button', { name: 'Tester proved' }).click();
   const toBridge = async () => {
@@ -491,8 +488,7 @@ test.describe('to the next paint', () => {
     const model = new CircuitModel(circuit);
     const failed = circuit.functions[0]!;
     const vehicle = breakCircuit(model, [{ part: failed.load, mode: 'open' }]);
-    await page.goto(`${app.url}/vehicles`);
-    await page.getByRole('link', { name: /Beekeeper/ }).click();
+    await page.goto(await app.vehicle('Beekeeper'));
     await page.locator('input[type=file]').setInputFiles({
       name: 'lamps.json',
       mimeType: 'application/json',

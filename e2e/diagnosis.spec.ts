@@ -2,7 +2,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { BACK_FED } from '../testing/backFed';
 import { type App, openApp } from './app';
-import { cardId, enterByKeyboard, faultyVehicle, valueFor } from './technician';
+import { cardId, enterByKeyboard, faultyVehicle, openFanJob, valueFor } from './technician';
 
 const VAN = ['van-proving-cabinet', 'van-hatch-fridge', 'van-demist'] as const;
 
@@ -14,13 +14,8 @@ test.afterEach(async () => {
   await app.close();
 });
 
-async function openTrace(page: Page, job: RegExp): Promise<void> {
-  await page.goto(app.url);
-  await page.getByRole('link', { name: job }).click();
-  await page
-    .getByRole('link', { name: /trace$/ })
-    .first()
-    .click();
+async function openTrace(page: Page, job: string): Promise<void> {
+  await page.goto(`${await app.job(job)}/trace`);
   await expect(page.getByTestId('card-title')).toBeVisible();
   await page.getByRole('button', { name: 'Tester proved' }).click();
   await expect(page.getByTestId('log')).toContainText('Tester proved');
@@ -45,7 +40,7 @@ async function answerVolts(page: Page, text: string): Promise<void> {
 
 test('a test refused, another chosen, a contradiction named and corrected', async ({ page }) => {
   const vehicle = faultyVehicle(VAN, { part: 'C12', mode: 'open' });
-  await openTrace(page, /Proving-cabinet fan dead/);
+  await openTrace(page, 'Proving-cabinet fan dead');
   const refused = await cardId(page);
   await page.getByRole('button', { name: 'Cannot reach that' }).click();
   await expect(page.locator(`article[data-test="${refused}"]`)).toHaveCount(0);
@@ -82,7 +77,7 @@ test('a test refused, another chosen, a contradiction named and corrected', asyn
 test('a fault that comes and goes: nothing is cleared while it works, and waiting is the advice', async ({
   page,
 }) => {
-  await openTrace(page, /Proving-cabinet fan dead/);
+  await openTrace(page, 'Proving-cabinet fan dead');
   const says = async (word: string) => {
     const before = await page.getByTestId('log').locator('li').count();
     await page.getByRole('button', { name: word, exact: true }).first().click();
@@ -103,8 +98,7 @@ test('a fault that comes and goes: nothing is cleared while it works, and waitin
 });
 
 test('a blown fuse that is fed from its load side is not passed by two live ends', async ({ page }) => {
-  await page.goto(`${app.url}/vehicles`);
-  await page.getByRole('link', { name: /Beekeeper/ }).click();
+  await page.goto(await app.vehicle('Beekeeper'));
   await page.locator('input[type=file]').setInputFiles({
     name: 'jacket.json',
     mimeType: 'application/json',
@@ -150,7 +144,7 @@ test('a blown fuse that is fed from its load side is not passed by two live ends
 });
 
 test('a known good relay makes it run: the cells, the claim and the missing cell', async ({ page }) => {
-  await openTrace(page, /Proving-cabinet fan dead/);
+  await openTrace(page, 'Proving-cabinet fan dead');
   await chooseTest(page, 'known good relay 4', 'Known good part for Relay 4, cabinet fan');
   await expect(page.getByText(/Same rating, footprint, pin layout/)).toBeVisible();
   await page
@@ -172,8 +166,7 @@ test('a known good relay makes it run: the cells, the claim and the missing cell
 test('an appliance that took two fuses halts the third, and the shop’s own counts can be started anew', async ({
   page,
 }) => {
-  await page.goto(app.url);
-  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
+  await openFanJob(page, app);
   await page.getByRole('button', { name: 'Change' }).first().click();
   await page.getByLabel('A portable appliance was plugged in when it failed').check();
   await page.getByLabel('Its watts').fill('180');

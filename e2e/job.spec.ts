@@ -203,9 +203,7 @@ test.describe('on the phone', () => {
 });
 
 test('a reading that is no number stays in the field and changes nothing', async ({ page }) => {
-  await page.goto(app.url);
-  await page.getByRole('link', { name: /Left marker weak/ }).click();
-  await page.getByRole('link', { name: 'Go on with the trace' }).first().click();
+  await page.goto(`${await app.job('Left marker weak')}/trace`);
   const log = page.getByTestId('log').locator('li');
   await expect(log.first()).toBeVisible();
   const before = await log.count();
@@ -237,7 +235,7 @@ test('a reading that is no number stays in the field and changes nothing', async
 test('what is recorded in the moment in which the page is left is there afterwards, once', async ({
   page,
 }) => {
-  const trace = `${await openFanJob(page, app.url)}/trace`;
+  const trace = `${await openFanJob(page, app)}/trace`;
   await page.goto(trace);
   await expect(page.getByTestId('card-title')).toBeVisible();
   // Pressed and left in one breath, while the browser's database is busy with something else.
@@ -288,9 +286,7 @@ test('whoever looks elsewhere and comes back by the browser finds what was recor
 });
 
 test('a reading entered while the server is down arrives once when it is back', async ({ page }) => {
-  await page.goto(app.url);
-  await page.getByRole('link', { name: /Left marker weak/ }).click();
-  await page.getByRole('link', { name: 'Go on with the trace' }).first().click();
+  await page.goto(`${await app.job('Left marker weak')}/trace`);
   await expect(page.getByTestId('card-title')).toBeVisible();
   const id = await cardId(page);
   const vehicle = faultyVehicle(['trailer-lamps'], { part: 'P3', mode: 'high-resistance', ohms: 2.2 });
@@ -312,9 +308,7 @@ test('a reading entered while the server is down arrives once when it is back', 
 test('what was entered offline on one job arrives once the server is back, from whatever page is open', async ({
   page,
 }) => {
-  await page.goto(app.url);
-  await page.getByRole('link', { name: /Left marker weak/ }).click();
-  await page.getByRole('link', { name: 'Go on with the trace' }).first().click();
+  await page.goto(`${await app.job('Left marker weak')}/trace`);
   await expect(page.getByTestId('card-title')).toBeVisible();
   const id = await cardId(page);
   const vehicle = faultyVehicle(['trailer-lamps'], { part: 'P3', mode: 'high-resistance', ohms: 2.2 });

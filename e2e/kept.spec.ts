@@ -70,7 +70,7 @@ test('a photo that the server refuses is there after a restart of the browser, w
     const first = await open();
     await refuse(first);
     const page = await first.newPage();
-    const job = await openFanJob(page, app.url);
+    const job = await openFanJob(page, app);
     await page.goto(`${job}/boxes`);
     await page.getByRole('button', { name: 'Open, isolate, exchange' }).click();
     await page.getByTestId('photos').locator('input[type=file]').setInputFiles('docs/screenshots/panel.png');
@@ -107,7 +107,7 @@ test('a photo that the server refuses is there after a restart of the browser, w
 test('an entry that the server refuses is named, keeps no other back, and goes by name only', async ({
   page,
 }) => {
-  const job = await openFanJob(page, app.url);
+  const job = await openFanJob(page, app);
   let refusing = true;
   await page.route('**/api/events', async (route) => {
     const { events } = route.request().postDataJSON() as { events: { id: string; body: { kind: string } }[] };
@@ -362,7 +362,7 @@ test('what another person records on the same job is seen within five seconds, w
     await (await browser.newContext()).newPage(),
     await (await browser.newContext()).newPage(),
   ];
-  const job = await openFanJob(one, app.url);
+  const job = await openFanJob(one, app);
   await one.goto(`${job}/trace`);
   await other.goto(`${job}/trace`);
   await expect(other.getByTestId('card-title')).toBeVisible();
@@ -401,7 +401,7 @@ test('a proof that failed is not called proved, and a watch item is listed until
   await page.getByRole('link', { name: /^All 2\d of them/ }).click();
   await expect(page.getByTestId('follow-up')).toHaveCount(24);
 
-  const job = await openFanJob(page, app.url);
+  const job = await openFanJob(page, app);
   await page.getByRole('button', { name: 'It was found by looking' }).click();
   await page.getByLabel('At which part').selectOption({ label: 'Plug C12 cavity 3' });
   await page.getByLabel('What was found').fill('Plug C12: green pin');
@@ -441,9 +441,7 @@ test('a proof that failed is not called proved, and a watch item is listed until
 test('another tab that brings a newer schema is not kept waiting by this one, and what is recorded here still arrives', async ({
   page,
 }) => {
-  await page.goto(app.url);
-  await page.getByRole('link', { name: /Left marker weak/ }).click();
-  await page.getByRole('link', { name: 'Go on with the trace' }).first().click();
+  await page.goto(`${await app.job('Left marker weak')}/trace`);
   await expect(page.getByTestId('card-title')).toBeVisible();
   const other = await page.context().newPage();
   await other.goto(`${app.url}/shop`);

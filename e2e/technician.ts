@@ -6,6 +6,7 @@ import { breakCircuit, type Fault, type FaultyCircuit } from '../core/faults';
 import type { ReadingValue } from '../core/format';
 import { CircuitModel } from '../core/network';
 import { type DEMO_CIRCUITS, demoCircuit } from '../testing/circuits';
+import type { App } from './app';
 
 export function faultyVehicle(
   circuits: readonly (typeof DEMO_CIRCUITS)[number][],
@@ -84,9 +85,13 @@ export async function enterByTouch(page: Page, value: ReadingValue): Promise<voi
 }
 
 /** Opens the fan job of the demo; gives the address that its pages stand under. */
-export async function openFanJob(page: Page, url: string): Promise<string> {
-  await page.goto(url);
-  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
-  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
-  return page.url().replace(/#.*$/, '');
+export async function openFanJob(page: Page, app: App): Promise<string> {
+  const address = await app.job('Proving-cabinet fan dead');
+  await page.goto(address);
+  return address;
+}
+
+/** Opens a box of the demo’s van. */
+export async function openBox(page: Page, app: App, panel: 'cab' | 'bay', view = ''): Promise<void> {
+  await page.goto(`${await app.vehicle('Bakery van')}/panels${view}?box=${panel}`);
 }

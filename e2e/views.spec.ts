@@ -3,6 +3,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { demoText } from '../testing/circuits';
 import { type App, openApp } from './app';
+import { nothingTooWide } from './phone';
 
 let app: App;
 test.beforeAll(async () => {
@@ -42,8 +43,19 @@ const PAGES = {
   ],
 } as const;
 
+/** Pages that are like one of those, and are looked at on the phone alone. */
+const NARROW: Readonly<Record<keyof typeof PAGES, readonly (readonly [string, string])[]>> = {
+  'for choosing': [
+    ['/follow-ups', 'outlive'],
+    ['/vehicles?slot=fuse', 'slots'],
+  ],
+  'of a job': [],
+  'of maps': [['/no-such-page', 'There']],
+};
+const AT_THE_DESK = { width: 1280, height: 800 };
+
 for (const [kind, pages] of Object.entries(PAGES)) {
-  test(`no serious accessibility finding on pages ${kind}, in daylight and in footwell`, async ({
+  test(`pages ${kind}: no serious accessibility finding in daylight and in footwell, nothing too wide for a phone`, async ({
     browser,
   }) => {
     test.setTimeout(240_000);
@@ -52,7 +64,7 @@ for (const [kind, pages] of Object.entries(PAGES)) {
         (select id from jobs where title like 'Left marker%') as open,
         (select id from jobs where title like 'Heated mirrors%') as closed`,
     );
-    const context = await browser.newContext({ colorScheme: 'light' });
+    const context = await browser.newContext({ colorScheme: 'light', viewport: AT_THE_DESK });
     const page = await context.newPage();
     const serious = async (rules?: string[]) => {
       // No page of ours stands in a frame, so none is looked into; only what is wrong is written down.
@@ -78,6 +90,13 @@ for (const [kind, pages] of Object.entries(PAGES)) {
       await theme('Footwell');
       expect(await serious(['color-contrast'])).toEqual([]);
       await theme('Daylight');
+      await nothingTooWide(page);
+      await page.setViewportSize(AT_THE_DESK);
+    }
+    for (const [place, ready] of NARROW[kind as keyof typeof PAGES]) {
+      await page.goto(app.url + place);
+      await expect(page.getByText(ready).first()).toBeVisible();
+      await nothingTooWide(page);
     }
     await context.close();
   });

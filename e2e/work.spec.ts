@@ -28,7 +28,7 @@ test('the document of a job is the same for every job, allows its scripts by wha
   page,
   request,
 }) => {
-  const job = await openFanJob(page, app.url);
+  const job = await openFanJob(page, app);
   const [one, other] = await Promise.all([request.get(`${job}/trace`), request.get(`${job}/wires`)]);
   expect(await one.text()).toBe(await other.text());
   const policy = one.headers()['content-security-policy'] ?? '';
@@ -43,7 +43,7 @@ test('the document of a job is the same for every job, allows its scripts by wha
 test('moves inside a job ask the server for no page; back and forward show what was there', async ({
   page,
 }) => {
-  const job = await openFanJob(page, app.url);
+  const job = await openFanJob(page, app);
   const asked = pagesAsked(page);
   await step(page, /Trace/).click();
   await expect(page.getByTestId('card-title')).toBeVisible();
@@ -65,7 +65,7 @@ test('moves inside a job ask the server for no page; back and forward show what 
 test('with the server gone every view of a held job opens, also of another; what is recorded arrives when it is back', async ({
   page,
 }) => {
-  const job = await openFanJob(page, app.url);
+  const job = await openFanJob(page, app);
   // What works in the background is in this browser as well by then.
   await expect(page.getByText('First suspect')).toBeVisible({ timeout: 30_000 });
   await page.goto(app.url);

@@ -14,7 +14,7 @@ const LONG = [
   'core/notation/patternFaults',
 ];
 /** Browser tests of which `npm test` plays a part: at the desk as well as in the hand, in every state. */
-const LONG_IN_BROWSER = ['e2e/boxes.spec.ts', 'e2e/circuits.spec.ts'];
+const LONG_IN_BROWSER = ['e2e/boxes.spec.ts', 'e2e/circuits.spec.ts', 'e2e/widths.spec.ts'];
 const KILL_SECONDS = 180;
 
 async function main() {

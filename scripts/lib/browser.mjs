@@ -2,7 +2,7 @@
 import { chromium } from '@playwright/test';
 
 export const CHROMIUM_OPTIONS = {
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: [
     '--no-sandbox',
     '--disable-gpu',

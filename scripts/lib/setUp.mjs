@@ -29,7 +29,11 @@ export const POSTGRES = {
 };
 /** A general circuit simulator: the independent judge of the solver. */
 export const NGSPICE = { name: 'ngspice', present: () => existsSync('/usr/bin/ngspice') };
-export const CHROMIUM = { name: 'chromium', present: () => existsSync('/usr/bin/chromium') };
+/** Chromium without windows: the same engine, and a sixth less work for every page than the one with them. */
+export const CHROMIUM = {
+  name: 'chromium-headless-shell',
+  present: () => existsSync('/usr/bin/chromium-headless-shell'),
+};
 
 /** `npm ci` when the lock file is not the one that was installed last. */
 export function ensureModules() {
