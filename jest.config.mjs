@@ -14,4 +14,6 @@ export default {
   },
   globalSetup: '<rootDir>/testing/globalSetup.cjs',
   maxWorkers: 2,
+  // A machine that does much else besides is slow, not wrong.
+  testTimeout: 30_000,
 };
