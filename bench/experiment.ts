@@ -120,7 +120,7 @@ function playPlain({ circuit, model, faults, random, sessionFor }: Subject): Pla
     const group = session.groups([]).groups.find((one) => one.units.includes(fault.part));
     return [
       {
-        right: endsRight(session, assessment, fault, broken.blown.length > 0),
+        right: endsRight(assessment, fault, broken.blown.length > 0),
         proved: assessment.verdict.strength === 'proved',
         chance: assessment.suspects[0]?.chance ?? 0,
         tests,
@@ -259,7 +259,7 @@ function intermittent(task: Task): void {
         (ref) => world.read(ref),
         () => (world.stir() ? symptom() : null),
       );
-      const isRight = endsRight(session, played.assessment, fault, false);
+      const isRight = endsRight(played.assessment, fault, false);
       const isProved = played.assessment.verdict.strength === 'proved';
       cases += 1;
       right += Number(isRight);
@@ -273,43 +273,65 @@ function intermittent(task: Task): void {
   );
 }
 
-/** On the circuits small enough: the engine's expected minutes over those of the best possible sequence. */
-function best(task: Task): void {
-  const ratios: number[] = [];
-  let skipped = 0;
-  for (const { seed, parts, model, sessionFor } of subjects(task)) {
-    if (parts > 34) continue;
-    const [one] = model.circuit.functions;
-    const condition = model.conditions.find((entry) => one && model.expectedOn(one, entry.id));
-    if (!one || !condition) continue;
-    const session = sessionFor({ function: one.id, condition: condition.id });
-    const world = smallWorld(session, 'dead');
-    const possible = bestExpectedMinutes(world);
-    if (possible === null || possible === 0) {
-      skipped += 1;
-      continue;
-    }
-    const engine = engineExpectedMinutes(session, world, 'dead');
-    ratios.push(engine / possible);
-    console.log(
-      `  ${seed}, ${parts} parts, ${world.hypotheses.length} faults, ${world.tests.length} tests: best ${possible.toFixed(2)} min, engine ${engine.toFixed(2)} min, ratio ${(engine / possible).toFixed(3)}`,
-    );
-  }
+/** Circuits of more parts have no best possible sequence that could be computed. */
+const SMALL_PARTS = 34;
+
+/** Expected minutes of the best possible sequence for a complaint, and the engine's own; null where it is too large. */
+function besideBest(session: DiagnosisSession, state: string) {
+  const world = smallWorld(session, state);
+  const possible = bestExpectedMinutes(world);
+  if (possible === null || possible === 0) return null;
+  return { world, possible, engine: engineExpectedMinutes(session, world, state) };
+}
+
+function printRatios(ratios: readonly number[], skipped: number): void {
   console.log(
     `Best possible sequence: ${ratios.length} circuits, mean ratio ${mean(ratios).toFixed(3)}, worst ${Math.max(...ratios).toFixed(3)}; ${skipped} too large to compute`,
   );
 }
 
+/** On the circuits small enough: the engine's expected minutes over those of the best possible sequence. */
+function best(task: Task): void {
+  const ratios: number[] = [];
+  let skipped = 0;
+  for (const { seed, parts, model, sessionFor } of subjects(task)) {
+    if (parts > SMALL_PARTS) continue;
+    const [one] = model.circuit.functions;
+    const condition = model.conditions.find((entry) => one && model.expectedOn(one, entry.id));
+    if (!one || !condition) continue;
+    const session = sessionFor({ function: one.id, condition: condition.id });
+    const beside = besideBest(session, 'dead');
+    if (!beside) {
+      skipped += 1;
+      continue;
+    }
+    const { world, possible, engine } = beside;
+    ratios.push(engine / possible);
+    console.log(
+      `  ${seed}, ${parts} parts, ${world.hypotheses.length} faults, ${world.tests.length} tests: best ${possible.toFixed(2)} min, engine ${engine.toFixed(2)} min, ratio ${(engine / possible).toFixed(3)}`,
+    );
+  }
+  printRatios(ratios, skipped);
+}
+
 /** Cases that share nothing with the engine's lists, by class; the first name counts as well as the group. */
 function outside({ first, most }: Task): void {
   const played: (OutsidePlay & { readonly habit: number })[] = [];
+  const ratios: number[] = [];
+  let skipped = 0;
   for (let i = 0; i < CIRCUITS; i++) {
     // Another line of numbers than the other sections have.
     const random = seeded((first + i) * 104_729 + 17);
     const map = outsideCircuit(random, 10 + Math.round((110 * (i % 10)) / 9));
     const model = new CircuitModel(map);
     const sessionFor = sessions(map);
-    for (const one of casesOf(map, random, most)) {
+    const cases = casesOf(map, random, most);
+    if (map.parts.length <= SMALL_PARTS && cases[0]) {
+      const beside = besideBest(sessionFor(cases[0].complaint), cases[0].complaint.state);
+      if (beside) ratios.push(beside.engine / beside.possible);
+      else skipped += 1;
+    }
+    for (const one of cases) {
       const play = playOutside(sessionFor(one.complaint), one, random);
       played.push({ ...play, habit: habitualWalk(model, one.complaint, one.fault).minutes });
     }
@@ -335,6 +357,7 @@ function outside({ first, most }: Task): void {
     );
   }
   print('all', played);
+  printRatios(ratios, skipped);
 }
 
 function main(): void {

@@ -5,9 +5,9 @@
 import { type Assessment, type DiagnosisSession, endsRight, leadToEnd, readingOf } from '../core/diagnosis';
 import { breakCircuit, type Fault, type FaultMode, type FaultyCircuit } from '../core/faults';
 import type { CircuitFile, CircuitPart, ReadingValue, TestRef } from '../core/format';
-import { CircuitModel } from '../core/network';
+import { CircuitModel, seenPoint } from '../core/network';
 
-export type Class = 'supply' | 'short' | 'leak' | 'joint' | 'contact' | 'open' | 'load' | 'relay';
+export type Class = 'supply' | 'short' | 'leak' | 'joint' | 'contact' | 'open' | 'load' | 'relay' | 'chatter';
 
 export interface Case {
   readonly of: Class;
@@ -70,7 +70,7 @@ function complaintBetween(sound: CircuitModel, broken: FaultyCircuit): Case['com
   for (const condition of sound.conditions) {
     for (const one of sound.circuit.functions) {
       const should = sound.outcome(one, sound.sound(condition.id));
-      const state = broken.model.outcome(one, broken.model.solve(condition.id, broken.alteration));
+      const state = broken.model.outcome(one, seenPoint(broken.model, condition.id, broken.alteration));
       if (state !== should && !(state === 'works' && should === 'weak')) {
         return { function: one.id, condition: condition.id, state };
       }
@@ -97,7 +97,9 @@ export function casesOf(map: CircuitFile, random: () => number, most: number): C
   const cases = chosen.flatMap(([of, fault]): Case[] => {
     const broken = breakCircuit(new CircuitModel(built(map, random, healthy())), [fault]);
     const complaint = complaintBetween(sound, broken);
-    return complaint ? [{ of, fault, broken, complaint }] : [];
+    if (!complaint) return [];
+    const moves = broken.model.solve(complaint.condition, broken.alteration).oscillating.length > 0;
+    return [{ of: moves ? 'chatter' : of, fault, broken, complaint }];
   });
   for (let index = 0; index < Math.ceil(most / 10); index++) {
     const worn: Supply =
@@ -162,7 +164,7 @@ export function playOutside(
   return {
     of,
     name: lead?.forms[0]?.fault?.part === fault.part,
-    group: endsRight(session, assessment, fault, broken.blown.length > 0) || includes(assessment, fault.part),
+    group: endsRight(assessment, fault, broken.blown.length > 0) || includes(assessment, fault.part),
     chance: lead?.chance ?? 0,
     proved: assessment.verdict.strength === 'proved',
     cleared,

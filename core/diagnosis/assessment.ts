@@ -30,6 +30,8 @@ export interface SuspectForm {
 export interface Suspect {
   readonly id: string;
   readonly title: string;
+  /** What would be repaired, any of which it may be. */
+  readonly units: readonly string[];
   readonly parts: readonly string[];
   readonly chance: number;
   /** Its likeliest forms, in words, with their chances. */

@@ -90,15 +90,9 @@ export function leadToEnd(
   }
 }
 
-/** Whether the group that ends first holds the fault, with the fuse it blew or without. */
-export function endsRight(
-  session: DiagnosisSession,
-  assessment: Assessment,
-  fault: Fault,
-  blewFuse: boolean,
-): boolean {
-  const lead = session.groups([]).groups.find((group) => group.id === assessment.suspects[0]?.id);
-  return lead?.units.includes(repairUnit(fault, blewFuse)) ?? false;
+/** Whether the suspect that ends first holds the fault, with the fuse it blew or without. */
+export function endsRight({ suspects }: Assessment, fault: Fault, blewFuse: boolean): boolean {
+  return suspects[0]?.units.includes(repairUnit(fault, blewFuse)) ?? false;
 }
 
 /** Plays one fault in a session; null when the fault shows in no function. */
@@ -112,6 +106,6 @@ export function followEngine(
   if (!complaint) return null;
   const session = sessionFor(complaint);
   const played = leadToEnd(session, complaint, (ref) => readingOf(broken, ref));
-  const right = endsRight(session, played.assessment, fault, broken.blown.length > 0);
+  const right = endsRight(played.assessment, fault, broken.blown.length > 0);
   return { fault, complaint, right, ...played };
 }

@@ -5,6 +5,7 @@
 import type { FaultyCircuit } from '../faults';
 import type { ReadingValue, TestRef } from '../format';
 import type { FUNCTION_STATES } from '../limits';
+import { seenPoint } from '../network';
 import { kindOf } from './kinds';
 
 /** What the instrument of a test shows on the faulty circuit. */
@@ -19,7 +20,7 @@ export function complaintOf(
   const { model } = circuit;
   for (const condition of model.conditions) {
     for (const one of model.circuit.functions) {
-      const is = model.outcome(one, model.solve(condition.id, circuit.alteration));
+      const is = model.outcome(one, seenPoint(model, condition.id, circuit.alteration));
       const should = model.outcome(one, model.sound(condition.id));
       // Nobody complains of what works better than it was made to.
       if (is !== should && !(is === 'works' && should === 'weak'))

@@ -244,8 +244,15 @@ describe('sentences of the subtle cases', () => {
     const twentyFour = structuredClone(cabinet);
     twentyFour.nominalVolts = 24;
     const battery: TestRef = { kind: 'battery', state: 'rest' };
-    expect(player(cabinet, FAN).read(battery, { volts: 12.5 }).sentence).toContain('in order');
-    expect(player(twentyFour, FAN).read(battery, { volts: 12.5 }).sentence).toContain('on this 24 V system');
+    const rested = (volts: number) => player(cabinet, FAN).read(battery, { volts }).sentence;
+    expect(rested(12.6)).toContain('well charged. In order at rest');
+    expect(rested(12.2)).toContain('about half charged. Charge it before it is judged');
+    expect(rested(12.1)).not.toContain('n order');
+    expect(rested(25.3)).toContain('twice what a 12 V system has. Stop: what system is this?');
+    expect(rested(6.2)).toContain('half of what a 12 V system has');
+    expect(rested(75)).toContain('more than 60 V. Stop');
+    expect(player(twentyFour, FAN).read(battery, { volts: 23 }).sentence).toContain('on this 24 V system');
+    expect(player(twentyFour, FAN).read(battery, { volts: 12.5 }).sentence).toContain('half of what a 24 V');
     const crank: TestRef = { kind: 'battery', state: 'crank' };
     expect(player(cabinet, FAN).read(crank, { volts: 10.4 }).sentence).toContain('in order');
     expect(player(cabinet, FAN).read(crank, { volts: 8.9 }).sentence).toContain('below 9.60 V');
@@ -284,8 +291,10 @@ describe('a fault that comes and goes', () => {
     const left = (of: typeof working) => of.parts.find((part) => part.part === 'C12')!.remaining.join('; ');
     expect(left(working)).toContain('comes and goes');
     works('dead');
-    const failing = read(at('c12-cab'), { volts: 12.4 }).assessment;
-    expect(left(failing)).not.toContain('open');
+    read(at('c12-cab'), { volts: 12.4 });
+    const failing = read(at('m1-plus'), { volts: 12.35 }).assessment;
+    // Open for good it is not; that it came and went and the failure was misread is what a single look cannot exclude.
+    expect(left(failing)).not.toMatch(/open(;|$)/);
     expect(failing.suspects[0]?.forms[0]?.intermittent).toBe(true);
   });
   test('says that measuring finds nothing while it works, and asks whether it fails after something was moved', () => {
@@ -348,6 +357,8 @@ describe('when to stop', () => {
     cost: { minutes: 2, price: 1, harm: 4 },
     confirmingMinutes: 0.7,
     anythingToLearn: true,
+    best: { minutes: 1, gainBits: 0.5 },
+    mayBlowAgain: false,
     isSoundNow: false,
   };
   test('a cheap repair is tried, a dear one is confirmed first', () => {
@@ -361,6 +372,12 @@ describe('when to stop', () => {
     expect(
       whetherToStop({ ...base, chance: 0.5, confirmingMinutes: null, anythingToLearn: false })?.reason,
     ).toBe('nothing-to-learn');
+  });
+  test('below likely too when the best test left costs more than its hundredths of a bit are worth', () => {
+    const open = { ...base, chance: 0.6, confirmingMinutes: null };
+    // A bit is worth two wrong repairs of 22 minutes: 0.05 bits are worth 2.2 minutes.
+    expect(whetherToStop({ ...open, best: { minutes: 2, gainBits: 0.05 } })).toBeNull();
+    expect(whetherToStop({ ...open, best: { minutes: 3, gainBits: 0.05 } })?.reason).toBe('not-worth-it');
   });
   test('while it works nothing can be measured: wait until it fails', () => {
     const away = whetherToStop({

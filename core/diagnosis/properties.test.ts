@@ -9,6 +9,7 @@ import { EvidenceState } from './evidence/evidence';
 import { withPairs } from './evidence/groups';
 import { normalise } from './evidence/likelihood';
 import type { TakenReading } from './evidence/readings';
+import { FLOATS } from './evidence/voltsPrediction';
 import { kindOf, refOfId, testId } from './kinds';
 import { DiagnosisSession } from './session';
 
@@ -244,6 +245,44 @@ test('no test is expected to lose anything', () => {
     }),
     { numRuns: 25 },
   );
+});
+
+test('a point that hangs, read ten times in its set-ups, moves no suspect more than it did once', () => {
+  const conditions = circuit.conditions.map((one) => one.id);
+  const against = circuit.reference;
+  const columnOf = (node: string, condition: string) => {
+    const test = { kind: 'volts' as const, node, against, condition };
+    return session.predictions.of(testId(test), test).volts!;
+  };
+  const lasting = [...session.hypotheses.keys()].filter(
+    (h) => session.hypotheses[h]!.alteration && session.hypotheses[h]!.lasting === null,
+  );
+  let judged = 0;
+  for (const { id: node } of circuit.nodes) {
+    // Set-ups in which the point hangs under one suspect and is on earth for sure under another.
+    for (const hangs of lasting) {
+      const where = conditions.filter((one) => columnOf(node, one).floating[hangs] === FLOATS);
+      const grounded = lasting.find((h) =>
+        where.every((one) => {
+          const { floating, mean } = columnOf(node, one);
+          return floating[h] === 0 && Math.abs(mean[h]!) < 0.002;
+        }),
+      );
+      if (where.length < 2 || grounded === undefined) continue;
+      const evidence = (count: number) => {
+        const state = new EvidenceState(session.predictions);
+        for (let index = 0; index < count; index++) {
+          const test = { kind: 'volts' as const, node, against, condition: where[index % where.length]! };
+          state.take({ id: `r${index}`, test, value: { volts: 0.01 } }, { number: 0, freed: null });
+        }
+        return state.evidenceFor(hangs) - state.evidenceFor(grounded);
+      };
+      expect(Math.abs(evidence(10) - evidence(1))).toBeLessThan(Math.abs(evidence(1)));
+      judged += 1;
+      if (judged >= 12) return;
+    }
+  }
+  expect(judged).toBeGreaterThan(0);
 });
 
 test('working readings in one by one gives what working them in at once gives', () => {

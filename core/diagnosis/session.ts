@@ -8,7 +8,7 @@ import type { CircuitFile, TestRef } from '../format';
 import { CircuitModel } from '../network';
 import type { Assessment, AssessmentInput, Complaint, Proposal, Suspect, Verdict } from './assessment';
 import { confirmingTests } from './choice/confirming';
-import { repairCost, type Stop, whetherToStop } from './choice/decision';
+import { repairCost, type Stop, whetherToStop, worthMost } from './choice/decision';
 import { explainProposal, outcomeMeanings } from './choice/explainTest';
 import { type InPlay, rankTests, rowsInPlay, type TestWorth } from './choice/next';
 import type { EpisodeCounter } from './evidence/episodes';
@@ -23,6 +23,7 @@ import { kindOf, testId } from './kinds';
 import { Names } from './kinds/kind';
 import { candidateTests, type TestCandidate } from './tests';
 import { findContradiction } from './verdict/contradiction';
+import { chanceOfOpening, openedBy, withWhatOpenedIt } from './verdict/openedFuse';
 import { Standings } from './verdict/standings';
 import { substitutionTables } from './verdict/substitution';
 import { nameOfReading, suspectOf, titleOf } from './verdict/suspects';
@@ -32,6 +33,8 @@ import { WorkedIn } from './workedIn';
 /** Tests that teach less than this are not proposed, bits. */
 const NOTHING_TO_LEARN = 0.004;
 const PROPOSALS = 8;
+/** From this chance on that a short is behind it no new fuse is fitted as a test. */
+const MAY_BLOW = 0.05;
 /** From this chance on that it comes and goes, what was read before it last changed may be read again. */
 const COMES_AND_GOES = 0.3;
 
@@ -154,14 +157,30 @@ export class DiagnosisSession {
     const inPlay = this.rowsNow(p, groupOf, state);
     const episodes = taken.map((one) => one.episode);
     const asked = { input, p, groups, inPlay, state, counter, askedIn, episodes };
-    const { proposals, stop } = this.propose(asked, lead, chance[lead]!, verdict, support, suspects[0]!);
+    const rivals = openedBy(this.model, this.hypotheses, groups, chance, lead);
+    const { proposals, stop } = this.propose(
+      asked,
+      lead,
+      chance[lead]!,
+      verdict,
+      support,
+      suspects[0]!,
+      rivals.length > 0,
+    );
+    const told =
+      stop && stop.reason !== 'works-now'
+        ? withWhatOpenedIt(
+            suspects,
+            rivals.map((g) => groups[g]!.id),
+          )
+        : suspects;
     const repeat = odd && verdict.strength !== 'proved' ? this.repeatOf(odd, input, groups, inPlay) : null;
     const next = repeat ? [repeat, ...proposals].slice(0, PROPOSALS) : proposals;
     const notInMap = this.hypotheses.findIndex((one) => one.id === NOT_IN_MAP);
     const leads = verdict.suspect !== null && groups[lead]!.parts.length > 0;
     const cost = repairCost(this.model, groups[lead]!.parts);
     return {
-      suspects: suspects.filter((one) => one.chance >= 0.001),
+      suspects: told.filter((one) => one.chance >= 0.001),
       effects: effects.slice(),
       parts: this.standings.of(cumulative, p, clearedBy),
       verdict: stop?.reason === 'nothing-to-learn' ? withSentence(verdict, stop.sentence) : verdict,
@@ -229,6 +248,7 @@ export class DiagnosisSession {
     verdict: Verdict,
     support: readonly Support[],
     suspect: Suspect,
+    mayBlowAgain: boolean,
   ): { proposals: Proposal[]; stop: Stop | null } {
     const { input, p, groups, inPlay } = asked;
     const proved = verdict.strength === 'proved';
@@ -239,19 +259,23 @@ export class DiagnosisSession {
       ? []
       : this.tests
           .filter((test) => (!taken.has(test.id) || test.id === again) && !refused.has(test.id))
+          .filter((test) => !this.wouldBlow(test.ref, p))
           .map((test) => ({ test, prediction: this.predictions.of(test.id, test.ref) }));
     const ranked = rankTests(open, inPlay, this.choiceContext(input));
     const learning = ranked.filter((one) => one.gainBits >= NOTHING_TO_LEARN);
     const confirming =
       leadChance >= LIKELY ? confirmingTests(this.predictions, ranked, p, groups[lead]!, support) : [];
+    const cost = repairCost(this.model, groups[lead]!.parts);
     const stop = whetherToStop({
       proved,
       title: suspect.title,
       chance: leadChance,
       likely: LIKELY,
-      cost: repairCost(this.model, groups[lead]!.parts),
+      cost,
       confirmingMinutes: confirming.length > 0 ? Math.min(...confirming.map((one) => one.minutes)) : null,
       anythingToLearn: learning.length > 0,
+      best: worthMost(learning, cost),
+      mayBlowAgain,
       isSoundNow: this.isSoundNow(asked),
     });
     const chosen = [...confirming, ...learning.filter((one) => !confirming.includes(one))];
@@ -259,6 +283,12 @@ export class DiagnosisSession {
       stop,
       proposals: chosen.slice(0, PROPOSALS).map((worth) => this.proposal(worth, groups, inPlay, input)),
     };
+  }
+
+  /** It would feed what blew a fuse, which may still be there: that is looked for without feeding it. */
+  private wouldBlow(ref: TestRef, p: Float64Array): boolean {
+    const fuses = kindOf(ref).feedsBehind?.(this.circuit, ref) ?? [];
+    return fuses.length > 0 && chanceOfOpening(this.hypotheses, fuses, p) > MAY_BLOW;
   }
 
   /** Something that comes and goes leads, and is away just now. */
@@ -329,7 +359,7 @@ export class DiagnosisSession {
     const test = this.everyTest.get(id);
     if (!test) return null;
     const offered = [{ test, prediction: this.predictions.of(test.id, test.ref) }];
-    const [worth] = rankTests(offered, inPlay, this.choiceContext(input), false);
+    const [worth] = rankTests(offered, inPlay, this.choiceContext(input));
     return worth ? this.proposal(worth, groups, inPlay, input) : null;
   }
 
@@ -339,6 +369,8 @@ export class DiagnosisSession {
     const { groups: plain } = this.groups(input.refused);
     const { state } = this.worked.upTo(input.readings);
     const p = normalise(state.logWeight);
+    const test = this.everyTest.get(id);
+    if (test && this.wouldBlow(test.ref, p)) return null;
     const { groups, groupOf } = withPairs(this.hypotheses, plain, p);
     return this.cardOf(id, input, groups, this.rowsNow(p, groupOf, state));
   }

@@ -33,7 +33,7 @@ test.each(PATTERNS.map((pattern) => [pattern.name, pattern] as const))(
         () => null,
         refused,
       );
-      expect({ words, right: endsRight(session, end.assessment, fault, broken.blown.length > 0) }).toEqual({
+      expect({ words, right: endsRight(end.assessment, fault, broken.blown.length > 0) }).toEqual({
         words,
         right: true,
       });

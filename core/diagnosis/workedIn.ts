@@ -10,7 +10,7 @@ import { EvidenceState } from './evidence/evidence';
 import { Predictions } from './evidence/predictions';
 import type { TakenReading } from './evidence/readings';
 import type { Hypothesis } from './hypotheses/hypotheses';
-import { testId } from './kinds';
+import { byProbe, testId } from './kinds';
 import { explainReading, explainsReading } from './verdict/explainReading';
 import type { Standings } from './verdict/standings';
 
@@ -21,7 +21,7 @@ export interface Progress {
   readonly taken: { readonly reading: TakenReading; readonly text: string; readonly episode: number }[];
   readonly effects: ReadingEffect[];
   readonly clearedBy: Map<string, string>;
-  /** Log-likelihood without priors, by hypothesis. */
+  /** How far below the best each hypothesis lies, log-likelihood without priors, whichever one probe slipped. */
   readonly cumulative: Float64Array;
   /** Hypotheses that explain every reading so far. */
   explaining: readonly number[];
@@ -94,9 +94,7 @@ export class WorkedIn {
     if (this.isComplaint(reading.test) && reading.sure?.tester !== false) progress.askedIn = episode.number;
     const cleared: string[] = [];
     if (says) {
-      for (let h = 0; h < cumulative.length; h++) {
-        cumulative[h] = state.evidenceFor(h);
-      }
+      this.belowBest(progress);
       for (const part of this.standings.clearedParts(cumulative)) {
         if (clearedBy.has(part)) continue;
         clearedBy.set(part, reading.id);
@@ -112,6 +110,27 @@ export class WorkedIn {
       clears: cleared,
       ...explainReading(predictions, reading, prediction, says, explained, cleared, earlier),
     });
+  }
+
+  /**
+   * One probe in a hundred slips, and what it cleared was never cleared: every hypothesis is judged with the reading of
+   * an instrument left out that speaks most against it.
+   */
+  private belowBest({ state, taken, cumulative }: Progress): void {
+    const count = cumulative.length;
+    const total = Float64Array.from({ length: count }, (_, h) => state.evidenceFor(h));
+    cumulative.fill(Number.NEGATIVE_INFINITY);
+    const judge = (log: Float64Array | null) => {
+      let best = Number.NEGATIVE_INFINITY;
+      for (let h = 0; h < count; h++) best = Math.max(best, total[h]! - (log?.[h] ?? 0));
+      for (let h = 0; h < count; h++) {
+        cumulative[h] = Math.max(cumulative[h]!, total[h]! - (log?.[h] ?? 0) - best);
+      }
+    };
+    judge(null);
+    for (const { reading } of taken) {
+      if (byProbe(reading.test)) judge(state.logOf(reading.id));
+    }
   }
 
   /** Readings from before a repair were taken on a circuit that had the mended fault as well. */

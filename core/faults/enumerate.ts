@@ -21,6 +21,10 @@ import { openOverloaded } from './overload';
  * one that leaves it dead.
  */
 export const RESISTANCE_FRACTIONS = [0.7, 0.5, 0.3, 0.12] as const;
+/** Shares of its own volts that a low battery may have left: a step from one to the next is what nobody tells apart. */
+export const SUPPLY_SHARES = [0.92, 0.84, 0.75, 0.64, 0.52, 0.4, 0.28, 0.16] as const;
+/** Current is cut to these fractions by a battery that resists inside. */
+const INNER_FRACTIONS = [0.9, 0.75, 0.55, 0.35, 0.15] as const;
 /** Below this current no resistance of a joint matters to anybody, ampere. */
 const SLIGHT_AMPS = 0.005;
 /** Ratings that blade fuses are sold in, ampere. */
@@ -52,6 +56,20 @@ function tooSmallRating(amps: number, ratingAmps: number, opensFrom: number): nu
   return small.at(-1) ?? null;
 }
 
+/** A battery that is low by its level, a weak one by what it resists inside: what its volts and its load's current make. */
+function sizesOfBattery(model: CircuitModel, fault: Fault, indices: readonly number[]): Fault[] {
+  const emfVolts = Math.max(...indices.map((index) => model.network.branches[index]!.emfVolts));
+  if (fault.mode === 'flat') {
+    return SUPPLY_SHARES.map((share) => ({ ...fault, volts: Number((share * emfVolts).toPrecision(3)) }));
+  }
+  const amps = largestCurrent(model, indices);
+  if (amps < SLIGHT_AMPS) return [];
+  return INNER_FRACTIONS.map((fraction) => ({
+    ...fault,
+    ohms: Number(((emfVolts / amps) * (1 / fraction - 1)).toPrecision(2)),
+  }));
+}
+
 /** All fault forms of a part, magnitudes chosen by its own current. */
 export function faultsOfPart(model: CircuitModel, part: CircuitPart): Fault[] {
   const faults: Fault[] = [];
@@ -59,7 +77,8 @@ export function faultsOfPart(model: CircuitModel, part: CircuitPart): Fault[] {
     for (const branch of separateBranches(model, part, mode)) {
       const fault: Fault = { part: part.id, mode, ...(branch ? { branch } : {}) };
       const indices = faultBranches(model.network, fault);
-      if (RESISTANCE_MODES.has(mode)) {
+      if (part.kind === 'battery') faults.push(...sizesOfBattery(model, fault, indices));
+      else if (RESISTANCE_MODES.has(mode)) {
         const amps = largestCurrent(model, indices);
         if (amps < SLIGHT_AMPS) continue;
         const total = model.emfVolts / amps;
@@ -78,7 +97,7 @@ export function faultsOfPart(model: CircuitModel, part: CircuitPart): Fault[] {
 
 /** One text for one fault. */
 export function faultId(fault: Fault): string {
-  return [fault.part, fault.mode, fault.branch, fault.ohms ?? fault.amps]
+  return [fault.part, fault.mode, fault.branch, fault.ohms ?? fault.amps ?? fault.volts]
     .filter((one) => one !== undefined)
     .join(':');
 }

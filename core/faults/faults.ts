@@ -37,6 +37,8 @@ export interface Fault {
   readonly branch?: string;
   /** Node that a short to a feed reaches; the battery's plus when not said. */
   readonly to?: string;
+  /** What a low battery has left of its own, volts. */
+  readonly volts?: number;
 }
 
 /** Ohms of a chafed wire on bare metal: low enough to open any fuse of a 12 V circuit. */
@@ -47,6 +49,8 @@ export const WEAK_INNER_FACTOR = 15;
 /** A flat one. */
 export const FLAT_EMF = 0.25;
 export const FLAT_INNER_FACTOR = 100;
+/** A battery whose level was chosen has so many times its inner resistance: what is discharged resists more. */
+export const LOW_INNER_FACTOR = 4;
 /** A coil with shorted turns keeps this share of its ohms, and pulls nothing. */
 export const SHORTED_COIL_SHARE = 0.02;
 /** An unregulated charging source gives this many times its set volts. */
@@ -63,6 +67,13 @@ export const OVERCURRENT_MODES: ReadonlySet<FaultMode> = new Set([
   'coil-shorted',
   'wrong-rating',
   'over-voltage',
+]);
+/** Those of them that are a way round everything: while no fuse ends it, something burns. */
+export const SHORT_MODES: ReadonlySet<FaultMode> = new Set([
+  'short-to-earth',
+  'short-to-feed',
+  'shorted',
+  'coil-shorted',
 ]);
 /** Faults that leave no way through the part, out of the circuit too. */
 export const OPEN_MODES: ReadonlySet<FaultMode> = new Set(['open', 'not-fitted', 'coil-open']);
@@ -180,9 +191,10 @@ export function faultWords(part: CircuitPart | undefined, fault: Fault): string 
     case 'wrong-rating':
       return fault.amps ? `a ${fault.amps} A one is fitted` : 'one of another rating is fitted';
     case 'weak':
-      return part?.kind === 'charging-source' ? 'charges too little' : 'weak';
+      if (part?.kind === 'charging-source') return 'charges too little';
+      return fault.ohms === undefined ? 'weak' : `weak (about ${formatOhms(fault.ohms)} inside)`;
     case 'flat':
-      return 'flat';
+      return fault.volts === undefined ? 'flat' : `low (about ${fault.volts} V)`;
     case 'over-voltage':
       return 'charges too much';
   }
@@ -259,6 +271,22 @@ function junctionsOf(network: Network, part: string): number[] {
   return [...network.junctions.keys()].filter((j) => network.junctions[j]!.part === part);
 }
 
+/** What a fault of the supply leaves of a source's volts and inner resistance. */
+function sourceLeft(
+  { mode, ohms, volts }: Fault,
+  source: { readonly ohms: number; readonly emfVolts: number },
+  isBattery: boolean,
+): { ohms: number; emfVolts: number } {
+  if (mode === 'weak') {
+    if (ohms !== undefined) return { ohms: source.ohms + ohms, emfVolts: source.emfVolts };
+    const factor = isBattery ? WEAK_INNER_FACTOR : 1;
+    return { ohms: source.ohms * factor, emfVolts: source.emfVolts * WEAK_EMF };
+  }
+  return volts === undefined
+    ? { ohms: source.ohms * FLAT_INNER_FACTOR, emfVolts: source.emfVolts * FLAT_EMF }
+    : { ohms: source.ohms * LOW_INNER_FACTOR, emfVolts: volts };
+}
+
 /** A fault as a change of the network. Throws when the part does not exist or cannot have the fault. */
 export function faultAlteration(network: Network, fault: Fault): Alteration {
   const part = network.parts.get(fault.part);
@@ -316,18 +344,8 @@ export function faultAlteration(network: Network, fault: Fault): Alteration {
         ratings.push({ branch: index, amps: fault.amps ?? 0 });
         break;
       case 'weak':
-        changes.push({
-          branch: index,
-          ohms: branch.ohms * (part?.kind === 'battery' ? WEAK_INNER_FACTOR : 1),
-          emfVolts: branch.emfVolts * WEAK_EMF,
-        });
-        break;
       case 'flat':
-        changes.push({
-          branch: index,
-          ohms: branch.ohms * FLAT_INNER_FACTOR,
-          emfVolts: branch.emfVolts * FLAT_EMF,
-        });
+        changes.push({ branch: index, ...sourceLeft(fault, branch, part?.kind === 'battery') });
         break;
       case 'over-voltage':
         changes.push({ branch: index, emfVolts: branch.emfVolts * OVER_VOLTAGE });
@@ -337,7 +355,7 @@ export function faultAlteration(network: Network, fault: Fault): Alteration {
   return { changes, bridges, reversed, sensing, ratings };
 }
 
-/** Reads `PART:MODE[:VALUE]` of the command line; the value is in ohms, or ampere for a wrong rating. */
+/** Reads `PART:MODE[:VALUE]` of the command line: in ohms, ampere for a wrong rating, volts for a flat battery. */
 export function parseFault(text: string): Fault | { error: string } {
   const [part, mode, value, ...rest] = text.split(':');
   if (!part || !mode || rest.length > 0)
@@ -347,6 +365,7 @@ export function parseFault(text: string): Fault | { error: string } {
   if (value === undefined) return { part, mode: known };
   const number = Number(value);
   if (!(number > 0) || !Number.isFinite(number))
-    return { error: `"${value}" is not a value in ohms (or ampere) above 0.` };
-  return known === 'wrong-rating' ? { part, mode: known, amps: number } : { part, mode: known, ohms: number };
+    return { error: `"${value}" is not a value in ohms (or ampere, or volts) above 0.` };
+  if (known === 'wrong-rating') return { part, mode: known, amps: number };
+  return known === 'flat' ? { part, mode: known, volts: number } : { part, mode: known, ohms: number };
 }

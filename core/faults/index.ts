@@ -5,7 +5,6 @@ export {
   FAULT_MODES,
   type Fault,
   type FaultMode,
-  FLAT_EMF,
   faultAlteration,
   faultModes,
   faultWords,
@@ -14,7 +13,7 @@ export {
   OVERCURRENT_MODES,
   parseFault,
   RESISTANCE_MODES,
-  WEAK_EMF,
+  SHORT_MODES,
 } from './faults';
 export { openingTimeWords } from './openingTime';
-export { openOverloaded, overloads } from './overload';
+export { burns, openOverloaded, overloads } from './overload';

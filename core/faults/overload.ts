@@ -11,6 +11,12 @@ import {
 } from '../network';
 import { type OpeningTime, openingTime } from './openingTime';
 
+/**
+ * More than its loads draw, ampere, that no source gives for a minute: a fuse opens, a wire burns through or the
+ * battery is empty before, so that nobody meets a circuit in that state.
+ */
+const BURNS_FROM_AMPS = 100;
+
 export interface Overload {
   /** The fuse; `jumper` for the fuse in a fused lead. */
   readonly part: string;
@@ -81,4 +87,16 @@ export function openOverloaded(
         ? { ...current, bridges: current.bridges.filter((_, k) => k !== worst.bridge) }
         : combineAlterations(current, { changes: [{ branch: worst.branch, held: 'open' }], bridges: [] });
   }
+}
+
+/** Whether a circuit altered so would burn in some condition: a dead short that no fuse ends. */
+export function burns(model: CircuitModel, alteration: Alteration): boolean {
+  const drawn = (point: OperatingPoint) =>
+    model.network.branches.reduce(
+      (most, { role }, index) => (role === 'source' ? Math.max(most, Math.abs(point.amps[index]!)) : most),
+      0,
+    );
+  return model.conditions.some(
+    ({ id }) => drawn(model.solve(id, alteration)) > drawn(model.sound(id)) + BURNS_FROM_AMPS,
+  );
 }

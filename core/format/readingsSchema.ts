@@ -42,6 +42,16 @@ export const TestRefSchema = oneOfKind(
     },
     strict,
   ),
+  /** Ohms to earth at the load side of a fuse or relay that is out, one plug or load apart or none: a short, and where. */
+  Type.Object(
+    {
+      kind: Type.Literal('ohms-behind'),
+      part: Id,
+      condition: Id,
+      unplugged: Type.Optional(Id),
+    },
+    strict,
+  ),
   /** A known good part here. */
   Type.Object({ kind: Type.Literal('substitute'), part: Id, function: Id, condition: Id }, strict),
   /** The part of this vehicle, or the known good one, in another vehicle or place where it should work. */

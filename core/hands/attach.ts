@@ -51,17 +51,15 @@ export function bridgeRelay(network: Network, relay: string): Alteration {
   return { changes: heldOpen(network, relay), bridges: [{ a, b, ohms: LEAD_OHMS }] };
 }
 
-/** A lamp across the contacts of a fuse that was pulled, with one connector opened or none; `a` and `b` are its ends. */
+/** A lamp across the contacts of a fuse that was pulled; `a` and `b` are its ends. */
 export function lampInPlaceOf(
   network: Network,
   fuse: string,
-  unplugged: string | undefined,
 ): { alteration: Alteration; a: number; b: number } {
   const changes = heldOpen(network, fuse);
   const first = changes[0];
   if (!first) throw new Error(`There is no fuse ${fuse} in this circuit.`);
   const { a, b } = network.branches[first.branch]!;
-  const opened = unplugged ? heldOpen(network, unplugged) : [];
   const lamp = { a, b, ohms: fuseLampOhms(network.circuit.nominalVolts) };
-  return { alteration: { changes: [...changes, ...opened], bridges: [lamp] }, a, b };
+  return { alteration: { changes, bridges: [lamp] }, a, b };
 }

@@ -49,7 +49,21 @@ export function wrongRepairMinutes({ minutes, price, harm }: RepairCost): number
   return minutes + price + harm + COME_BACK_MINUTES;
 }
 
-export type StopReason = 'proved' | 'repair-is-cheaper' | 'works-now' | 'nothing-to-learn';
+/** What a test may cost, in minutes, for every bit that it teaches: a bit of doubt left is about two wrong repairs. */
+function minutesPerBit(cost: RepairCost): number {
+  return 2 * wrongRepairMinutes(cost);
+}
+
+/** The test that is worth most for what it costs; null where there is none. */
+export function worthMost<T extends { readonly gainBits: number; readonly minutes: number }>(
+  tests: readonly T[],
+  cost: RepairCost,
+): T | null {
+  const net = (one: T) => one.gainBits * minutesPerBit(cost) - one.minutes;
+  return tests.reduce<T | null>((most, one) => (most === null || net(one) > net(most) ? one : most), null);
+}
+
+export type StopReason = 'proved' | 'repair-is-cheaper' | 'works-now' | 'nothing-to-learn' | 'not-worth-it';
 
 export interface Stop {
   readonly reason: StopReason;
@@ -57,8 +71,9 @@ export interface Stop {
 }
 
 /**
- * Whether to stop: proved; nothing left that teaches anything; or the cheapest confirming test costs more than what
- * it is expected to save, (1 - p) times the cost of the wrong repair. Null goes on.
+ * Whether to stop: proved; nothing left that teaches anything; every test left costs more than what it teaches is
+ * worth; or the cheapest confirming test costs more than what it is expected to save, (1 - p) times the cost of the
+ * wrong repair. Null goes on.
  */
 export function whetherToStop(input: {
   readonly proved: boolean;
@@ -70,10 +85,25 @@ export function whetherToStop(input: {
   /** Minutes of the cheapest confirming test; null where none is left. */
   readonly confirmingMinutes: number | null;
   readonly anythingToLearn: boolean;
+  /** The test that is worth most for what it costs; null where none teaches anything. */
+  readonly best: { readonly minutes: number; readonly gainBits: number } | null;
+  /** What opened the fuse that leads may still be there: no new one is tried while a test can tell. */
+  readonly mayBlowAgain: boolean;
   /** The fault seems to come and go, and is away. */
   readonly isSoundNow: boolean;
 }): Stop | null {
-  const { proved, title, chance, likely, cost, confirmingMinutes, anythingToLearn, isSoundNow } = input;
+  const {
+    proved,
+    title,
+    chance,
+    likely,
+    cost,
+    confirmingMinutes,
+    anythingToLearn,
+    best,
+    mayBlowAgain,
+    isSoundNow,
+  } = input;
   if (proved) return { reason: 'proved', sentence: 'It is proved: nothing more need be tested.' };
   if (!anythingToLearn && isSoundNow) {
     return {
@@ -88,7 +118,17 @@ export function whetherToStop(input: {
       sentence: 'No test on this map would tell more: decide by looking, or by the cheapest repair.',
     };
   }
-  if (chance < likely || confirmingMinutes === null) return null;
+  if (
+    best &&
+    (confirmingMinutes === null || mayBlowAgain) &&
+    best.gainBits * minutesPerBit(cost) < best.minutes
+  ) {
+    return {
+      reason: 'not-worth-it',
+      sentence: `${title} leads. The best test left takes ${best.minutes.toFixed(1)} min and would tell so little that looking, or trying the cheapest repair and proving the function, is cheaper.`,
+    };
+  }
+  if (chance < likely || confirmingMinutes === null || mayBlowAgain) return null;
   const atStake = (1 - chance) * wrongRepairMinutes(cost);
   if (confirmingMinutes < atStake) return null;
   const spoken = (minutes: number) => (minutes < 1 ? 'under a minute' : `${Math.round(minutes)} min`);

@@ -1,6 +1,7 @@
 /**
- * Chooses the next test: expected fall of entropy over repair groups, per expected minute; among the best few by
- * what they and the best test after each of their results teach together (Heckerman, Breese and Rommelse, 1995).
+ * Chooses the next test: expected fall of entropy over repair groups, less its expected minutes at a price. The price is
+ * a share of what the best test of now gains a minute: later tests gain more slowly, so a minute spent now is worth less
+ * than that (Dinkelbach 1967 for ratios; with a share of one it is plain gain per minute).
  */
 
 import type { TestPrediction } from '../evidence/testPrediction';
@@ -20,15 +21,10 @@ export interface TestWorth {
 
 /** Hypotheses below this chance do not change the choice. */
 const NEGLIGIBLE = 1e-5;
-/** Hypotheses below this chance after a result do not change what to do next. */
-const SLIGHT = 1e-3;
 /** At most this many tests behind one cover share its opening minutes. */
 const SHARED_BY = 3;
-/** So many of the best tests are looked at further, each with so many that may follow. */
-const LOOKED_AT = 5;
-const FOLLOWING = 24;
-/** Results less likely than this are not followed. */
-const FOLLOWED = 0.02;
+/** Share of the best gain a minute of now that a minute counts for. */
+const PRICE_SHARE = 0.4;
 
 function entropyTerm(p: number): number {
   return p > 0 ? -p * Math.log2(p) : 0;
@@ -137,22 +133,6 @@ function entropyNow({ chance, group, groupCount }: InPlay): number {
   return now;
 }
 
-/** The same rows after one result of a test; chances sum to one. */
-function after(inPlay: InPlay, prediction: TestPrediction, k: number, total: number): InPlay {
-  const { outcomes, chances } = prediction;
-  const rows = rowsFor(prediction, inPlay);
-  const chance = inPlay.chance.map((one, m) => (one * chances[rows[m]! * outcomes + k]!) / total);
-  const kept = [...chance.keys()].filter((m) => chance[m]! > SLIGHT);
-  return {
-    rows: Int32Array.from(kept, (m) => inPlay.rows[m]!),
-    own: Int32Array.from(kept, (m) => inPlay.own[m]!),
-    chance: Float64Array.from(kept, (m) => chance[m]!),
-    group: Int32Array.from(kept, (m) => inPlay.group[m]!),
-    groupCount: inPlay.groupCount,
-    groups: inPlay.groups,
-  };
-}
-
 export interface ChoiceContext {
   readonly minutesToOpen: (place: string) => number;
   readonly opened: ReadonlySet<string>;
@@ -196,87 +176,27 @@ function coverSharing(tests: readonly Offered[], gains: readonly number[]) {
   };
 }
 
-/** What a test and the best test after each of its results teach together, per minute. */
-function valueOfTwo(
-  first: Offered,
-  firstGain: number,
-  firstMinutes: number,
-  place: string | null,
-  following: readonly Offered[],
-  inPlay: InPlay,
-  context: ChoiceContext,
-  scratch: Scratch,
-): number {
-  const { outcomes, chances } = first.prediction;
-  const rows = rowsFor(first.prediction, inPlay);
-  const opened = place === null ? context.opened : new Set([...context.opened, place]);
-  let gain = firstGain;
-  let minutes = firstMinutes;
-  for (let k = 0; k < outcomes; k++) {
-    let total = 0;
-    for (let m = 0; m < inPlay.rows.length; m++) {
-      total += inPlay.chance[m]! * chances[rows[m]! * outcomes + k]!;
-    }
-    if (total < FOLLOWED) continue;
-    const then = after(inPlay, first.prediction, k, total);
-    const now = entropyNow(then);
-    let best = { gain: 0, minutes: 0, value: 0 };
-    for (const next of following) {
-      if (next === first) continue;
-      const next1 = Math.max(0, now - expectedEntropy(next.prediction, then, scratch));
-      const { counted } = bestAccess(next.test, { ...context, opened }, () => 1);
-      if (next1 / counted > best.value) best = { gain: next1, minutes: counted, value: next1 / counted };
-    }
-    // A second test counts only as far as it does not spoil what the first is worth by itself.
-    if (best.value > 0) {
-      gain += total * best.gain;
-      minutes += total * best.minutes;
-    }
-  }
-  return gain / minutes;
-}
-
 /** Values every test, best first; ties go to the less intrusive. */
-export function rankTests(
-  tests: readonly Offered[],
-  inPlay: InPlay,
-  context: ChoiceContext,
-  lookAhead = true,
-): TestWorth[] {
+export function rankTests(tests: readonly Offered[], inPlay: InPlay, context: ChoiceContext): TestWorth[] {
   const scratch = new Scratch();
   const now = entropyNow(inPlay);
   const gains = tests.map(({ prediction }) =>
     Math.max(0, now - expectedEntropy(prediction, inPlay, scratch)),
   );
   const sharing = coverSharing(tests, gains);
-  const worth = tests.map(({ test }, index): TestWorth & { index: number; counted: number } => {
-    const gain = gains[index]!;
-    const { counted, minutes, place, lead } = bestAccess(test, context, (at) => sharing(at, gain));
-    return { test, gainBits: gain, minutes, value: gain / counted, place, lead, index, counted };
+  const valued = tests.map(({ test }, index) => {
+    const gainBits = gains[index]!;
+    const { counted, minutes, place, lead } = bestAccess(test, context, (at) => sharing(at, gainBits));
+    return { counted, worth: { test, gainBits, minutes, value: gainBits / counted, place, lead } };
   });
-  worth.sort(
-    (x, y) =>
-      y.value - x.value ||
-      Number(x.test.disturbs) - Number(y.test.disturbs) ||
-      (x.test.id < y.test.id ? -1 : 1),
-  );
-  if (lookAhead && worth.length > 1 && worth[0]!.value > 0) {
-    const following = worth.slice(0, FOLLOWING).map((one) => tests[one.index]!);
-    const further = worth.slice(0, LOOKED_AT).map((one) => ({
-      one,
-      both: valueOfTwo(
-        tests[one.index]!,
-        one.gainBits,
-        one.counted,
-        one.place,
-        following,
-        inPlay,
-        context,
-        scratch,
-      ),
-    }));
-    further.sort((x, y) => y.both - x.both);
-    worth.splice(0, further.length, ...further.map(({ one }) => one));
-  }
-  return worth.map(({ index: _index, counted: _counted, ...one }) => one);
+  const price = PRICE_SHARE * valued.reduce((most, { worth }) => Math.max(most, worth.value), 0);
+  const net = ({ worth, counted }: (typeof valued)[number]) => worth.gainBits - price * counted;
+  return valued
+    .sort(
+      (x, y) =>
+        net(y) - net(x) ||
+        Number(x.worth.test.disturbs) - Number(y.worth.test.disturbs) ||
+        (x.worth.test.id < y.worth.test.id ? -1 : 1),
+    )
+    .map(({ worth }) => worth);
 }

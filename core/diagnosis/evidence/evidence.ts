@@ -8,6 +8,7 @@
  * Within an episode the order of readings does not matter: they are taken in the order of their names.
  */
 
+import { voltmeterError } from '../../limits';
 import { kindOf, testId } from '../kinds';
 import { Chain } from './chain';
 import { ComesAndGoes } from './comesAndGoes';
@@ -15,8 +16,8 @@ import { isVolts, type JudgedReading, voltsOf } from './judgedReading';
 import { density } from './likelihood';
 import type { Predictions } from './predictions';
 import { type Episode, type TakenReading, wrongChance } from './readings';
-import type { Sensitivity } from './sensitivity';
-import { EMF_SPREAD, FLOATING, FLOATS, JOINED, UNKNOWN } from './voltsPrediction';
+import { type Sensitivity, unknownCount } from './sensitivity';
+import { FLOATING, FLOATS, UNKNOWN } from './voltsPrediction';
 
 /** Range over which a wrong or floating volts reading may lie, as multiples of the supply. */
 const WRONG_SPAN = 1.3;
@@ -24,10 +25,17 @@ const WRONG_SPAN = 1.3;
 const RENEWED = 0.2;
 /** Hypotheses so much less likely than the best (log) are judged without their tolerances; nobody could tell. */
 const FOLLOWED_WITHIN = 16;
-/** A floating point, or one the map knows nothing of, shows about the same when it is asked again. */
+/** What nobody drew shows about the same when it is asked again. */
 const REPEATS = 0.8;
+/** And so does a point that hangs, to the error of the meter, unless something near it changed. */
+const HANGS_ON = 0.94;
 /** Share of readings near nothing where the map knows nothing. */
 const UNKNOWN_NOTHING = 0.3;
+
+/** Density of what a point that hangs shows when it is read again. */
+function again(before: number, volts: number, fresh: number): number {
+  return HANGS_ON * density(volts, before, voltmeterError(before)) + (1 - HANGS_ON) * fresh;
+}
 
 /** What a hypothesis makes of one entry. */
 interface Judged {
@@ -51,7 +59,7 @@ export class EvidenceState {
     const { hypotheses, model, sound } = predictions;
     this.prior = Float64Array.from(hypotheses, (one) => Math.log(one.prior));
     this.logWeight = this.prior.slice();
-    this.scratch = new Float64Array(model.network.branches.length + 1);
+    this.scratch = new Float64Array(unknownCount(model));
     this.soundRow = sound;
     this.goes = new ComesAndGoes(hypotheses, this.entries);
   }
@@ -189,25 +197,28 @@ export class EvidenceState {
   private voltsLog(index: number, h: number, chain: Chain | null, stand: number): Judged {
     const entry = this.entries[index]!;
     const volts = voltsOf(entry);
-    const { mean, spread, floating, otherMean } = entry.prediction.volts!;
+    const { mean, spread, supply, floating, otherMean } = entry.prediction.volts!;
     const flat = 1 / (WRONG_SPAN * entry.from.model.emfVolts);
     const wrongDensity = 0.6 * density(volts, 0, 0.05) + 0.4 * flat;
     const { wrong } = entry;
-    if (floating[h] !== JOINED) {
+    if (floating[h] === UNKNOWN) {
+      const fresh = UNKNOWN_NOTHING * density(volts, 0, 0.15) + (1 - UNKNOWN_NOTHING) * flat;
       const before = this.sameReading(index);
-      const fresh =
-        floating[h] === FLOATS
-          ? FLOATING.nothing * density(volts, mean[h]!, FLOATING.nothingSpread) +
-            FLOATING.little * density(volts, mean[h]!, FLOATING.littleSpread) +
-            FLOATING.anything * flat
-          : UNKNOWN_NOTHING * density(volts, 0, 0.15) + (1 - UNKNOWN_NOTHING) * flat;
       const right = before === null ? fresh : REPEATS * density(volts, before, 0.15) + (1 - REPEATS) * fresh;
-      const total = floating[h] === UNKNOWN ? right : (1 - wrong) * right + wrong * wrongDensity;
-      return { log: Math.log(total), stand, joins: false };
+      return { log: Math.log(right), stand, joins: false };
+    }
+    if (floating[h] === FLOATS) {
+      const fresh =
+        FLOATING.nothing * density(volts, mean[h]!, FLOATING.nothingSpread) +
+        FLOATING.little * density(volts, mean[h]!, FLOATING.littleSpread) +
+        FLOATING.anything * flat;
+      const before = this.floatedBefore(index, h);
+      const right = before === null ? fresh : again(before, volts, fresh);
+      return { log: Math.log((1 - wrong) * right + wrong * wrongDensity), stand, joins: false };
     }
     const moves = chain ? this.moves(entry, h) : null;
     const known = chain && moves ? chain.expect(moves, mean[h]!) : null;
-    const plain = Math.hypot(spread[h]!, mean[h]! * EMF_SPREAD);
+    const plain = Math.hypot(spread[h]!, mean[h]! * supply[h]!);
     const deviation = known?.deviation ?? plain;
     const likely = (right: number) => (1 - wrong) * right + wrong * wrongDensity;
     const right = density(volts, known?.expected ?? mean[h]!, deviation);
@@ -227,6 +238,23 @@ export class EvidenceState {
     const earlier = this.entries[index - 1];
     if (!earlier || earlier.episode !== episode || testId(earlier.reading.test) !== id) return null;
     return 'volts' in earlier.reading.value ? earlier.reading.value.volts : null;
+  }
+
+  /**
+   * What two points showed before while a hypothesis had them hang, whatever the set-up was; null at the first time.
+   * What hangs does so in all readings together: one hidden state, which the first reading has shown.
+   */
+  private floatedBefore(index: number, h: number): number | null {
+    const { test } = this.entries[index]!.reading;
+    if (test.kind !== 'volts') return null;
+    for (let at = index - 1; at >= 0; at--) {
+      const { reading, prediction } = this.entries[at]!;
+      const { test: other, value } = reading;
+      if (other.kind !== 'volts' || !('volts' in value) || !prediction.volts) continue;
+      if (other.node !== test.node || other.against !== test.against) continue;
+      if (prediction.volts.floating[h] === FLOATS) return value.volts;
+    }
+    return null;
   }
 
   /**

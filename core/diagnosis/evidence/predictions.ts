@@ -13,6 +13,8 @@ import {
   type CircuitModel,
   combineAlterations,
   type OperatingPoint,
+  type SeenPoint,
+  seenPoint,
   UNALTERED,
 } from '../../network';
 import { type Hypothesis, NO_FAULT } from '../hypotheses/hypotheses';
@@ -20,16 +22,19 @@ import { kindOf } from '../kinds';
 import { nodeIndex, type RefOf, type Supposed } from '../kinds/kind';
 import { RESISTANCE_TOLERANCE, voltsSpread } from '../kinds/volts';
 import { WRONG_READING } from './readings';
-import { type Sensitivity, sensitivityOf } from './sensitivity';
+import { DUTY_SPREAD, type Sensitivity, sensitivityOf, supplySpread, swayOfDuty } from './sensitivity';
 import { findSway, type Sway, scaledPoint } from './sway';
 import type { TestPrediction, VoltsColumn } from './testPrediction';
 import { BIN_EDGES_12V, FLOATS, JOINED, UNKNOWN, VoltsPrediction } from './voltsPrediction';
+
+/** Relative tolerance of the inner resistance of a source: new and warm, or years old and cold. */
+const SOURCE_TOLERANCE = 1;
 
 export class Predictions {
   readonly binEdges: readonly number[];
   /** Index of the sound circuit among the hypotheses. */
   readonly sound: number;
-  private readonly points: OperatingPoint[][] = [];
+  private readonly points: SeenPoint[][] = [];
   private readonly sways: (Sway | null)[][] = [];
   private readonly hangs: Map<string, Uint8Array>[] = [];
   private readonly conditionIndex: ReadonlyMap<string, number>;
@@ -50,7 +55,7 @@ export class Predictions {
     const { branches } = model.network;
     this.tolerance = Float64Array.from(branches, (one) =>
       one.role === 'source'
-        ? 0.5
+        ? SOURCE_TOLERANCE
         : (guessTolerance(model.network.parts.get(one.part)!, one.role) ?? RESISTANCE_TOLERANCE),
     );
     // The mean tolerance of what divides the supply: loads above all.
@@ -76,14 +81,14 @@ export class Predictions {
   }
 
   /** The operating point of a hypothesis in a condition; solved when first asked for. */
-  point(hypothesis: number, conditionId: string): OperatingPoint {
+  point(hypothesis: number, conditionId: string): SeenPoint {
     const h = this.rowOf(hypothesis);
     const condition = this.conditionOf(conditionId);
     this.points[h] ??= [];
     const row = this.points[h]!;
     const known = row[condition];
     if (known) return known;
-    const point = this.model.solve(conditionId, this.alterationOf(h));
+    const point = seenPoint(this.model, conditionId, this.alterationOf(h));
     row[condition] = point;
     return point;
   }
@@ -107,8 +112,8 @@ export class Predictions {
         hypothesis,
         altered: own,
         point: (condition) => this.point(h, condition),
-        solve: (condition, extra) => model.solve(condition, combineAlterations(own, extra)),
-        solveWith: (condition, faults) => model.solve(condition, alterationOf(model, faults)),
+        solve: (condition, extra) => seenPoint(model, condition, combineAlterations(own, extra)),
+        solveWith: (condition, faults) => seenPoint(model, condition, alterationOf(model, faults)),
       };
     }
     const scaled = (point: OperatingPoint) => scaledPoint(point, 1 / sway.scale);
@@ -197,7 +202,9 @@ export class Predictions {
     const known = row[condition];
     if (known !== undefined) return known;
     const point = this.point(h, conditionId);
-    const found = findSway(this.model, conditionId, this.alterationOf(h), point, this.sources);
+    const found = point.swing
+      ? null
+      : findSway(this.model, conditionId, this.alterationOf(h), point, this.sources);
     row[condition] = found;
     return found;
   }
@@ -206,6 +213,8 @@ export class Predictions {
     const count = this.hypotheses.length;
     const mean = new Float64Array(count);
     const spread = new Float64Array(count);
+    const swing = new Float64Array(count);
+    const supply = Float64Array.from(this.hypotheses, supplySpread);
     const floating = new Uint8Array(count);
     const otherChance = new Float64Array(count);
     const otherMean = new Float64Array(count);
@@ -244,7 +253,10 @@ export class Predictions {
         }
       }
       const volts = mean[h]!;
-      spread[h] = voltsSpread(volts, emf, this.marginTolerance);
+      swing[h] = swingOf(point, node, against);
+      spread[h] = Math.hypot(voltsSpread(volts, emf, this.marginTolerance), DUTY_SPREAD * swing[h]!);
+      // Where it chatters there is no other way to stand.
+      if (point.swing) continue;
       const sway = this.sway(h, ref.condition);
       if (sway) {
         const altered = combineAlterations(this.altered(h, ref), sway.alteration);
@@ -254,7 +266,7 @@ export class Predictions {
       }
     }
     const anySway = otherChance.some((chance) => chance > 0);
-    const column: VoltsColumn = { mean, spread, floating, otherChance, otherMean, anySway };
+    const column: VoltsColumn = { mean, spread, swing, supply, floating, otherChance, otherMean, anySway };
     return new VoltsPrediction(ref, this.binEdges, column);
   }
 
@@ -264,8 +276,10 @@ export class Predictions {
     return ref.pulled ? combineAlterations(own, withoutPart(this.model.network, ref.pulled)) : own;
   }
 
-  private pointFor(h: number, ref: RefOf<'volts'>): OperatingPoint {
-    return ref.pulled ? this.model.solve(ref.condition, this.altered(h, ref)) : this.point(h, ref.condition);
+  private pointFor(h: number, ref: RefOf<'volts'>): SeenPoint {
+    return ref.pulled
+      ? seenPoint(this.model, ref.condition, this.altered(h, ref))
+      : this.point(h, ref.condition);
   }
 
   private hanging(h: number, ref: RefOf<'volts'>, point: OperatingPoint): Uint8Array {
@@ -300,9 +314,10 @@ export class Predictions {
     return found;
   }
 
-  private feel(h: number, ref: RefOf<'volts'>, { mean, floating }: VoltsColumn): Sensitivity | null {
+  private feel(h: number, ref: RefOf<'volts'>, { mean, swing, floating }: VoltsColumn): Sensitivity | null {
     if (floating[h] !== JOINED) return null;
     const point = this.pointFor(h, ref);
+    if (point.swing) return swayOfDuty(this.model, this.hypotheses[h]!, mean[h]!, swing[h]!);
     const state = {
       hypothesis: this.hypotheses[h]!,
       altered: this.altered(h, ref),
@@ -318,6 +333,11 @@ export class Predictions {
     while (k < this.binEdges.length && volts >= this.binEdges[k]!) k++;
     return k;
   }
+}
+
+/** Volts that two points of a circuit that chatters go to and fro between; 0 where it rests. */
+function swingOf({ swing }: SeenPoint, node: number, against: number): number {
+  return swing ? swing[node]! - swing[against]! : 0;
 }
 
 /** Combined alteration of several faults. */

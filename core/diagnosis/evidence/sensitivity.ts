@@ -3,7 +3,7 @@
  * reciprocity: a small current put through the points flows through every resistance in proportion to what that
  * resistance matters (Director and Rohrer, "The generalized adjoint network", 1969).
  */
-import { faultAlteration, RESISTANCE_MODES } from '../../faults';
+import { type FaultMode, faultAlteration, RESISTANCE_MODES } from '../../faults';
 import { METER_OHMS } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, type OperatingPoint } from '../../network';
 import type { Hypothesis } from '../hypotheses/hypotheses';
@@ -12,13 +12,51 @@ import { EMF_SPREAD } from './voltsPrediction';
 
 /** Spread of the ohms of a fault itself, on a logarithmic scale: its size is known to a factor of two. */
 const FAULT_TOLERANCE = 0.7;
+/** Spread of the volts of a battery whose level is the fault: from one level of the list to the next. */
+const LEVEL_SPREAD = 0.08;
+/** And of one that resists inside: it may rest at its usual volts or below. */
+const WEAK_SPREAD = 0.03;
 /** Probe currents, ampere; the first that moves no contact is taken. Behind an input even a milliampere lifts volts. */
 const PROBE_AMPS = [1e-3, 1e-6, 1e-8];
 
-/** How volts move with the unknown tolerances: volts per standard deviation, by branch; the last is the supply. */
+/** Faults that come in every size of a resistance. */
+const SIZED_MODES: ReadonlySet<FaultMode> = new Set([...RESISTANCE_MODES, 'weak', 'flat']);
+
+/** Spread of the share of the time for which a chattering contact is closed, about a half. */
+export const DUTY_SPREAD = 0.15;
+
+/**
+ * How volts move with the unknown tolerances: volts per standard deviation, by branch; then the supply, and last how
+ * long a contact that chatters is closed.
+ */
 export interface Sensitivity {
   readonly index: Int32Array;
   readonly volts: Float64Array;
+}
+
+/** How far the supply may lie from what a hypothesis supposes, as a fraction, one standard deviation. */
+export function supplySpread({ faults }: Hypothesis): number {
+  if (faults.some((fault) => fault.volts !== undefined)) return LEVEL_SPREAD;
+  return faults.some((fault) => fault.mode === 'weak') ? WEAK_SPREAD : EMF_SPREAD;
+}
+
+/** Unknowns that volts may move with, branches included. */
+export function unknownCount({ network }: CircuitModel): number {
+  return network.branches.length + 2;
+}
+
+/** Where a contact chatters, how long it is closed decides, for all points together, and hardly anything else. */
+export function swayOfDuty(
+  { network }: CircuitModel,
+  hypothesis: Hypothesis,
+  mean: number,
+  swing: number,
+): Sensitivity {
+  const supply = network.branches.length;
+  return {
+    index: Int32Array.of(supply, supply + 1),
+    volts: Float64Array.of(mean * supplySpread(hypothesis), DUTY_SPREAD * swing),
+  };
 }
 
 /** The state in which a hypothesis is asked. */
@@ -49,8 +87,10 @@ export function sensitivityOf(
   const volts: number[] = [];
   const faulty = new Map<number, number>();
   for (const fault of hypothesis.faults) {
-    if (!RESISTANCE_MODES.has(fault.mode) || fault.ohms === undefined) continue;
-    for (const { branch } of faultAlteration(network, fault).changes) faulty.set(branch, fault.ohms);
+    if (!SIZED_MODES.has(fault.mode)) continue;
+    for (const { branch, ohms } of faultAlteration(network, fault).changes) {
+      if (ohms !== undefined) faulty.set(branch, fault.ohms ?? ohms);
+    }
   }
   network.branches.forEach((branch, k) => {
     const amps = point.amps[k]!;
@@ -65,7 +105,7 @@ export function sensitivityOf(
     }
   });
   index.push(network.branches.length);
-  volts.push(mean * EMF_SPREAD);
+  volts.push(mean * supplySpread(hypothesis));
   return { index: Int32Array.from(index), volts: Float64Array.from(volts) };
 }
 

@@ -4,6 +4,10 @@ import type { TestRef } from '../../format';
 export interface VoltsColumn {
   readonly mean: Float64Array;
   readonly spread: Float64Array;
+  /** Volts that it goes to and fro between where a contact chatters; 0 where it rests. */
+  readonly swing: Float64Array;
+  /** How far the supply may lie from what is supposed, as a fraction: a fault of its own leaves it wide open. */
+  readonly supply: Float64Array;
   readonly floating: Uint8Array;
   /** A contact near its threshold may stand the other way: with this chance, and then these volts. */
   readonly otherChance: Float64Array;

@@ -76,7 +76,7 @@ export class VoltsPrediction implements TestPrediction {
   }
 
   private fill(): { clean: Float32Array; chances: Float32Array } {
-    const { mean, spread, floating, otherChance, otherMean } = this.volts;
+    const { mean, spread, supply, floating, otherChance, otherMean } = this.volts;
     const { outcomes, edges } = this;
     const clean = new Float32Array(mean.length * outcomes);
     const zeroBin = edges.filter((edge) => edge <= 0).length;
@@ -88,7 +88,7 @@ export class VoltsPrediction implements TestPrediction {
         this.addBins(clean, at, mean[h]!, FLOATING.nothingSpread, FLOATING.nothing);
         this.addBins(clean, at, mean[h]!, FLOATING.littleSpread, FLOATING.little);
       } else {
-        const wide = (volts: number) => Math.hypot(spread[h]!, volts * EMF_SPREAD);
+        const wide = (volts: number) => Math.hypot(spread[h]!, volts * supply[h]!);
         const other = otherChance[h]!;
         this.addBins(clean, at, mean[h]!, wide(mean[h]!), 1 - other);
         if (other > 0) this.addBins(clean, at, otherMean[h]!, wide(otherMean[h]!), other);

@@ -4,6 +4,7 @@
  */
 
 import {
+  burns,
   type Fault,
   type FaultMode,
   faultAlteration,
@@ -11,6 +12,7 @@ import {
   faultsOfPart,
   faultWords,
   OVERCURRENT_MODES,
+  SHORT_MODES,
   withBlownFuses,
 } from '../../faults';
 import type { PartKind } from '../../format';
@@ -128,7 +130,7 @@ function faultsThatShow(
   const kept = faultsOfPart(model, part).flatMap((fault): Omit<Weighted, 'weight'>[] => {
     const blown = OVERCURRENT_MODES.has(fault.mode) ? withBlownFuses(model, fault) : null;
     const alteration = blown?.alteration ?? faultAlteration(model.network, fault);
-    if (!shows(alteration)) return [];
+    if (!shows(alteration) || (!blown && SHORT_MODES.has(fault.mode) && burns(model, alteration))) return [];
     const fuses = blown?.fuses ?? [];
     const blowing = blown ? `, blowing ${fuses.map(nameOf).join(' and ')}` : '';
     return [

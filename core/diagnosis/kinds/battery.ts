@@ -1,8 +1,9 @@
 /** Volts on the battery's own posts: rested, cranking, charging. Limits scale with the nominal voltage. */
 
-import { type FaultMode, type FaultyCircuit, FLAT_EMF, WEAK_EMF } from '../../faults';
+import type { FaultMode } from '../../faults';
+import type { CircuitPart } from '../../format';
 import { normalBelow, voltmeterError } from '../../limits';
-import type { CircuitModel } from '../../network';
+import type { Alteration, CircuitModel } from '../../network';
 import { formatQuantity } from '../../quantity';
 import type { Hypothesis } from '../hypotheses/hypotheses';
 import { atNode, type RefOf, type Scene, type TestKind } from './kind';
@@ -24,43 +25,97 @@ const WORDS: Readonly<Record<State, string>> = {
   charge: 'engine running',
 };
 
-/** What is usual on a sound 12 V system, with its spread. */
-const USUAL: Readonly<Record<State, readonly [number, number]>> = {
-  rest: [12.55, 0.2],
-  crank: [10.6, 0.5],
-  charge: [14.2, 0.5],
-};
+/** Ohms of a starter and its cables on 12 V, turning: what a sound battery is drawn down by to about 10.5 V. */
+const CRANKING_OHMS = 0.06;
+/** Spread of what is read on a sound battery, on 12 V; wider where its own fault decides. */
+const SPREAD: Readonly<Record<State, number>> = { rest: 0.2, crank: 0.5, charge: 0.5 };
+const FAULTY_SPREAD: Readonly<Record<State, number>> = { rest: 0.4, crank: 1, charge: 1 };
+/** Volts while charging, and what a fault of the charging source makes of them, on 12 V. */
+const CHARGING = 14.2;
+const CHARGED_BY: Readonly<Partial<Record<FaultMode, number>>> = { weak: 12.9, 'over-voltage': 16.5 };
 
-/** Volts that a fault of battery or charging source leaves, on 12 V. */
-function left(state: State, mode: FaultMode | null): readonly [number, number] {
-  const [usual, spread] = USUAL[state];
-  switch (mode) {
-    case 'weak':
-      return state === 'rest' ? [12.6 * WEAK_EMF + 1.2, 0.9] : state === 'crank' ? [7, 1.5] : [usual, spread];
-    case 'flat':
-      return state === 'rest' ? [12.6 * FLAT_EMF + 3, 3] : state === 'crank' ? [3, 2] : [13, 1];
-    case 'open':
-      return state === 'charge' ? USUAL.rest : [usual, spread];
-    case 'over-voltage':
-      return state === 'charge' ? [16.5, 0.7] : [usual, spread];
-    default:
-      return [usual, spread];
+type Faults = Hypothesis['faults'];
+
+/** Volts and inner ohms of the battery, as altered. */
+function cellOf(model: CircuitModel, { changes }: Alteration): { emfVolts: number; ohms: number } {
+  const { branches, parts } = model.network;
+  const index = branches.findIndex((one) => one.role === 'source' && parts.get(one.part)?.kind === 'battery');
+  const sound = branches[index]!;
+  return changes
+    .filter((change) => change.branch === index)
+    .reduce((left, { emfVolts = left.emfVolts, ohms = left.ohms }) => ({ emfVolts, ohms }), {
+      emfVolts: sound.emfVolts,
+      ohms: sound.ohms,
+    });
+}
+
+function modeOf(model: CircuitModel, kind: CircuitPart['kind'], faults: Faults): FaultMode | null {
+  return faults.find((fault) => model.network.parts.get(fault.part)?.kind === kind)?.mode ?? null;
+}
+
+/** Volts on the posts, and how far they may lie from it. */
+function onPosts(
+  model: CircuitModel,
+  state: State,
+  altered: Alteration,
+  faults: Faults,
+): { volts: number; spread: number } {
+  const scale = model.circuit.nominalVolts / 12;
+  const cell = cellOf(model, altered);
+  const battery = modeOf(model, 'battery', faults);
+  const charging = modeOf(model, 'charging-source', faults);
+  const faulty = battery !== null || (state === 'charge' && charging !== null);
+  const spread = (faulty ? FAULTY_SPREAD : SPREAD)[state] * scale;
+  const cranking = CRANKING_OHMS * scale ** 2;
+  switch (state) {
+    case 'rest':
+      return { volts: cell.emfVolts, spread };
+    case 'crank':
+      return { volts: (cell.emfVolts * cranking) / (cranking + cell.ohms), spread };
+    case 'charge': {
+      if (charging === 'open') return { volts: cell.emfVolts, spread };
+      const charged = ((charging && CHARGED_BY[charging]) ?? CHARGING) * scale;
+      // One that is low holds the charge down for a while.
+      return { volts: battery === 'flat' ? (charged + cell.emfVolts) / 2 : charged, spread };
+    }
   }
 }
 
-/** The fault of the battery, or of the charging source where that is what charges, in a list of faults. */
-function modeIn(model: CircuitModel, state: State, faults: Hypothesis['faults']): FaultMode | null {
-  const kinds = state === 'charge' ? ['battery', 'charging-source'] : ['battery'];
-  const found = faults.find((fault) => kinds.includes(model.network.parts.get(fault.part)?.kind ?? ''));
-  return found?.mode ?? null;
+/** Rested volts of a lead-acid battery of 12 V at 25 °C, and how far it is charged then. */
+const CHARGED: readonly (readonly [number, string])[] = [
+  [12.55, 'well charged'],
+  [12.35, 'about three quarters charged'],
+  [12.15, 'about half charged'],
+];
+
+/** What rested volts above a quarter say of the charge, and what they do not. */
+function chargeWords(onTwelve: number): string {
+  const charged = CHARGED.find(([from]) => onTwelve >= from)?.[1];
+  if (charged === undefined) {
+    return 'about a quarter charged. Charge it before it is judged, or anything behind it.';
+  }
+  const rests =
+    charged === 'about half charged' ? 'Charge it before it is judged under load' : 'In order at rest';
+  return `${charged}. ${rests}; resting volts do not prove that it can deliver current.`;
 }
 
-function usualOn(circuit: FaultyCircuit, state: State): number {
-  const scale = circuit.model.circuit.nominalVolts / 12;
-  const mode = modeIn(circuit.model, state, circuit.faults);
-  const [volts] = left(state, mode);
-  // A rested sound battery shows its own emf.
-  return state === 'rest' && mode === null ? circuit.model.emfVolts : volts * scale;
+/** Above this nobody who works on vehicles of 12 or 24 V goes on: high voltage, or a meter on the wrong range. */
+const STOP_VOLTS = 60;
+
+/** Volts at the posts that belong to another system than the vehicle was said to have; null where they do not. */
+function otherSystem(state: State, volts: number, nominalVolts: number): string | null {
+  if (volts > STOP_VOLTS) {
+    return `more than ${STOP_VOLTS} V. Stop: this is no ${nominalVolts} V circuit. Take the leads off, and leave it to whoever is trained for high voltage.`;
+  }
+  if (state !== 'rest') return null;
+  const share = volts / nominalVolts;
+  if (share > 1.7) {
+    return `twice what a ${nominalVolts} V system has. Stop: what system is this? Two batteries in series, or another vehicle than the job says.`;
+  }
+  if (share > 0.44 && share < 0.56) {
+    return `half of what a ${nominalVolts} V system has. What system is this, and is it the whole battery? If it is, a battery so low is charged or exchanged before anything else is tested.`;
+  }
+  return null;
 }
 
 function postOf({ circuit }: Pick<Scene, 'circuit'>): string | null {
@@ -85,10 +140,11 @@ export const battery: TestKind<RefOf<'battery'>> = {
       accesses: atNode(scene.circuit, post, battery.minutes + (state === 'rest' ? 0 : 1)),
     }));
   },
-  chances: ({ model, hypothesis }, ref) => {
-    const [volts, spread] = left(ref.state, modeIn(model, ref.state, hypothesis.faults));
+  chances: ({ model, hypothesis, altered }, ref) => {
+    const { volts, spread } = onPosts(model, ref.state, altered, hypothesis.faults);
+    const scale = model.circuit.nominalVolts / 12;
     const blur = Math.hypot(spread, voltmeterError(volts));
-    const [low, high] = BATTERY_LIMITS[ref.state].map((limit) => normalBelow((limit - volts) / blur));
+    const [low, high] = BATTERY_LIMITS[ref.state].map((limit) => normalBelow((limit * scale - volts) / blur));
     return [low!, Math.max(0, high! - low!), 1 - high!];
   },
   outcome: (model, ref, value) => {
@@ -96,7 +152,10 @@ export const battery: TestKind<RefOf<'battery'>> = {
     const onTwelve = value.volts / (model.circuit.nominalVolts / 12);
     return BATTERY_LIMITS[ref.state].filter((limit) => onTwelve >= limit).length;
   },
-  shows: (circuit, ref) => ({ volts: Math.round(usualOn(circuit, ref.state) * 100) / 100 }),
+  shows: ({ model, alteration, faults }, ref) => {
+    const { volts } = onPosts(model, ref.state, alteration, faults);
+    return { volts: Math.round(volts * 100) / 100 };
+  },
   card: (_names, ref) => ({
     title: `Battery on its own posts, ${WORDS[ref.state]}`,
     settings:
@@ -122,6 +181,8 @@ export const battery: TestKind<RefOf<'battery'>> = {
     const [low, high] = BATTERY_LIMITS[ref.state].map((limit) => limit * scale);
     const shown = `${formatQuantity(value.volts, 'V')} ${WORDS[ref.state]}`;
     const limits = `on this ${model.circuit.nominalVolts} V system`;
+    const other = otherSystem(ref.state, value.volts, model.circuit.nominalVolts);
+    if (other) return `${shown}: ${other}`;
     if (value.volts < low!) {
       return ref.state === 'rest'
         ? `${shown}: below ${formatQuantity(low!, 'V')} ${limits}, so less than a quarter charged. Charge it and find out why before any part is bought.`
@@ -132,8 +193,6 @@ export const battery: TestKind<RefOf<'battery'>> = {
     if (value.volts >= high!) {
       return `${shown}: more than the ${formatQuantity(high!, 'V')} ${limits} should show; charging, another battery type, or overcharging.`;
     }
-    return ref.state === 'rest'
-      ? `${shown}: rested volts in order. They do not prove that it can deliver current.`
-      : `${shown}: in order.`;
+    return ref.state === 'rest' ? `${shown}: ${chargeWords(value.volts / scale)}` : `${shown}: in order.`;
   },
 };

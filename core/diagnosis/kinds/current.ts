@@ -8,7 +8,7 @@ import {
   fuseDropAmps,
   hasColdOhms,
 } from '../../limits';
-import type { CircuitModel, OperatingPoint } from '../../network';
+import { type CircuitModel, type OperatingPoint, seenPoint } from '../../network';
 import { formatQuantity } from '../../quantity';
 import { atPart, type RefOf, type Scene, type TestKind } from './kind';
 
@@ -63,7 +63,7 @@ export const clamp: TestKind<RefOf<'clamp'>> = {
       ? clampLimits(expectedAmps(model, ref)).filter((limit) => Math.abs(value.amps) >= limit).length
       : null,
   shows: ({ model, alteration }, ref) => {
-    const amps = clampedAmps(model, ref.part, model.solve(ref.condition, alteration));
+    const amps = clampedAmps(model, ref.part, seenPoint(model, ref.condition, alteration));
     return { amps: Math.round(amps * 10) / 10 };
   },
   card: (names, ref, lead) => ({
@@ -130,7 +130,7 @@ export const fuseDrop: TestKind<RefOf<'fuse-drop'>> = {
   shows: ({ model, alteration }, ref) => {
     const [branch] = model.network.branchesOfPart.get(ref.part) ?? [];
     const { a, b } = model.network.branches[branch!]!;
-    const { volts } = model.solve(ref.condition, alteration);
+    const { volts } = seenPoint(model, ref.condition, alteration);
     return { volts: Math.round((volts[a]! - volts[b]!) / DROP_RESOLUTION_VOLTS) * DROP_RESOLUTION_VOLTS };
   },
   card: (names, ref) => ({

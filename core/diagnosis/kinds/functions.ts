@@ -4,7 +4,14 @@ import { renewed } from '../../faults';
 import type { CircuitFile, CircuitPart, ReadingValue } from '../../format';
 import { appliedAt, bridgeRelay } from '../../hands';
 import { FUNCTION_STATES, functionChances, OPENS_FROM } from '../../limits';
-import { type Alteration, type CircuitModel, combineAlterations, type OperatingPoint } from '../../network';
+import {
+  type Alteration,
+  type CircuitModel,
+  combineAlterations,
+  type OperatingPoint,
+  seenPoint,
+} from '../../network';
+import { partsBehind } from './behind';
 import { fuseOfNode, fuseOfRelay } from './fuseBefore';
 import { atNode, atPart, type Names, type RefOf, type TestKind } from './kind';
 
@@ -24,7 +31,7 @@ function outcome(value: ReadingValue): number | null {
 }
 
 function state(model: CircuitModel, ref: { function: string; condition: string }, altered: Alteration) {
-  return { state: model.outcome(model.function(ref.function), model.solve(ref.condition, altered)) };
+  return { state: model.outcome(model.function(ref.function), seenPoint(model, ref.condition, altered)) };
 }
 
 const lower = (names: Names, id: string) => names.function(id).toLowerCase();
@@ -88,6 +95,8 @@ export const substitute: TestKind<RefOf<'substitute'>> = {
   results: RESULTS,
   minutes: 3,
   setUp: (ref) => `substitute|${ref.part}|${ref.condition}`,
+  feedsBehind: (circuit, { part }) =>
+    circuit.parts.some((one) => one.id === part && one.kind === 'fuse') ? [part] : [],
   spot: (ref) => `part|${ref.part}`,
   intervenes: true,
   touches: (ref) => [ref.part],
@@ -219,6 +228,14 @@ export const apply: TestKind<RefOf<'apply'>> = {
   results: RESULTS,
   minutes: 2,
   setUp: (ref) => `apply|${ref.with}|${ref.condition}`,
+  feedsBehind: (circuit, ref) =>
+    ref.with === 'plus'
+      ? circuit.parts
+          .filter((fuse) =>
+            partsBehind(circuit, fuse.id).some((part) => Object.values(part.pins).includes(ref.node)),
+          )
+          .map((fuse) => fuse.id)
+      : [],
   spot: (ref) => `node|${ref.node}`,
   intervenes: true,
   offers: ({ circuit, function: of, condition }) => {

@@ -9,6 +9,7 @@ import {
   WIGGLE_STATES,
   wiggleChances,
 } from '../../limits';
+import { seenPoint } from '../../network';
 import { atPart, type RefOf, type TestKind } from './kind';
 
 const OFF = ['Key: off', 'Its load switched off'] as const;
@@ -35,7 +36,7 @@ export const click: TestKind<RefOf<'click'>> = {
   outcome: (_, _ref, value) => ('click' in value ? CLICK_STATES.indexOf(value.click) : null),
   shows: ({ model, alteration }, ref) => {
     const sensor = model.network.sensors.findIndex((one) => one.part === ref.part);
-    const pulledIn = model.solve(ref.condition, alteration).sensed[sensor] === 1;
+    const pulledIn = seenPoint(model, ref.condition, alteration).sensed[sensor] === 1;
     return { click: pulledIn ? 'clicks' : 'silent' };
   },
   card: (names, ref) => ({

@@ -4,9 +4,9 @@ import { battery } from './battery';
 import { clamp, fuseDrop } from './current';
 import { apply, bridge, functionSeen, substitute } from './functions';
 import { click, elsewhere, look, wiggle } from './hand';
-import { Names, type Offer, type RefOf, type Scene, type TestKind } from './kind';
+import { type AnswerKind, Names, type Offer, type RefOf, type Scene, type TestKind } from './kind';
 import { lamp, lampInFuse, led } from './lamps';
-import { continuity, ohms } from './ohms';
+import { continuity, ohms, ohmsBehind } from './ohms';
 import { volts } from './volts';
 
 export const KINDS: { readonly [K in TestRef['kind']]: TestKind<RefOf<K>> } = {
@@ -16,6 +16,7 @@ export const KINDS: { readonly [K in TestRef['kind']]: TestKind<RefOf<K>> } = {
   function: functionSeen,
   continuity,
   ohms,
+  'ohms-behind': ohmsBehind,
   'lamp-in-fuse': lampInFuse,
   substitute,
   elsewhere,
@@ -52,6 +53,14 @@ export function refOfId(id: string): TestRef {
 /** What two readings would share if a common mistake spoiled both. */
 export function setUpOf(ref: TestRef): string {
   return kindOf(ref).setUp(ref);
+}
+
+/** Answers that a probe gives, which may sit on the pin beside. */
+const PROBED: ReadonlySet<AnswerKind> = new Set(['volts', 'millivolts', 'ohms', 'amps', 'lamp']);
+
+/** Whether an instrument gives the answer, and one slip of its probe may have given it. */
+export function byProbe(ref: TestRef): boolean {
+  return PROBED.has(kindOf(ref).answer);
 }
 
 /** The point or part that a reading is taken at. */

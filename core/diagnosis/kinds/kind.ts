@@ -96,6 +96,8 @@ export interface TestKind<R extends TestRef> {
    * which is isolated first.
    */
   readonly exchanges?: boolean;
+  /** Fuses that it renews or goes around: what blew the old one would blow the next, or the lead's. */
+  readonly feedsBehind?: (circuit: CircuitFile, ref: R) => readonly string[];
   /** Parts that it moves: pulled, unplugged, swapped, wiggled. What comes and goes may then change. */
   readonly touches?: (ref: R) => readonly string[];
   /** It asks what a part is like, not what the circuit does just now. */

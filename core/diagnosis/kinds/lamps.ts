@@ -1,15 +1,22 @@
 /** Test lamp, tester of light-emitting diodes, and the lamp in place of a fuse. */
 import { isUnknownLoad } from '../../circuit';
+import type { Fault } from '../../faults';
 import type { ReadingValue } from '../../format';
 import { lampInPlaceOf, ledTesterAt, testLampAt } from '../../hands';
-import { LAMP_STATES, lampChances, ledChances } from '../../limits';
-import { combineAlterations } from '../../network';
+import { EMF_PER_NOMINAL, LAMP_STATES, lampChances, ledChances } from '../../limits';
+import { type CircuitModel, combineAlterations, seenPoint } from '../../network';
+import { apartBehind, withApart } from './behind';
 import { atNode, likeliest, nodeIndex, type RefOf, type Scene, type TestKind } from './kind';
 
 const RESULTS = ['lit', 'dim', 'off'] as const;
 const LAMP_MINUTES = 0.6;
 const IN_FUSE_MINUTES = 2;
 const UNPLUG_MINUTES = 1.5;
+
+/** Volts at which a lamp is as bright as it should be, whatever the battery of the vehicle has left. */
+function ratedVolts(model: CircuitModel): number {
+  return model.circuit.nominalVolts * EMF_PER_NOMINAL;
+}
 
 function outcome(value: ReadingValue): number | null {
   return 'lamp' in value ? LAMP_STATES.indexOf(value.lamp) : null;
@@ -39,14 +46,18 @@ export const lamp: TestKind<RefOf<'lamp'>> = {
     // A dead floating point cannot light anything; no need to solve.
     if (point(ref.condition).floating[node]) return lampChances(0);
     const lit = solve(ref.condition, testLampAt(model.network, node));
-    return lampChances(Math.abs(lit.volts[node]!) / model.emfVolts);
+    return lampChances(Math.abs(lit.volts[node]!) / ratedVolts(model));
   },
   outcome: (_, _ref, value) => outcome(value),
   shows: ({ model, alteration }, ref) => {
     const node = nodeIndex(model, ref.node);
-    const point = model.solve(ref.condition, combineAlterations(alteration, testLampAt(model.network, node)));
+    const point = seenPoint(
+      model,
+      ref.condition,
+      combineAlterations(alteration, testLampAt(model.network, node)),
+    );
     const volts = point.floating[node] ? 0 : Math.abs(point.volts[node]!);
-    return { lamp: likeliest(LAMP_STATES, lampChances(volts / model.emfVolts)) };
+    return { lamp: likeliest(LAMP_STATES, lampChances(volts / ratedVolts(model))) };
   },
   card: (names, _ref, lead) => ({
     title: `Test lamp at ${names.node(_ref.node)}`,
@@ -87,16 +98,17 @@ export const led: TestKind<RefOf<'led'>> = {
     const node = nodeIndex(model, ref.node);
     if (point(ref.condition).floating[node]) return ledChances(0);
     const lit = solve(ref.condition, ledTesterAt(model.network, node));
-    return ledChances(Math.abs(lit.volts[node]!) / model.emfVolts);
+    return ledChances(Math.abs(lit.volts[node]!) / ratedVolts(model));
   },
   shows: ({ model, alteration }, ref) => {
     const node = nodeIndex(model, ref.node);
-    const point = model.solve(
+    const point = seenPoint(
+      model,
       ref.condition,
       combineAlterations(alteration, ledTesterAt(model.network, node)),
     );
     const volts = point.floating[node] ? 0 : Math.abs(point.volts[node]!);
-    return { lamp: likeliest(LAMP_STATES, ledChances(volts / model.emfVolts)) };
+    return { lamp: likeliest(LAMP_STATES, ledChances(volts / ratedVolts(model))) };
   },
   card: (names, ref, lead) => ({
     title: `LED tester at ${names.node(ref.node)}`,
@@ -115,6 +127,14 @@ export const led: TestKind<RefOf<'led'>> = {
   },
 };
 
+/** Share of its volts that the lamp in place of a fuse gets. */
+function lampShare(model: CircuitModel, ref: RefOf<'lamp-in-fuse'>, faults: readonly Fault[]): number {
+  const lamp = lampInPlaceOf(model.network, ref.part);
+  const altered = combineAlterations(withApart(model, faults, ref.unplugged), lamp.alteration);
+  const point = seenPoint(model, ref.condition, altered);
+  return Math.abs(point.volts[lamp.a]! - point.volts[lamp.b]!) / ratedVolts(model);
+}
+
 export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
   fields: ['part', 'condition', 'unplugged'],
   answer: 'lamp',
@@ -123,14 +143,13 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
   setUp: (ref) => `lamp-in-fuse|${ref.condition}|${ref.unplugged ?? ''}`,
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => (ref.unplugged ? [ref.part, ref.unplugged] : [ref.part]),
-  offers: ({ circuit, condition, concerned }) => {
-    const plugs = circuit.parts.filter((part) => part.kind === 'connector' && concerned(part.id));
+  offers: ({ model, circuit, condition, concerned }) => {
     // A load of unknown power may light the lamp as a short does: it has to be unplugged first.
     const bare = circuit.parts.some(isUnknownLoad) ? [] : [undefined];
     return circuit.parts
       .filter((part) => part.kind === 'fuse' && !part.safetyCritical && concerned(part.id))
       .flatMap((part) =>
-        [...bare, ...plugs].map((plug) => ({
+        [...bare, ...apartBehind(model, part.id)].map((plug) => ({
           ref: {
             kind: 'lamp-in-fuse' as const,
             part: part.id,
@@ -148,18 +167,11 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
         })),
       );
   },
-  chances: ({ model, solve }, ref) => {
-    const { alteration, a, b } = lampInPlaceOf(model.network, ref.part, ref.unplugged);
-    const point = solve(ref.condition, alteration);
-    return lampChances(Math.abs(point.volts[a]! - point.volts[b]!) / model.emfVolts);
-  },
+  chances: ({ model, hypothesis }, ref) => lampChances(lampShare(model, ref, hypothesis.faults)),
   outcome: (_, _ref, value) => outcome(value),
-  shows: (circuit, ref) => {
-    const { model, alteration } = circuit;
-    const lamp = lampInPlaceOf(model.network, ref.part, ref.unplugged);
-    const point = model.solve(ref.condition, combineAlterations(alteration, lamp.alteration));
-    const across = Math.abs(point.volts[lamp.a]! - point.volts[lamp.b]!);
-    return { lamp: likeliest(LAMP_STATES, lampChances(across / model.emfVolts)) };
+  shows: ({ model, faults, blown }, ref) => {
+    const fuses = blown.map((part): Fault => ({ part, mode: 'open' }));
+    return { lamp: likeliest(LAMP_STATES, lampChances(lampShare(model, ref, [...faults, ...fuses]))) };
   },
   card: (names, ref) => ({
     title: `Lamp in place of ${names.part(ref.part)}`,

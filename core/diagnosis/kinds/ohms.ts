@@ -1,11 +1,12 @@
 /** Ohms: of a part in the hand, which is proof, and in place with the battery off, which is evidence only. */
 
-import { isOpen, OPEN_MODES } from '../../faults';
-import { withoutBattery } from '../../hands';
+import { type Fault, isOpen, OPEN_MODES } from '../../faults';
+import { withoutBattery, withoutPart } from '../../hands';
 import { ohmmeterShows } from '../../instruments';
 import { CONTINUITY_STATES, normalBelow, OHMMETER_LEADS } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, UNALTERED } from '../../network';
 import { formatQuantity } from '../../quantity';
+import { apartBehind, loadSide, withApart } from './behind';
 import { continuityPins, OUT_OF_CIRCUIT, PULLING } from './hand';
 import { atNode, atPart, type RefOf, type TestKind } from './kind';
 
@@ -160,5 +161,115 @@ export const ohms: TestKind<RefOf<'ohms'>> = {
     return resultOf('ohms' in value ? value.ohms : null) === resultOf(expected)
       ? `${at}, about the ${belongs} of a sound circuit in place. ${paths}`
       : `${at}, where a sound circuit shows ${belongs} in place. ${paths}`;
+  },
+};
+
+type Behind = RefOf<'ohms-behind'>;
+
+const BEHIND_MINUTES = 1.8;
+const APART_MINUTES = 1.5;
+
+/** What the meter shows behind a fuse or relay that is out; null is over limit, undefined where volts forbid ohms. */
+function behind(model: CircuitModel, ref: Behind, faults: readonly Fault[]): number | null | undefined {
+  const alteration = combineAlterations(
+    withApart(model, faults, ref.unplugged),
+    withoutPart(model.network, ref.part),
+  );
+  const measured = { model, condition: ref.condition, alteration };
+  const shown = ohmmeterShows(
+    measured,
+    loadSide(model.network.parts.get(ref.part))!,
+    model.circuit.reference,
+  );
+  if ('liveVolts' in shown) return undefined;
+  return 'ohms' in shown ? shown.ohms : null;
+}
+
+export const ohmsBehind: TestKind<Behind> = {
+  fields: ['part', 'condition', 'unplugged'],
+  answer: 'ohms',
+  results: RESULTS,
+  minutes: BEHIND_MINUTES,
+  setUp: (ref) => `ohms-behind|${ref.condition}|${ref.unplugged ?? ''}`,
+  spot: (ref) => `part|${ref.part}`,
+  touches: (ref) => (ref.unplugged ? [ref.part, ref.unplugged] : [ref.part]),
+  offers: ({ model, circuit, condition, concerned }) => {
+    const rest = model.conditions.find(
+      (one) => one.key === 'off' && Object.keys(one.switches ?? {}).length === 0,
+    );
+    const conditions = [...new Set([condition, ...(rest ? [rest.id] : [])])];
+    return (
+      circuit.parts
+        .filter(
+          (part) =>
+            loadSide(part) !== null &&
+            !('fixed' in part && part.fixed) &&
+            !part.safetyCritical &&
+            concerned(part.id),
+        )
+        .flatMap((fuse) =>
+          conditions.flatMap((one) =>
+            [undefined, ...(one === condition ? apartBehind(model, fuse.id) : [])].map((part) => ({
+              ref: {
+                kind: 'ohms-behind' as const,
+                part: fuse.id,
+                condition: one,
+                ...(part ? { unplugged: part.id } : {}),
+              },
+              accesses: [
+                {
+                  place: part?.place ?? fuse.place ?? null,
+                  lead: fuse.kind === 'relay' ? `pin 87 of ${fuse.name}` : `the load side of ${fuse.name}`,
+                  minutes: BEHIND_MINUTES + (part ? APART_MINUTES : 0),
+                },
+              ],
+              disturbs: true,
+            })),
+          ),
+        )
+        // Where a sound circuit has volts, be they the drop over an earth that others share, no ohms are measured.
+        .filter(({ ref }) => behind(model, ref, []) !== undefined)
+    );
+  },
+  chances: ({ model, hypothesis }, ref) => {
+    const shown = behind(model, ref, hypothesis.faults);
+    return shown === undefined ? RESULTS.map(() => 1 / RESULTS.length) : chancesOf(shown);
+  },
+  outcome: ohms.outcome as unknown as TestKind<Behind>['outcome'],
+  shows: ({ model, faults, blown }, ref) => {
+    const fuses = blown.map((part): Fault => ({ part, mode: 'open' }));
+    const shown = behind(model, ref, [...faults, ...fuses]);
+    // With volts there nobody measures ohms: the reading is left out.
+    if (shown === undefined) return { volts: model.circuit.nominalVolts };
+    return shown === null ? { overLimit: true } : { ohms: Math.round(shown * 10) / 10 };
+  },
+  card: (names, ref, lead) => ({
+    title: `Ohms to earth behind ${names.part(ref.part)}${ref.unplugged ? `, ${names.part(ref.unplugged)} apart` : ''}`,
+    instrument: 'Meter on ohms',
+    steps: [
+      ...(ref.unplugged ? [`Unplug ${names.part(ref.unplugged)}.`] : []),
+      `Load off, then pull ${names.part(ref.part)}. Set key and switches as shown.`,
+      `Read volts at ${lead} first: they must be nothing, or no ohms are measured here.`,
+      `Leads on ${lead} and ${names.node(names.circuit.reference)}.`,
+    ],
+    cautions: [
+      'Insulated puller, no metal pliers. Ohms never on a live circuit, never on restraints. A lamp or motor that is still connected reads almost as low as a short: cold, it is one.',
+    ],
+  }),
+  slotPart: (ref) => ref.part,
+  inSentence: (names, ref) =>
+    `the ohms behind ${names.part(ref.part)}${ref.unplugged ? ` with ${names.part(ref.unplugged)} apart` : ''}`,
+  inLog: (names, ref) =>
+    `Ohms to earth behind ${names.part(ref.part)}${ref.unplugged ? `, ${names.part(ref.unplugged)} apart` : ''}`,
+  means: ({ model, names }, ref, value) => {
+    if (!('ohms' in value || 'overLimit' in value)) return null;
+    const shown = 'ohms' in value ? formatQuantity(value.ohms, 'Ω') : 'Over limit';
+    const at = `${shown} behind ${names.part(ref.part)}${ref.unplugged ? ` with ${names.part(ref.unplugged)} apart` : ''}`;
+    const expected = behind(model, ref, []);
+    if (expected === undefined) return `${at}. A sound circuit has volts here in this set-up: read those.`;
+    const belongs = expected === null ? 'over limit' : formatQuantity(expected, 'Ω');
+    return resultOf('ohms' in value ? value.ohms : null) === resultOf(expected)
+      ? `${at}, about the ${belongs} of a sound circuit so: no short shows in this set-up.`
+      : `${at}, where a sound circuit shows ${belongs} so.`;
   },
 };

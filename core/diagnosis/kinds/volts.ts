@@ -4,7 +4,7 @@ import type { FaultyCircuit } from '../../faults';
 import type { CircuitFile, CircuitPart, Reading } from '../../format';
 import { withoutPart } from '../../hands';
 import { CONTACT_WORN_VOLTS, expectedWithin, voltmeterError } from '../../limits';
-import { type CircuitModel, combineAlterations } from '../../network';
+import { type CircuitModel, combineAlterations, seenPoint } from '../../network';
 import { formatQuantity } from '../../quantity';
 import {
   type Access,
@@ -109,7 +109,7 @@ function shows(circuit: FaultyCircuit, ref: Ref) {
   const altered = ref.pulled
     ? combineAlterations(alteration, withoutPart(model.network, ref.pulled))
     : alteration;
-  const point = model.solve(ref.condition, altered);
+  const point = seenPoint(model, ref.condition, altered);
   const node = nodeIndex(model, ref.node);
   const against = nodeIndex(model, ref.against);
   const floats = point.floating[node] !== point.floating[against];

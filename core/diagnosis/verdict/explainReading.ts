@@ -3,10 +3,13 @@ import type { Reading } from '../../format';
 import type { Predictions } from '../evidence/predictions';
 import type { TakenReading } from '../evidence/readings';
 import type { TestPrediction } from '../evidence/testPrediction';
-import { EMF_SPREAD, JOINED } from '../evidence/voltsPrediction';
+import { JOINED } from '../evidence/voltsPrediction';
 import { kindOf } from '../kinds';
 import { Names } from '../kinds/kind';
 import { joinWords } from './joinWords';
+
+/** Share of the swing, to both sides of its middle, that the mean of what chatters lies in. */
+const CHATTERS_WITHIN = 0.4;
 
 /** What a reading means and clears, and whether it was out of keeping with what was left. */
 export function explainReading(
@@ -60,7 +63,12 @@ export function explainsReading(
       return Math.abs(read - volts.mean[hypothesis]!) < 0.2 * predictions.model.emfVolts;
     }
     const mean = volts.mean[hypothesis]!;
-    return Math.abs(read - mean) < 3.5 * Math.hypot(volts.spread[hypothesis]!, mean * EMF_SPREAD);
+    // What chatters is neither open nor closed for long: both ends of the swing are something else.
+    const swing = Math.abs(volts.swing[hypothesis]!);
+    if (swing > 0) return Math.abs(read - mean) < CHATTERS_WITHIN * swing;
+    return (
+      Math.abs(read - mean) < 3.5 * Math.hypot(volts.spread[hypothesis]!, mean * volts.supply[hypothesis]!)
+    );
   }
   const index = kindOf(reading.test).outcome(predictions.model, reading.test, reading.value);
   return index === null || clean[hypothesis * outcomes + index]! > 0.05;

@@ -23,7 +23,7 @@ export class Standings {
     return best + Math.log(CLEARED);
   }
 
-  /** Parts that are cleared of every fault. `cumulative`: log-likelihood of each hypothesis, its prior left out. */
+  /** Parts that are cleared of every fault. `cumulative`: log-likelihood of each hypothesis against the best, priors left out. */
   clearedParts(cumulative: Float64Array): string[] {
     const limit = this.clearedBelow(cumulative);
     return [...this.byPart]

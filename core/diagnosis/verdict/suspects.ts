@@ -49,6 +49,7 @@ export function suspectOf(
   return {
     id: group.id,
     title: titleOf(model, hypotheses, group),
+    units: group.units,
     parts: group.parts,
     chance,
     forms,

@@ -5,7 +5,7 @@ import type { Verdict } from '../assessment';
 import type { RepairGroup } from '../evidence/groups';
 import type { TakenReading } from '../evidence/readings';
 import { NOT_IN_MAP } from '../hypotheses/hypotheses';
-import { setUpOf, spotOf } from '../kinds';
+import { byProbe, setUpOf, spotOf } from '../kinds';
 
 /** A group at this chance is likely; its confirming test is proposed. */
 export const LIKELY = 0.95;
@@ -84,7 +84,7 @@ export function verdictOn(
   const independent =
     independentPair(strong.map((one) => one.reading)) || strong.some((one) => movesFault(one.reading));
   const proved = strong.length > 2 || strong.every(({ reading }) => surely(reading));
-  if (chance >= PROVED && independent && proved) {
+  if (chance >= PROVED && independent && proved && !hangsOnOne(chance, strong)) {
     return {
       suspect: group.id,
       strength: 'proved',
@@ -106,6 +106,12 @@ export function verdictOn(
     sentence: `${title} leads, but not enough to act on.`,
     evidence,
   };
+}
+
+/** Without one of the readings of a probe, which may have slipped, it would not even be the likeliest. */
+function hangsOnOne(chance: number, strong: readonly Support[]): boolean {
+  const odds = chance / (1 - chance);
+  return strong.some(({ reading, ratio }) => byProbe(reading.test) && odds / ratio < 1);
 }
 
 /** What no reading separates from a stretch of wires and joints: another joint on it. */

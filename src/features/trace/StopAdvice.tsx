@@ -8,7 +8,9 @@ const TITLES = {
   'repair-is-cheaper': 'Enough: trying the repair is cheaper now',
   'works-now': 'It works now: wait until it fails',
   'nothing-to-learn': 'No test would tell more',
+  'not-worth-it': 'No test left is worth its minutes',
 } as const;
+const CHEAPER: readonly string[] = ['repair-is-cheaper', 'not-worth-it'];
 
 /** Why testing may stop here, with what a repair would cost; the tests stay for whoever wants to go on. */
 export function StopAdvice({ assessment, jobId }: { assessment: Assessment; jobId: string }) {
@@ -18,7 +20,7 @@ export function StopAdvice({ assessment, jobId }: { assessment: Assessment; jobI
     <div className="mb-3 border-l-4 border-copper bg-copper-wash px-3 py-2" data-testid="stop">
       <p className="text-lg font-bold">{TITLES[stop.reason]}</p>
       <p>{stop.sentence}</p>
-      {repair && stop.reason === 'repair-is-cheaper' ? (
+      {repair && CHEAPER.includes(stop.reason) ? (
         <p className="mt-1">
           Repair: about {repair.minutes} min and a part worth {repair.price} min of work. If it is the wrong
           one, about {Math.max(1, Math.round(repair.wrong))} min are lost on average.{' '}

@@ -1,0 +1,68 @@
+/** What hangs on a fuse or a relay's contact: everything that its load side reaches, whatever switches and contacts do. */
+import { type Fault, faultAlteration } from '../../faults';
+import type { CircuitFile, CircuitPart } from '../../format';
+import { withoutPart } from '../../hands';
+import { type Alteration, type CircuitModel, combineAlterations } from '../../network';
+
+type Parts = Pick<CircuitFile, 'parts' | 'reference'>;
+
+/** Here the way ends: the supply, and what feeds others. */
+const ENDS: readonly CircuitPart['kind'][] = ['battery', 'charging-source', 'ground'];
+
+/** What was found once for a circuit; it is asked for every test. */
+const known = new WeakMap<Parts, Map<string, readonly CircuitPart[]>>();
+
+/** The point that the load hangs on behind a fuse, or behind the closing contact of a relay; null behind anything else. */
+export function loadSide(part: CircuitPart | undefined): string | null {
+  if (part?.kind === 'fuse') return part.pins.out;
+  return part?.kind === 'relay' ? (part.pins['87'] ?? null) : null;
+}
+
+/** Parts behind a fuse or relay, from its load side on to earth; it is none of them itself. */
+export function partsBehind(circuit: Parts, fuse: string): readonly CircuitPart[] {
+  const found = known.get(circuit) ?? new Map<string, readonly CircuitPart[]>();
+  known.set(circuit, found);
+  const before = found.get(fuse);
+  if (before) return before;
+  const start = circuit.parts.find((part) => part.id === fuse);
+  const from = loadSide(start);
+  if (!start || from === null) return [];
+  const earthed = new Set([circuit.reference]);
+  if (start.kind === 'fuse') earthed.add(start.pins.in);
+  for (const part of circuit.parts) if (part.kind === 'ground') earthed.add(part.pins.body);
+  const reached = new Set([from]);
+  const behind = new Set<CircuitPart>();
+  // A set grows while it is walked; every point is visited once.
+  for (const node of reached) {
+    if (earthed.has(node)) continue;
+    for (const part of circuit.parts) {
+      const pins = Object.values(part.pins) as string[];
+      if (part.id === fuse || ENDS.includes(part.kind) || !pins.includes(node)) continue;
+      behind.add(part);
+      for (const pin of pins) reached.add(pin);
+    }
+  }
+  const all = circuit.parts.filter((part) => behind.has(part));
+  found.set(fuse, all);
+  return all;
+}
+
+/** Plugs and loads behind a fuse or relay: what may be taken apart to find out where a short is. */
+export function apartBehind(model: CircuitModel, fuse: string): readonly CircuitPart[] {
+  return partsBehind(model.circuit, fuse).filter(
+    (part) => part.kind === 'connector' || model.network.loads.has(part.id),
+  );
+}
+
+/** The circuit with its faults and one plug or load apart, or none; a load that is apart takes its own short with it. */
+export function withApart(
+  model: CircuitModel,
+  faults: readonly Fault[],
+  unplugged: string | undefined,
+): Alteration {
+  const left = faults.filter((fault) => fault.part !== unplugged || fault.mode !== 'shorted');
+  return combineAlterations(
+    ...left.map((fault) => faultAlteration(model.network, fault)),
+    ...(unplugged ? [withoutPart(model.network, unplugged)] : []),
+  );
+}
