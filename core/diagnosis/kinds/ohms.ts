@@ -6,7 +6,7 @@ import { ohmmeterShows } from '../../instruments';
 import { CONTINUITY_STATES, normalBelow, OHMMETER_LEADS } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, UNALTERED } from '../../network';
 import { formatQuantity } from '../../quantity';
-import { apartBehind, loadSide, withApart } from './behind';
+import { apartBehind, loadSide, partsBehind, withApart } from './behind';
 import { continuityPins, OUT_OF_CIRCUIT, PULLING } from './hand';
 import { atNode, atPart, type RefOf, type TestKind } from './kind';
 
@@ -169,6 +169,18 @@ type Behind = RefOf<'ohms-behind'>;
 const BEHIND_MINUTES = 1.8;
 const APART_MINUTES = 1.5;
 
+/** What was found once for a sound circuit; it is asked for every fault that lies elsewhere. */
+const sound = new WeakMap<CircuitModel, Map<string, number | null | undefined>>();
+
+/** What the meter shows behind a fuse or relay that is out, of a circuit with no fault there. */
+function soundBehind(model: CircuitModel, ref: Behind): number | null | undefined {
+  const known = sound.get(model) ?? new Map<string, number | null | undefined>();
+  sound.set(model, known);
+  const key = `${ref.part}|${ref.condition}|${ref.unplugged ?? ''}`;
+  if (!known.has(key)) known.set(key, behind(model, ref, []));
+  return known.get(key);
+}
+
 /** What the meter shows behind a fuse or relay that is out; null is over limit, undefined where volts forbid ohms. */
 function behind(model: CircuitModel, ref: Behind, faults: readonly Fault[]): number | null | undefined {
   const alteration = combineAlterations(
@@ -232,7 +244,14 @@ export const ohmsBehind: TestKind<Behind> = {
     );
   },
   chances: ({ model, hypothesis }, ref) => {
-    const shown = behind(model, ref, hypothesis.faults);
+    // What lies elsewhere leaves no mark here, unless a relay behind it hears of it.
+    const there = partsBehind(model.circuit, ref.part);
+    const touched =
+      there.some((part) => part.kind === 'relay') ||
+      hypothesis.faults.some(
+        ({ part, mode }) => mode === 'short-to-feed' || there.some((one) => one.id === part),
+      );
+    const shown = touched ? behind(model, ref, hypothesis.faults) : soundBehind(model, ref);
     return shown === undefined ? RESULTS.map(() => 1 / RESULTS.length) : chancesOf(shown);
   },
   outcome: ohms.outcome as unknown as TestKind<Behind>['outcome'],
@@ -265,7 +284,7 @@ export const ohmsBehind: TestKind<Behind> = {
     if (!('ohms' in value || 'overLimit' in value)) return null;
     const shown = 'ohms' in value ? formatQuantity(value.ohms, 'Ω') : 'Over limit';
     const at = `${shown} behind ${names.part(ref.part)}${ref.unplugged ? ` with ${names.part(ref.unplugged)} apart` : ''}`;
-    const expected = behind(model, ref, []);
+    const expected = soundBehind(model, ref);
     if (expected === undefined) return `${at}. A sound circuit has volts here in this set-up: read those.`;
     const belongs = expected === null ? 'over limit' : formatQuantity(expected, 'Ω');
     return resultOf('ohms' in value ? value.ohms : null) === resultOf(expected)
