@@ -33,6 +33,8 @@ import { WorkedIn } from './workedIn';
 /** Tests that teach less than this are not proposed, bits. */
 const NOTHING_TO_LEARN = 0.004;
 const PROPOSALS = 8;
+const OPENED_BY_SOMETHING =
+  'The fuse is open; what opened it is not yet known, and would open the next one: look for it before a new one is fitted.';
 /** From this chance on that a short is behind it no new fuse is fitted as a test. */
 const MAY_BLOW = 0.05;
 /** From this chance on that it comes and goes, what was read before it last changed may be read again. */
@@ -183,7 +185,12 @@ export class DiagnosisSession {
       suspects: told.filter((one) => one.chance >= 0.001),
       effects: effects.slice(),
       parts: this.standings.of(cumulative, p, clearedBy),
-      verdict: stop?.reason === 'nothing-to-learn' ? withSentence(verdict, stop.sentence) : verdict,
+      verdict:
+        told !== suspects
+          ? withSentence(verdict, OPENED_BY_SOMETHING)
+          : stop?.reason === 'nothing-to-learn'
+            ? withSentence(verdict, stop.sentence)
+            : verdict,
       next,
       notInMap: p[notInMap]!,
       stop: repeat ? null : stop,

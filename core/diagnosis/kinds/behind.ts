@@ -9,8 +9,8 @@ type Parts = Pick<CircuitFile, 'parts' | 'reference'>;
 /** Here the way ends: the supply, and what feeds others. */
 const ENDS: readonly CircuitPart['kind'][] = ['battery', 'charging-source', 'ground'];
 
-/** What was found once for a circuit; it is asked for every test. */
-const known = new WeakMap<Parts, Map<string, readonly CircuitPart[]>>();
+/** What was found once for a circuit; it is asked for every test and every fault. */
+const known = new WeakMap<Parts, Map<string, ReadonlySet<string>>>();
 
 /** The point that the load hangs on behind a fuse, or behind the closing contact of a relay; null behind anything else. */
 export function loadSide(part: CircuitPart | undefined): string | null {
@@ -18,33 +18,38 @@ export function loadSide(part: CircuitPart | undefined): string | null {
   return part?.kind === 'relay' ? (part.pins['87'] ?? null) : null;
 }
 
-/** Parts behind a fuse or relay, from its load side on to earth; it is none of them itself. */
-export function partsBehind(circuit: Parts, fuse: string): readonly CircuitPart[] {
-  const found = known.get(circuit) ?? new Map<string, readonly CircuitPart[]>();
+/** Points that the load side of a fuse or relay reaches, those on earth among them. */
+function pointsBehind(circuit: Parts, fuse: string): ReadonlySet<string> {
+  const found = known.get(circuit) ?? new Map<string, ReadonlySet<string>>();
   known.set(circuit, found);
   const before = found.get(fuse);
   if (before) return before;
   const start = circuit.parts.find((part) => part.id === fuse);
   const from = loadSide(start);
-  if (!start || from === null) return [];
-  const earthed = new Set([circuit.reference]);
-  if (start.kind === 'fuse') earthed.add(start.pins.in);
-  for (const part of circuit.parts) if (part.kind === 'ground') earthed.add(part.pins.body);
-  const reached = new Set([from]);
-  const behind = new Set<CircuitPart>();
+  const reached = new Set(from === null ? [] : [from]);
+  const ends = new Set([circuit.reference]);
+  if (start?.kind === 'fuse') ends.add(start.pins.in);
+  for (const part of circuit.parts) if (part.kind === 'ground') ends.add(part.pins.body);
   // A set grows while it is walked; every point is visited once.
   for (const node of reached) {
-    if (earthed.has(node)) continue;
+    if (ends.has(node)) continue;
     for (const part of circuit.parts) {
       const pins = Object.values(part.pins) as string[];
       if (part.id === fuse || ENDS.includes(part.kind) || !pins.includes(node)) continue;
-      behind.add(part);
       for (const pin of pins) reached.add(pin);
     }
   }
-  const all = circuit.parts.filter((part) => behind.has(part));
-  found.set(fuse, all);
-  return all;
+  for (const end of ends) reached.delete(end);
+  found.set(fuse, reached);
+  return reached;
+}
+
+/** Parts behind a fuse or relay, from its load side on to earth, earth points included; it is none of them itself. */
+export function partsBehind(circuit: Parts, fuse: string): readonly CircuitPart[] {
+  const points = pointsBehind(circuit, fuse);
+  return circuit.parts.filter(
+    (part) => part.id !== fuse && (Object.values(part.pins) as string[]).some((pin) => points.has(pin)),
+  );
 }
 
 /** Plugs and loads behind a fuse or relay: what may be taken apart to find out where a short is. */
