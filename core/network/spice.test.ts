@@ -251,7 +251,7 @@ describe('agreement with ngspice', () => {
     expect(result.compared).toBeGreaterThan(80);
   });
 
-  const networks = so(300, 60);
+  const networks = so(300, 30);
   test(`${networks} random networks of 5 to 80 parts, sound and with a random fault`, () => {
     const total = { compared: 0, buzzing: 0, history: 0, largest: 0 };
     const wrong: string[] = [];
