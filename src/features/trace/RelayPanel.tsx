@@ -121,7 +121,7 @@ function Rows({ rows, onChoose }: { rows: readonly RoleVerdict[]; onChoose: (id:
             </span>
             {row.test ? (
               <Button
-                className="px-3"
+                className="px-3 shrink-0"
                 aria-label={`Read ${row.name}`}
                 onClick={() => onChoose(testId(row.test!))}
               >
