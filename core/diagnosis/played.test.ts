@@ -379,6 +379,13 @@ describe('when to stop', () => {
     expect(whetherToStop({ ...open, best: { minutes: 2, gainBits: 0.05 } })).toBeNull();
     expect(whetherToStop({ ...open, best: { minutes: 3, gainBits: 0.05 } })?.reason).toBe('not-worth-it');
   });
+  test('no new fuse is tried while what opened the old one may be there', () => {
+    const fuse = { ...base, mayBlowAgain: true };
+    expect(whetherToStop({ ...fuse, confirmingMinutes: 50 })).toBeNull();
+    const end = whetherToStop({ ...fuse, best: { minutes: 30, gainBits: 0.01 } });
+    expect(end?.reason).toBe('nothing-to-learn');
+    expect(end?.sentence).toContain('before a new one is fitted');
+  });
   test('while it works nothing can be measured: wait until it fails', () => {
     const away = whetherToStop({
       ...base,

@@ -91,3 +91,20 @@ test.each<[Fault, string]>([
   );
   expect([assessment.suspects[0]?.forms[0]?.fault?.part, trail]).toEqual([part, trail]);
 });
+
+test('no ohms behind a fuse that feeds a safety function, or a point that must not be probed', () => {
+  const offered = (file: typeof map) =>
+    new DiagnosisSession(file, { function: 'light', condition: 'on' }).permitted.filter(
+      ({ ref }) => ref.kind === 'ohms-behind',
+    ).length;
+  expect(offered(map)).toBeGreaterThan(0);
+  const guarded = {
+    ...map,
+    parts: map.parts.map((one) => (one.id === 'L' ? { ...one, safetyCritical: true } : one)),
+  };
+  expect(offered(guarded as typeof map)).toBe(0);
+  const nodes = map.nodes.map((one) =>
+    one.id === 'near' ? { ...one, probe: 'do-not-probe' as const } : one,
+  );
+  expect(offered({ ...map, nodes })).toBe(0);
+});

@@ -22,7 +22,7 @@ import { openOverloaded } from './overload';
  */
 export const RESISTANCE_FRACTIONS = [0.7, 0.5, 0.3, 0.12] as const;
 /** Shares of its own volts that a low battery may have left: a step from one to the next is what nobody tells apart. */
-export const SUPPLY_SHARES = [0.92, 0.84, 0.75, 0.64, 0.52, 0.4, 0.28, 0.16] as const;
+const SUPPLY_SHARES = [0.92, 0.84, 0.75, 0.64, 0.52, 0.4, 0.28, 0.16] as const;
 /** Current is cut to these fractions by a battery that resists inside. */
 const INNER_FRACTIONS = [0.9, 0.75, 0.55, 0.35, 0.15] as const;
 /** Below this current no resistance of a joint matters to anybody, ampere. */

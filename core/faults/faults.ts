@@ -50,7 +50,7 @@ export const WEAK_INNER_FACTOR = 15;
 export const FLAT_EMF = 0.25;
 export const FLAT_INNER_FACTOR = 100;
 /** A battery whose level was chosen has so many times its inner resistance: what is discharged resists more. */
-export const LOW_INNER_FACTOR = 4;
+const LOW_INNER_FACTOR = 4;
 /** A coil with shorted turns keeps this share of its ohms, and pulls nothing. */
 export const SHORTED_COIL_SHARE = 0.02;
 /** An unregulated charging source gives this many times its set volts. */

@@ -70,6 +70,9 @@ export interface Stop {
   readonly sentence: string;
 }
 
+const LOOK_FOR_WHAT_OPENED_IT =
+  'No test left tells enough of what opened the fuse: look along the wires and at the loads behind it before a new one is fitted.';
+
 /**
  * Whether to stop: proved; nothing left that teaches anything; every test left costs more than what it teaches is
  * worth; or the cheapest confirming test costs more than what it is expected to save, (1 - p) times the cost of the
@@ -115,7 +118,9 @@ export function whetherToStop(input: {
   if (!anythingToLearn && confirmingMinutes === null) {
     return {
       reason: 'nothing-to-learn',
-      sentence: 'No test on this map would tell more: decide by looking, or by the cheapest repair.',
+      sentence: mayBlowAgain
+        ? LOOK_FOR_WHAT_OPENED_IT
+        : 'No test on this map would tell more: decide by looking, or by the cheapest repair.',
     };
   }
   if (
@@ -123,6 +128,8 @@ export function whetherToStop(input: {
     (confirmingMinutes === null || mayBlowAgain) &&
     best.gainBits * minutesPerBit(cost) < best.minutes
   ) {
+    // A new fuse is no cheap try while what opened the old one may be there.
+    if (mayBlowAgain) return { reason: 'nothing-to-learn', sentence: LOOK_FOR_WHAT_OPENED_IT };
     return {
       reason: 'not-worth-it',
       sentence: `${title} leads. The best test left takes ${best.minutes.toFixed(1)} min and would tell so little that looking, or trying the cheapest repair and proving the function, is cheaper.`,

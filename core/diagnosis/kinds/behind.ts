@@ -55,7 +55,16 @@ export function partsBehind(circuit: Parts, fuse: string): readonly CircuitPart[
 /** Plugs and loads behind a fuse or relay: what may be taken apart to find out where a short is. */
 export function apartBehind(model: CircuitModel, fuse: string): readonly CircuitPart[] {
   return partsBehind(model.circuit, fuse).filter(
-    (part) => part.kind === 'connector' || model.network.loads.has(part.id),
+    (part) => !part.safetyCritical && (part.kind === 'connector' || model.network.loads.has(part.id)),
+  );
+}
+
+/** Whether nothing behind a fuse or relay forbids an ohmmeter: no safety function, no point that must not be probed. */
+export function mayMeasureBehind(circuit: CircuitFile, fuse: string): boolean {
+  const points = pointsBehind(circuit, fuse);
+  return (
+    !partsBehind(circuit, fuse).some((part) => part.safetyCritical) &&
+    !circuit.nodes.some((node) => points.has(node.id) && node.probe !== undefined)
   );
 }
 

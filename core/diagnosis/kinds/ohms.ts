@@ -6,7 +6,7 @@ import { ohmmeterShows } from '../../instruments';
 import { CONTINUITY_STATES, normalBelow, OHMMETER_LEADS } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, UNALTERED } from '../../network';
 import { formatQuantity } from '../../quantity';
-import { apartBehind, loadSide, partsBehind, withApart } from './behind';
+import { apartBehind, loadSide, mayMeasureBehind, partsBehind, withApart } from './behind';
 import { continuityPins, OUT_OF_CIRCUIT, PULLING } from './hand';
 import { atNode, atPart, type RefOf, type TestKind } from './kind';
 
@@ -217,6 +217,7 @@ export const ohmsBehind: TestKind<Behind> = {
             loadSide(part) !== null &&
             !('fixed' in part && part.fixed) &&
             !part.safetyCritical &&
+            mayMeasureBehind(circuit, part.id) &&
             concerned(part.id),
         )
         .flatMap((fuse) =>
@@ -240,7 +241,7 @@ export const ohmsBehind: TestKind<Behind> = {
           ),
         )
         // Where a sound circuit has volts, be they the drop over an earth that others share, no ohms are measured.
-        .filter(({ ref }) => behind(model, ref, []) !== undefined)
+        .filter(({ ref }) => soundBehind(model, ref) !== undefined)
     );
   },
   chances: ({ model, hypothesis }, ref) => {
