@@ -2,7 +2,6 @@
  * What a hand instrument would show in any condition with any faults and interventions: the operating point with
  * the instrument attached, so that its own ohms count.
  */
-import { conducts, resolveControl, startFactor } from '../circuit';
 import { type Fault, faultAlteration } from '../faults';
 import type { CircuitFile } from '../format';
 import {
@@ -19,7 +18,7 @@ import {
   testLampOhms,
   voltmeterError,
 } from '../limits';
-import { type Alteration, type BranchChange, CircuitModel, combineAlterations, UNALTERED } from '../network';
+import { type Alteration, CircuitModel, combineAlterations, UNALTERED } from '../network';
 
 /** The circuit that is measured: condition, and everything that is different from the drawing. */
 export interface Measured {
@@ -110,30 +109,21 @@ export function ohmmeterShows(measured: Measured, from: string, to: string): Ohm
   const { network } = model;
   const a = nodeOf(model, from);
   const b = nodeOf(model, to);
-  const point = model.solve(condition, alteration);
-  const live = point.volts[a]! - point.volts[b]!;
-  const apart = point.floating[a] === 1 || point.floating[b] === 1;
-  if (!apart && Math.abs(live) > LIVE_VOLTS) return { liveVolts: live };
-  const moment = model.condition(condition);
-  const changes: BranchChange[] = network.branches.flatMap((branch, index): BranchChange[] => {
-    const part = network.parts.get(branch.part)!;
-    if (branch.role === 'source') return [];
-    if (branch.role === 'load') return [{ branch: index, ohms: branch.ohms / startFactor(part) }];
-    const resolved = resolveControl(network, branch.control, moment);
-    if (typeof resolved === 'string') return [];
-    return [{ branch: index, held: conducts(resolved, point.sensed) ? 'closed' : 'open' }];
-  });
+  const solver = model.solver(condition);
+  const { sensed } = solver.look(alteration, model.start(condition, alteration));
+  const live = solver.floats(a) || solver.floats(b) ? 0 : solver.across(a, b);
+  if (Math.abs(live) > LIVE_VOLTS) return { liveVolts: live };
+  const held = solver.contactsWith(sensed).filter(({ branch }) => network.branches[branch]!.role !== 'load');
+  const silent = alteration.changes.map(({ emfVolts: _, ...change }) => change);
   const probe = { a, b, ohms: PROBE_OHMS, emfVolts: PROBE_VOLTS };
-  const silent = [...network.branches.keys()].filter((index) => network.branches[index]!.role === 'source');
   const asleep: Alteration = {
-    ...combineAlterations({ changes, bridges: [] }, alteration, {
-      changes: silent.map((branch) => ({ branch, emfVolts: 0 })),
-      bridges: [],
-    }),
+    ...alteration,
+    changes: [...held, ...silent],
     bridges: [...alteration.bridges.map((bridge) => ({ ...bridge, emfVolts: 0 })), probe],
   };
-  const probed = model.solver(condition).solve(asleep);
-  const amps = Math.abs(probed.amps[probed.amps.length - 1]!);
+  const asleepSolver = model.asleepSolver(condition);
+  asleepSolver.look(asleep);
+  const amps = Math.abs(asleepSolver.across(a, b) - PROBE_VOLTS) / PROBE_OHMS;
   const ohms = PROBE_VOLTS / amps - PROBE_OHMS + OHMMETER_LEADS;
   return amps > 0 && ohms < OHMMETER_LIMIT ? { ohms: Math.max(OHMMETER_LEADS, ohms) } : { overLimit: true };
 }

@@ -25,22 +25,30 @@ export interface Alteration {
   readonly changes: readonly BranchChange[];
   readonly bridges: readonly Bridge[];
   /** Junctions fitted the wrong way round. */
-  readonly reversed?: readonly number[];
+  readonly reversed?: readonly number[] | undefined;
   /** Sensors that feel the volts between other nodes than drawn, whatever their coil; equal nodes feel nothing. */
-  readonly sensing?: readonly { readonly sensor: number; readonly a: number; readonly b: number }[];
+  readonly sensing?:
+    | readonly { readonly sensor: number; readonly a: number; readonly b: number }[]
+    | undefined;
   /** Fuses of another rating than drawn, ampere by branch; they open by it. */
-  readonly ratings?: readonly { readonly branch: number; readonly amps: number }[];
+  readonly ratings?: readonly { readonly branch: number; readonly amps: number }[] | undefined;
 }
 
 export const UNALTERED: Alteration = { changes: [], bridges: [] };
 
 /** All of them at once; where two change one branch, the later acts on what the earlier left. */
 export function combineAlterations(...alterations: readonly Alteration[]): Alteration {
-  return {
-    changes: alterations.flatMap((one) => one.changes),
-    bridges: alterations.flatMap((one) => one.bridges),
-    reversed: alterations.flatMap((one) => one.reversed ?? []),
-    sensing: alterations.flatMap((one) => one.sensing ?? []),
-    ratings: alterations.flatMap((one) => one.ratings ?? []),
-  };
+  const changes: BranchChange[] = [];
+  const bridges: Bridge[] = [];
+  let reversed: Alteration['reversed'];
+  let sensing: Alteration['sensing'];
+  let ratings: Alteration['ratings'];
+  for (const one of alterations) {
+    changes.push(...one.changes);
+    bridges.push(...one.bridges);
+    if (one.reversed) reversed = [...(reversed ?? []), ...one.reversed];
+    if (one.sensing) sensing = [...(sensing ?? []), ...one.sensing];
+    if (one.ratings) ratings = [...(ratings ?? []), ...one.ratings];
+  }
+  return { changes, bridges, reversed, sensing, ratings };
 }

@@ -24,6 +24,35 @@ function held(model: CircuitModel, chattering: readonly string[], pulledIn: bool
   });
 }
 
+/** Volts between two points as a meter shows them; nothing where one of them hangs free. Quick where no relay chatters. */
+export function seenVolts(
+  model: CircuitModel,
+  conditionId: string,
+  alteration: Alteration,
+  a: number,
+  b: number,
+): number {
+  const solver = model.solver(conditionId);
+  const { oscillating } = solver.look(alteration, model.start(conditionId, alteration));
+  if (oscillating.length === 0) return solver.floats(a) || solver.floats(b) ? 0 : solver.across(a, b);
+  const { volts, floating } = seenPoint(model, conditionId, alteration);
+  return floating[a] === 1 || floating[b] === 1 ? 0 : volts[a]! - volts[b]!;
+}
+
+/** Ampere through a branch, the mean of both states where relays chatter. Quick where none does. */
+export function seenAmps(
+  model: CircuitModel,
+  conditionId: string,
+  alteration: Alteration,
+  branch: number,
+): number {
+  const solver = model.solver(conditionId);
+  const { oscillating } = solver.look(alteration, model.start(conditionId, alteration));
+  return oscillating.length === 0
+    ? solver.branchAmps(branch)
+    : seenPoint(model, conditionId, alteration).amps[branch]!;
+}
+
 /** The operating point of a condition; where relays chatter, the mean of their contacts in and out. */
 export function seenPoint(model: CircuitModel, conditionId: string, alteration: Alteration): SeenPoint {
   const point = model.solve(conditionId, alteration);

@@ -70,7 +70,7 @@ export class Differences {
         shape += `+${bridge.a}/${bridge.b}`;
       }
       const inject = siemens * (bridge.emfVolts ?? 0);
-      ports.add(bridge.a, bridge.b, siemens, inject, -1, base.columnBetween(bridge.a, bridge.b));
+      ports.add(bridge.a, bridge.b, siemens, inject, -1, base.bridgeColumn(bridge.a, bridge.b));
     }
     if (this.anyCut) this.bent.cut.fill(0);
     this.anyCut = false;

@@ -4,6 +4,9 @@
  */
 import type { SparseFactor } from './sparse';
 
+/** Columns of bridges that a base keeps. */
+const BRIDGES_KEPT = 128;
+
 /** What opening one element does to the islands. */
 export type Opening =
   /** Everything stays joined as it was. */
@@ -56,6 +59,7 @@ export class Factorization implements FactoredState {
   readonly conducting: Int32Array;
   private readonly columns: (Float64Array | undefined)[];
   private readonly tieColumns: (Float64Array | undefined)[];
+  private readonly bridgeColumns = new Map<number, Float64Array>();
   private readonly work: Float64Array;
   private ohms: Float64Array | null = null;
   private readonly order: Int32Array;
@@ -137,8 +141,20 @@ export class Factorization implements FactoredState {
     return column;
   }
 
-  /** The same for any two nodes; not kept. */
-  columnBetween(a: number, b: number): Float64Array {
+  /** The same for any two nodes; the latest are kept, since one test is asked of every suspect. */
+  bridgeColumn(a: number, b: number): Float64Array {
+    const key = a * this.volts.length + b;
+    const known = this.bridgeColumns.get(key);
+    if (known) return known;
+    if (this.bridgeColumns.size >= BRIDGES_KEPT) {
+      this.bridgeColumns.delete(this.bridgeColumns.keys().next().value!);
+    }
+    const column = this.columnBetween(a, b);
+    this.bridgeColumns.set(key, column);
+    return column;
+  }
+
+  private columnBetween(a: number, b: number): Float64Array {
     const column = new Float64Array(this.volts.length);
     this.work[a] = this.work[a]! + 1;
     this.work[b] = this.work[b]! - 1;
@@ -177,7 +193,7 @@ export class Factorization implements FactoredState {
 
   /** Numbers stored: what memory grows with. */
   get storedNumbers(): number {
-    const columns = [...this.columns, ...this.tieColumns];
+    const columns = [...this.columns, ...this.tieColumns, ...this.bridgeColumns.values()];
     return columns.reduce((sum, column) => sum + (column?.length ?? 0), this.volts.length * 3);
   }
 }

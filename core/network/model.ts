@@ -1,6 +1,6 @@
 /** A circuit ready to be questioned: its network, one solver per condition, and its sound state in each. */
 
-import { buildNetwork, type Network } from '../circuit';
+import { buildNetwork, type Network, startFactor } from '../circuit';
 import type { CircuitFile, CircuitFunction, Condition } from '../format';
 import { type Alteration, UNALTERED } from './alteration';
 import { ConditionSolver, type OperatingPoint } from './solve';
@@ -14,6 +14,7 @@ export class CircuitModel {
   readonly network: Network;
   readonly conditions: readonly Condition[];
   private readonly solvers = new Map<string, ConditionSolver>();
+  private readonly asleep = new Map<string, ConditionSolver>();
   private readonly adopted = new Map<string, Condition>();
   private readonly soundPoints = new Map<string, OperatingPoint>();
 
@@ -32,6 +33,18 @@ export class CircuitModel {
     return solver;
   }
 
+  /**
+   * The solver of a condition for what an ohmmeter meets: sources without volts, filaments cold, motors at rest. Coils
+   * feel nothing here, so that contacts stand as they are held.
+   */
+  asleepSolver(conditionId: string): ConditionSolver {
+    const known = this.asleep.get(conditionId);
+    if (known) return known;
+    const solver = new ConditionSolver(asleepNetwork(this.network), this.condition(conditionId));
+    this.asleep.set(conditionId, solver);
+    return solver;
+  }
+
   /** The operating point of the circuit as drawn. */
   sound(conditionId: string): OperatingPoint {
     const known = this.soundPoints.get(conditionId);
@@ -47,6 +60,16 @@ export class CircuitModel {
    */
   solve(conditionId: string, alteration: Alteration, after?: string): OperatingPoint {
     return this.solver(conditionId).solve(alteration, this.start(conditionId, alteration, after));
+  }
+
+  /**
+   * The same for whoever asks for a few volts or amperes of it: the solver, which answers until it solves the next state
+   * of this condition.
+   */
+  look(conditionId: string, alteration: Alteration): ConditionSolver {
+    const solver = this.solver(conditionId);
+    solver.look(alteration, this.start(conditionId, alteration));
+    return solver;
   }
 
   /** The half of the pulses in which pulsed outputs are off; null where no output is pulsed. */
@@ -84,7 +107,7 @@ export class CircuitModel {
     const id = `#${JSON.stringify(condition)}`;
     if (!this.adopted.has(id)) {
       for (const old of [...this.adopted.keys()].slice(0, Math.max(0, this.adopted.size - ADOPTED + 1))) {
-        for (const map of [this.adopted, this.solvers, this.soundPoints]) map.delete(old);
+        for (const map of [this.adopted, this.solvers, this.asleep, this.soundPoints]) map.delete(old);
       }
       this.adopted.set(id, { ...condition, id, name: 'As set' });
     }
@@ -124,4 +147,14 @@ export class CircuitModel {
 
   /** Supply voltage of the sound circuit: the highest voltage that any source brings to the datum's net. */
   readonly emfVolts: number;
+}
+
+/** The network with all that is warm or fed cold and dead; branches keep their numbers. */
+function asleepNetwork(network: Network): Network {
+  const branches = network.branches.map((branch) => {
+    if (branch.role === 'source') return { ...branch, emfVolts: 0 };
+    if (branch.role !== 'load') return branch;
+    return { ...branch, ohms: branch.ohms / startFactor(network.parts.get(branch.part)!) };
+  });
+  return { ...network, branches };
 }

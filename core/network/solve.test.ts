@@ -9,7 +9,7 @@ import type { CircuitPart } from '../format/circuitSchema';
 import { type Intervention, intervene } from '../hands/interventions';
 import { type Alteration, combineAlterations, UNALTERED } from './alteration';
 import { CircuitModel } from './model';
-import { ConditionSolver } from './solve';
+import { ConditionSolver, type OperatingPoint } from './solve';
 
 function solved(parts: CircuitPart[], fault?: Parameters<typeof faultAlteration>[1]) {
   const network = buildNetwork(circuitOf({ parts }));
@@ -238,6 +238,38 @@ function someInterventions(model: CircuitModel, random: () => number): Intervent
   ];
 }
 
+/** Compares what a look is asked with the whole point; volts and currents one by one. */
+function expectSameLook(
+  model: CircuitModel,
+  condition: string,
+  alteration: Alteration,
+  point: OperatingPoint,
+  hanging: Uint8Array,
+  words: string,
+): void {
+  const { network } = model;
+  const solver = model.solver(condition);
+  const looked = solver.look(alteration);
+  const steady = point.oscillating.join(' ') === looked.oscillating.join(' ');
+  if (!steady || looked.sensed.join() !== point.sensed.join()) throw new Error(`${words}: other contacts`);
+  const close = (one: number, other: number) => Math.abs(one - other) <= 1e-9 * Math.max(1, Math.abs(other));
+  point.volts.forEach((volts, node) => {
+    if (solver.floats(node) !== (point.floating[node] === 1)) throw new Error(`${words}: other islands`);
+    if (point.floating[node] === 1 || hanging[node] === 1) return;
+    const seen = solver.across(node, network.datum);
+    if (!close(seen, volts)) throw new Error(`${words}, ${network.nodeIds[node]}: ${seen} V, not ${volts} V`);
+  });
+  network.branches.forEach(({ part, a, b }, branch) => {
+    if (hanging[a] === 1 || hanging[b] === 1) return;
+    const seen = solver.branchAmps(branch);
+    const amps = point.amps[branch]!;
+    // Volts to 1e-9 over a milliohm leave currents to a microampere.
+    if (Math.abs(seen - amps) > 1e-6 * Math.max(1, Math.abs(amps))) {
+      throw new Error(`${words}, ${part}: ${seen} A, not ${amps} A`);
+    }
+  });
+}
+
 /** Compares the quick way with factoring anew; nodes that hang on leakage alone aside. */
 function expectSame(model: CircuitModel, condition: string, alteration: Alteration, words: string): void {
   const solver = model.solver(condition);
@@ -250,6 +282,7 @@ function expectSame(model: CircuitModel, condition: string, alteration: Alterati
     oscillating: anew.oscillating,
   });
   const hanging = solver.hanging(alteration, anew);
+  expectSameLook(model, condition, alteration, quick, hanging, words);
   quick.volts.forEach((volts, node) => {
     if (hanging[node] === 1) return;
     const allowed = 1e-9 * Math.max(1, Math.abs(anew.volts[node]!));

@@ -6,20 +6,21 @@
  * that the sound circuit passes through (`factorization.ts`, `wholeMatrix.ts`). Faults, interventions and contacts
  * (`elements.ts`) are a few changed elements of one of these (`ports.ts`, `differences.ts`); junctions that leave
  * the point they were linearised at follow in their own ports alone (`bend.ts`); sensors step until they rest
- * (`sensors.ts`); Kirchhoff's law judges what came out (`kirchhoff.ts`).
+ * (`sensors.ts`); Kirchhoff's law judges what came out (`completion.ts`, `kirchhoff.ts`).
  *
  * Nodes that nothing joins to the datum form islands (`shape.ts`). Each island is tied to the datum by one
  * conductance at one node; no current can flow through a tie, so the island's own voltages are exact.
  */
 import type { Moment, Network } from '../circuit';
-import { type Alteration, UNALTERED } from './alteration';
+import { type Alteration, type BranchChange, UNALTERED } from './alteration';
 import { BentJunctions } from './bend';
+import { Completion } from './completion';
 import { Differences } from './differences';
 import { Elements } from './elements';
 import { Factorization } from './factorization';
 import { join, rootOf, separate } from './islands';
 import { KirchhoffCheck } from './kirchhoff';
-import { Ports, spread } from './ports';
+import { Ports } from './ports';
 import { equalStates, type Felt, Sensors } from './sensors';
 import { ShapeFinder } from './shape';
 import { WholeMatrix } from './wholeMatrix';
@@ -38,25 +39,23 @@ export interface OperatingPoint {
 }
 
 /** A point that can be filled again and again, so that nothing is allocated in a loop. */
-export interface ReusablePoint {
-  volts: Float64Array;
-  floating: Uint8Array;
-  amps: Float64Array;
-  sensed: Uint8Array;
-  oscillating: readonly string[];
+export type ReusablePoint = { -readonly [K in keyof OperatingPoint]: OperatingPoint[K] };
+
+/** What a look says of itself: valid until the next state is solved. */
+export type Looked = Pick<OperatingPoint, 'sensed' | 'oscillating'>;
+
+/** Where the sensors came to rest, or go on moving; not settled where junctions found no volts. */
+interface Run {
+  readonly states: Uint8Array;
+  readonly oscillating: readonly string[];
+  readonly settled: boolean;
 }
 
 /** States of the sensors for which a condition keeps a factorization. */
 const BASE_LIMIT = 12;
-/** Below this pivot so many digits are lost that the result is refined, or the matrix is made anew. */
-const REFINE_BELOW = 1e-5;
-/** Above this pivot, and with no more than so many times the nominal volts to cancel, nothing need be checked. */
-const SURE_PIVOT = 1e-5;
-const SURE_VOLTS = 1e3;
+/** Below this pivot so many digits are lost that the matrix is made anew. */
 const ANEW_BELOW = 1e-8;
 const BENT_ANEW_BELOW = 1e-5;
-/** Kirchhoff's current law must hold to this fraction of the largest current, or the matrix is made anew. */
-const RESIDUAL_TOLERANCE = 1e-10;
 /** Leakage of a power diode: currents up to this decide nothing that a meter would not change. */
 const IDLE_AMPS = 1e-8;
 /** With more junctions than these a rough look at the states on the way pays. By measurement. */
@@ -72,7 +71,7 @@ export class ConditionSolver implements Felt {
   private readonly shapes: ShapeFinder;
   private readonly differences: Differences;
   private readonly whole: WholeMatrix;
-  private readonly kirchhoff: KirchhoffCheck;
+  private readonly completion: Completion;
   private readonly bases: Factorization[] = [];
   /** Whether a rough look at the states on the way pays: it does where many junctions have to be followed. */
   private readonly mayBeRough: boolean;
@@ -83,8 +82,6 @@ export class ConditionSolver implements Felt {
   private readonly volts: Float64Array;
   private smallestPivot = 1;
   private anyReversed = false;
-  private readonly drawColumns: Float64Array[] = [];
-  private drawAmps = new Float64Array(32);
 
   constructor(
     readonly network: Network,
@@ -104,9 +101,10 @@ export class ConditionSolver implements Felt {
     this.shapes = new ShapeFinder(this.elements, nodeCount, datum);
     this.differences = new Differences(this.elements, this.ports, this.bent, this.shapes, datum);
     this.whole = new WholeMatrix(network, this.elements, this.bent, this.shapes);
-    this.kirchhoff = new KirchhoffCheck(network, this.elements, this.bent);
     this.mayBeRough = junctions.length > FEW_JUNCTIONS;
     this.volts = new Float64Array(nodeCount);
+    const kirchhoff = new KirchhoffCheck(network, this.elements, this.bent);
+    this.completion = new Completion(this.ports, this.bent, kirchhoff, network.circuit.nominalVolts);
     // Factors every state that the sound circuit passes through on its way to rest.
     const { sensed } = this.solve(UNALTERED);
     this.elements.closeContacts(sensed);
@@ -141,13 +139,35 @@ export class ConditionSolver implements Felt {
 
   /** The same, written into a point that exists already. */
   solveInto(point: ReusablePoint, alteration: Alteration, start?: Uint8Array): OperatingPoint {
+    let found = this.run(alteration, start, false);
     // Where Kirchhoff's law does not hold closely enough the whole is done the slow way.
-    return this.run(point, alteration, start, false) ?? this.run(point, alteration, start, true)!;
+    if (found.settled && !this.complete(alteration)) found = this.runAnew(alteration, start);
+    return this.finish(point, found.states, alteration, found.oscillating);
   }
 
   /** The same with the matrix factored anew for every state: the slow way that the quick one is judged by. */
   solveAnew(alteration: Alteration, start?: Uint8Array): OperatingPoint {
-    return this.run(this.emptyPoint(), alteration, start, true)!;
+    const { states, oscillating } = this.runAnew(alteration, start);
+    return this.finish(this.emptyPoint(), states, alteration, oscillating);
+  }
+
+  /**
+   * The same for whoever wants to know little of it: volts, currents and what floats are then asked one by one, until
+   * the next is solved.
+   */
+  look(alteration: Alteration, start?: Uint8Array): Looked {
+    let found = this.run(alteration, start, false);
+    if (found.settled && !this.completion.isSure(this.base, this.smallestPivot)) {
+      if (this.complete(alteration)) this.base = null;
+      else found = this.runAnew(alteration, start);
+    }
+    return { sensed: found.states, oscillating: found.oscillating };
+  }
+
+  /** Whether a node has no path to the reference, in the state that was looked at. */
+  floats(node: number): boolean {
+    const { roots } = this.shapes;
+    return roots[node] !== roots[this.network.datum];
   }
 
   /**
@@ -180,6 +200,16 @@ export class ConditionSolver implements Felt {
     return hangs;
   }
 
+  /** Every contact that sensors move, held as it stands while these are on. */
+  contactsWith(sensed: Uint8Array): BranchChange[] {
+    const { elements } = this;
+    elements.closeContacts(sensed);
+    return Array.from(elements.moved, (branch, i) => ({
+      branch,
+      held: elements.closed[i] === 1 ? 'closed' : 'open',
+    }));
+  }
+
   /** Volts between two nodes in the present state. */
   across(from: number, to: number): number {
     const { base } = this;
@@ -195,12 +225,13 @@ export class ConditionSolver implements Felt {
     return siemens * (this.across(elements.a[e]!, elements.b[e]!) - elements.emfVolts(e));
   }
 
-  private run(
-    point: ReusablePoint,
-    alteration: Alteration,
-    start: Uint8Array | undefined,
-    anew: boolean,
-  ): OperatingPoint | null {
+  private runAnew(alteration: Alteration, start: Uint8Array | undefined): Run {
+    const found = this.run(alteration, start, true);
+    if (found.settled) this.complete(alteration);
+    return found;
+  }
+
+  private run(alteration: Alteration, start: Uint8Array | undefined, anew: boolean): Run {
     const { sensors } = this;
     this.takeAlteration(alteration);
     sensors.begin(start);
@@ -219,7 +250,7 @@ export class ConditionSolver implements Felt {
         settled = this.settle(base, alteration, false);
         if (settled) sensors.sense(this, alteration, next);
       }
-      if (!settled) return this.finish(point, states, alteration, this.junctionParts());
+      if (!settled) return { states, oscillating: this.junctionParts(), settled };
       let oscillating = NOT_STEADY;
       if (!equalStates(next, states)) {
         const before = sensors.metAt(next, step);
@@ -227,8 +258,7 @@ export class ConditionSolver implements Felt {
         oscillating = sensors.loopParts(Math.max(before, step - 3), step + 1);
         if (rough) settled = this.settle(base, alteration, false);
       }
-      if (!this.complete(alteration) && !anew) return null;
-      return this.finish(point, states, alteration, oscillating);
+      return { states, oscillating, settled: true };
     }
   }
 
@@ -270,7 +300,7 @@ export class ConditionSolver implements Felt {
   private makeBase(): Factorization | null {
     const { whole, elements, network } = this;
     const near = this.bases[this.bases.length - 1] ?? null;
-    const found = whole.factor(UNALTERED, near) ?? whole.factor(UNALTERED, null);
+    const found = whole.factor(near) ?? whole.factor(null);
     if (!found) return null;
     whole.holdIdle(found);
     const state = { ...found, roots: this.shapes.roots.slice(), closed: elements.closed.slice() };
@@ -309,41 +339,16 @@ export class ConditionSolver implements Felt {
 
   private anew(alteration: Alteration, near: Factorization | null): boolean {
     const { whole } = this;
-    const found = whole.factor(alteration, near ?? this.bases[0] ?? null) ?? whole.factor(alteration, null);
+    const found = whole.volts(alteration, near ?? this.bases[0] ?? null) ?? whole.volts(alteration, null);
     this.base = null;
-    if (found) this.volts.set(found.volts);
+    if (found) this.volts.set(found);
     else this.volts.fill(0);
     return found !== null;
   }
 
   /** Volts everywhere in the state that was found; false where Kirchhoff's law does not hold. */
   private complete(alteration: Alteration): boolean {
-    const { base, ports, bent, volts, kirchhoff } = this;
-    if (!base) return kirchhoff.residual(volts, alteration) <= RESIDUAL_TOLERANCE;
-    const columns = this.drawColumns;
-    const needed = ports.count + bent.count;
-    if (this.drawAmps.length < needed) this.drawAmps = new Float64Array(2 * needed);
-    const amps = this.drawAmps;
-    let count = 0;
-    // Large volts that cancel one another lose digits.
-    let largest = 0;
-    for (let p = 0; p < ports.count; p++) {
-      const column = ports.columns[p]!;
-      columns[count] = column;
-      amps[count++] = ports.drawn[p]!;
-      largest = Math.max(largest, Math.abs(ports.drawn[p]! * (column[ports.a[p]!]! - column[ports.b[p]!]!)));
-    }
-    for (let i = 0; i < bent.count; i++) {
-      columns[count] = bent.columns[i]!;
-      amps[count++] = bent.excess[i]!;
-      largest = Math.max(largest, Math.abs(bent.excess[i]! * bent.ownOhms(i)));
-    }
-    spread(base.volts, columns, amps, count, volts);
-    if (this.smallestPivot < REFINE_BELOW && bent.count === 0) {
-      kirchhoff.refine(volts, base, ports, alteration);
-    }
-    const sure = this.smallestPivot > SURE_PIVOT && largest < SURE_VOLTS * this.network.circuit.nominalVolts;
-    return sure || kirchhoff.residual(volts, alteration) <= RESIDUAL_TOLERANCE;
+    return this.completion.fill(this.volts, this.base, this.smallestPivot, alteration);
   }
 
   private finish(

@@ -16,6 +16,8 @@ const NEWTON_LIMIT = 120;
 const NEWTON_TOLERANCE = 1e-10;
 const IDLE_VOLTS = 1e-9;
 const IDLE_SIEMENS = 0.01;
+/** Sets of bridges whose order of elimination is kept. */
+const KEPT_WORK = 48;
 
 /** Elements of a state, and the volts that they give. */
 export class Workspace {
@@ -45,8 +47,8 @@ export class Workspace {
 
 export class WholeMatrix {
   private readonly pattern: SparsePattern;
-  /** For states without bridges; reused by the next. */
-  private reused: Workspace | null = null;
+  /** By the ends of the bridges; written over by the next state with the same. */
+  private readonly kept = new Map<string, Workspace>();
 
   constructor(
     private readonly network: Network,
@@ -58,13 +60,26 @@ export class WholeMatrix {
     this.pattern = new SparsePattern(network.nodeCount, network.datum, a, b, a.length);
   }
 
-  /** Factors the present state from nothing, started at the junctions of `near`. Null when they do not settle. */
-  factor(alteration: Alteration, near: Factorization | null): Workspace | null {
+  /**
+   * The present state factored from nothing, started at the junctions of `near`, in a workspace of its own. Null when
+   * they do not settle. For states without bridges.
+   */
+  factor(near: Factorization | null): Workspace | null {
+    const work = new Workspace(this.pattern, this.elements.junctionCount);
+    return this.fill(work, [], near) ? work : null;
+  }
+
+  /** Volts of the present state from nothing; null when its junctions do not settle. To be copied before the next. */
+  volts({ bridges }: Alteration, near: Factorization | null): Float64Array | null {
+    const conducting = bridges.filter((bridge) => this.elements.bridgeSiemens(bridge) > 0);
+    const work = this.workFor(conducting);
+    return this.fill(work, conducting, near) ? work.volts : null;
+  }
+
+  private fill(work: Workspace, bridges: Alteration['bridges'], near: Factorization | null): boolean {
     const { elements, shapes } = this;
     const { branchCount, junctionCount } = elements;
-    const bridges = alteration.bridges.filter((bridge) => elements.bridgeSiemens(bridge) > 0);
     const first = branchCount + junctionCount;
-    const work = new Workspace(this.patternWith(bridges), junctionCount);
     shapes.begin();
     for (let e = 0; e < branchCount; e++) {
       work.siemens[e] = elements.siemens(e);
@@ -78,7 +93,19 @@ export class WholeMatrix {
     });
     shapes.finish(work.ties);
     if (near) work.junctionVolts.set(near.junctionVolts);
-    return this.newton(work) ? work : null;
+    else work.junctionVolts.fill(0);
+    return this.newton(work);
+  }
+
+  private workFor(bridges: Alteration['bridges']): Workspace {
+    const key = bridges.map(({ a, b }) => `${a}/${b}`).join(' ');
+    let work = this.kept.get(key);
+    if (!work) {
+      if (this.kept.size >= KEPT_WORK) this.kept.delete(this.kept.keys().next().value!);
+      work = new Workspace(this.patternWith(bridges), this.elements.junctionCount);
+      this.kept.set(key, work);
+    }
+    return work;
   }
 
   private patternWith(bridges: Alteration['bridges']): SparsePattern {
@@ -107,8 +134,7 @@ export class WholeMatrix {
   ): Float64Array | null {
     const { elements, bent } = this;
     const { branchCount, junctionCount, a, b } = elements;
-    this.reused ??= new Workspace(this.pattern, junctionCount);
-    const work = this.reused;
+    const work = this.workFor([]);
     for (let j = 0; j < junctionCount; j++) {
       const e = branchCount + j;
       work.junctionVolts[j] = bent.cut[j] === 1 ? 0 : across(a[e]!, b[e]!);

@@ -15,6 +15,7 @@ import {
   type OperatingPoint,
   type SeenPoint,
   seenPoint,
+  seenVolts,
   UNALTERED,
 } from '../../network';
 import { type Hypothesis, NO_FAULT } from '../hypotheses/hypotheses';
@@ -39,6 +40,7 @@ export class Predictions {
   private readonly hangs: Map<string, Uint8Array>[] = [];
   private readonly conditionIndex: ReadonlyMap<string, number>;
   private readonly made = new Map<string, TestPrediction>();
+  private readonly plain: Supposition[] = [];
   private readonly felt = new Map<string, (Sensitivity | null)[]>();
   private readonly tolerance: Float64Array;
   private readonly marginTolerance: number;
@@ -103,30 +105,9 @@ export class Predictions {
   }
 
   private supposed(h: number, sway: Sway | null): Supposed {
-    const { model } = this;
-    const hypothesis = this.hypotheses[h]!;
-    const own = this.alterationOf(h);
-    if (!sway) {
-      return {
-        model,
-        hypothesis,
-        altered: own,
-        point: (condition) => this.point(h, condition),
-        solve: (condition, extra) => seenPoint(model, condition, combineAlterations(own, extra)),
-        solveWith: (condition, faults) => seenPoint(model, condition, alterationOf(model, faults)),
-      };
-    }
-    const scaled = (point: OperatingPoint) => scaledPoint(point, 1 / sway.scale);
-    const altered = combineAlterations(own, sway.alteration);
-    return {
-      model,
-      hypothesis,
-      altered,
-      point: (condition) => scaled(model.solve(condition, altered)),
-      solve: (condition, extra) => scaled(model.solve(condition, combineAlterations(altered, extra))),
-      solveWith: (condition, faults) =>
-        scaled(model.solve(condition, combineAlterations(alterationOf(model, faults), sway.alteration))),
-    };
+    if (sway) return new Supposition(this, h, this.alterationOf(h), sway);
+    this.plain[h] ??= new Supposition(this, h, this.alterationOf(h), null);
+    return this.plain[h];
   }
 
   private makeStates(ref: TestRef): TestPrediction {
@@ -223,6 +204,7 @@ export class Predictions {
     const emf = this.model.emfVolts;
     /** What the meter shows where points hang, by the volts that leakage leaves there: most faults are elsewhere. */
     const metered = new Map<string, { volts: number; together: boolean }>();
+    const hangKey = `${ref.condition}|${ref.pulled ?? ''}`;
     for (let h = 0; h < count; h++) {
       const { alteration, lasting } = this.hypotheses[h]!;
       if (alteration === null) {
@@ -238,7 +220,7 @@ export class Predictions {
         floating[h] = FLOATS;
         continue;
       }
-      const hangs = this.hanging(h, ref, point);
+      const hangs = this.hangs[h]?.get(hangKey) ?? this.hanging(h, ref, point);
       if (hangs[node] === 0 && hangs[against] === 0) mean[h] = point.volts[node]! - point.volts[against]!;
       else {
         // Where only leakage decides, the meter's own ohms do: what it shows is solved with it attached.
@@ -260,9 +242,8 @@ export class Predictions {
       const sway = this.sway(h, ref.condition);
       if (sway) {
         const altered = combineAlterations(this.altered(h, ref), sway.alteration);
-        const other = this.model.solve(ref.condition, altered);
         otherChance[h] = sway.chance;
-        otherMean[h] = (other.volts[node]! - other.volts[against]!) / sway.scale;
+        otherMean[h] = this.model.look(ref.condition, altered).across(node, against) / sway.scale;
       }
     }
     const anySway = otherChance.some((chance) => chance > 0);
@@ -295,8 +276,9 @@ export class Predictions {
 
   private metered(h: number, ref: RefOf<'volts'>, a: number, b: number) {
     const meter = { changes: [], bridges: [{ a, b, ohms: METER_OHMS }] };
-    const point = this.model.solve(ref.condition, combineAlterations(this.altered(h, ref), meter));
-    const volts = point.volts[a]! - point.volts[b]!;
+    const volts = this.model
+      .look(ref.condition, combineAlterations(this.altered(h, ref), meter))
+      .across(a, b);
     // Joined by conductors, they stay equal under the tiny current of the meter.
     const together = Math.abs(volts) < 1e-6 && this.hanging(h, ref, this.pointFor(h, ref))[b] === 1;
     return { volts, together };
@@ -332,6 +314,46 @@ export class Predictions {
     let k = 0;
     while (k < this.binEdges.length && volts >= this.binEdges[k]!) k++;
     return k;
+  }
+}
+
+/** A hypothesis that tests ask; with a sway, as it is while a contact near its threshold stands the other way. */
+class Supposition implements Supposed {
+  readonly model: CircuitModel;
+  readonly hypothesis: Hypothesis;
+  readonly altered: Alteration;
+
+  constructor(
+    private readonly predictions: Predictions,
+    private readonly h: number,
+    own: Alteration,
+    private readonly sway: Sway | null,
+  ) {
+    this.model = predictions.model;
+    this.hypothesis = predictions.hypotheses[h]!;
+    this.altered = sway ? combineAlterations(own, sway.alteration) : own;
+  }
+
+  // Kinds take them out by name.
+  readonly point = (condition: string): OperatingPoint =>
+    this.sway ? this.seen(condition, this.altered) : this.predictions.point(this.h, condition);
+
+  readonly solve = (condition: string, extra: Alteration): OperatingPoint =>
+    this.seen(condition, combineAlterations(this.altered, extra));
+
+  readonly volts = (condition: string, extra: Alteration, a: number, b: number): number =>
+    seenVolts(this.model, condition, combineAlterations(this.altered, extra), a, b) / (this.sway?.scale ?? 1);
+
+  readonly solveWith = (condition: string, faults: Hypothesis['faults']): OperatingPoint => {
+    const other = alterationOf(this.model, faults);
+    return this.seen(condition, this.sway ? combineAlterations(other, this.sway.alteration) : other);
+  };
+
+  private seen(condition: string, altered: Alteration): OperatingPoint {
+    const { model, sway } = this;
+    return sway
+      ? scaledPoint(model.solve(condition, altered), 1 / sway.scale)
+      : seenPoint(model, condition, altered);
   }
 }
 

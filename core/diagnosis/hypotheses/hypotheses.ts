@@ -17,7 +17,7 @@ import {
 } from '../../faults';
 import type { PartKind } from '../../format';
 import { functionChances } from '../../limits';
-import { type Alteration, type CircuitModel, combineAlterations, UNALTERED } from '../../network';
+import { type Alteration, type CircuitModel, combineAlterations, seenAmps, UNALTERED } from '../../network';
 import { type PriorTable, priorWeight } from './priors';
 
 export interface Hypothesis {
@@ -105,8 +105,8 @@ function shower(model: CircuitModel, complaint: ComplaintScene | undefined) {
   }
   const load = model.network.loads.get(model.function(complaint.function).load)!;
   const chances = (alteration: Alteration) => {
-    const point = model.solve(complaint.condition, alteration);
-    const fraction = Math.abs(point.amps[load.branch]!) / load.nominalAmps;
+    const amps = seenAmps(model, complaint.condition, alteration, load.branch);
+    const fraction = Math.abs(amps) / load.nominalAmps;
     return functionChances(fraction, load.weakBelow, load.deadBelow);
   };
   const sound = chances(UNALTERED);

@@ -51,11 +51,13 @@ export interface Supposed {
   readonly model: CircuitModel;
   readonly hypothesis: Hypothesis;
   readonly altered: Alteration;
-  point(condition: string): OperatingPoint;
+  readonly point: (condition: string) => OperatingPoint;
   /** With something more done to the circuit than the faults did. */
-  solve(condition: string, extra: Alteration): OperatingPoint;
+  readonly solve: (condition: string, extra: Alteration) => OperatingPoint;
+  /** Volts between two points as a meter shows them, with something more done to the circuit. */
+  readonly volts: (condition: string, extra: Alteration, a: number, b: number) => number;
   /** The same with other faults, those of a renewed part left out for instance. */
-  solveWith(condition: string, faults: Hypothesis['faults']): OperatingPoint;
+  readonly solveWith: (condition: string, faults: Hypothesis['faults']) => OperatingPoint;
 }
 
 /** What a reading is held against when it is put into words. */

@@ -4,7 +4,7 @@ import type { Fault } from '../../faults';
 import type { ReadingValue } from '../../format';
 import { lampInPlaceOf, ledTesterAt, testLampAt } from '../../hands';
 import { EMF_PER_NOMINAL, LAMP_STATES, lampChances, ledChances } from '../../limits';
-import { type CircuitModel, combineAlterations, seenPoint } from '../../network';
+import { type Alteration, type CircuitModel, combineAlterations, seenPoint, seenVolts } from '../../network';
 import { apartBehind, withApart } from './behind';
 import { atNode, likeliest, nodeIndex, type RefOf, type Scene, type TestKind } from './kind';
 
@@ -41,12 +41,12 @@ export const lamp: TestKind<RefOf<'lamp'>> = {
       ref: { kind: 'lamp', node, condition: scene.condition },
       accesses: atNode(scene.circuit, node, LAMP_MINUTES),
     })),
-  chances: ({ model, point, solve }, ref) => {
+  chances: ({ model, point, volts }, ref) => {
     const node = nodeIndex(model, ref.node);
     // A dead floating point cannot light anything; no need to solve.
     if (point(ref.condition).floating[node]) return lampChances(0);
-    const lit = solve(ref.condition, testLampAt(model.network, node));
-    return lampChances(Math.abs(lit.volts[node]!) / ratedVolts(model));
+    const lit = volts(ref.condition, testLampAt(model.network, node), node, model.network.datum);
+    return lampChances(Math.abs(lit) / ratedVolts(model));
   },
   outcome: (_, _ref, value) => outcome(value),
   shows: ({ model, alteration }, ref) => {
@@ -94,11 +94,11 @@ export const led: TestKind<RefOf<'led'>> = {
         ref: { kind: 'led', node: node.id, condition },
         accesses: atNode(circuit, node.id, LAMP_MINUTES),
       })),
-  chances: ({ model, point, solve }, ref) => {
+  chances: ({ model, point, volts }, ref) => {
     const node = nodeIndex(model, ref.node);
     if (point(ref.condition).floating[node]) return ledChances(0);
-    const lit = solve(ref.condition, ledTesterAt(model.network, node));
-    return ledChances(Math.abs(lit.volts[node]!) / ratedVolts(model));
+    const lit = volts(ref.condition, ledTesterAt(model.network, node), node, model.network.datum);
+    return ledChances(Math.abs(lit) / ratedVolts(model));
   },
   shows: ({ model, alteration }, ref) => {
     const node = nodeIndex(model, ref.node);
@@ -128,11 +128,15 @@ export const led: TestKind<RefOf<'led'>> = {
 };
 
 /** Share of its volts that the lamp in place of a fuse gets. */
-function lampShare(model: CircuitModel, ref: RefOf<'lamp-in-fuse'>, faults: readonly Fault[]): number {
+function lampShare(
+  model: CircuitModel,
+  ref: RefOf<'lamp-in-fuse'>,
+  faults: readonly Fault[],
+  altered: Alteration,
+): number {
   const lamp = lampInPlaceOf(model.network, ref.part);
-  const altered = combineAlterations(withApart(model, faults, ref.unplugged), lamp.alteration);
-  const point = seenPoint(model, ref.condition, altered);
-  return Math.abs(point.volts[lamp.a]! - point.volts[lamp.b]!) / ratedVolts(model);
+  const there = combineAlterations(withApart(model, faults, altered, ref.unplugged), lamp.alteration);
+  return Math.abs(seenVolts(model, ref.condition, there, lamp.a, lamp.b)) / ratedVolts(model);
 }
 
 export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
@@ -167,11 +171,13 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
         })),
       );
   },
-  chances: ({ model, hypothesis }, ref) => lampChances(lampShare(model, ref, hypothesis.faults)),
+  chances: ({ model, hypothesis: { faults, alteration } }, ref) =>
+    lampChances(lampShare(model, ref, faults, alteration!)),
   outcome: (_, _ref, value) => outcome(value),
-  shows: ({ model, faults, blown }, ref) => {
+  shows: ({ model, faults, blown, alteration }, ref) => {
     const fuses = blown.map((part): Fault => ({ part, mode: 'open' }));
-    return { lamp: likeliest(LAMP_STATES, lampChances(lampShare(model, ref, [...faults, ...fuses]))) };
+    const share = lampShare(model, ref, [...faults, ...fuses], alteration);
+    return { lamp: likeliest(LAMP_STATES, lampChances(share)) };
   },
   card: (names, ref) => ({
     title: `Lamp in place of ${names.part(ref.part)}`,

@@ -177,14 +177,19 @@ function soundBehind(model: CircuitModel, ref: Behind): number | null | undefine
   const known = sound.get(model) ?? new Map<string, number | null | undefined>();
   sound.set(model, known);
   const key = `${ref.part}|${ref.condition}|${ref.unplugged ?? ''}`;
-  if (!known.has(key)) known.set(key, behind(model, ref, []));
+  if (!known.has(key)) known.set(key, behind(model, ref, [], UNALTERED));
   return known.get(key);
 }
 
 /** What the meter shows behind a fuse or relay that is out; null is over limit, undefined where volts forbid ohms. */
-function behind(model: CircuitModel, ref: Behind, faults: readonly Fault[]): number | null | undefined {
+function behind(
+  model: CircuitModel,
+  ref: Behind,
+  faults: readonly Fault[],
+  altered: Alteration,
+): number | null | undefined {
   const alteration = combineAlterations(
-    withApart(model, faults, ref.unplugged),
+    withApart(model, faults, altered, ref.unplugged),
     withoutPart(model.network, ref.part),
   );
   const measured = { model, condition: ref.condition, alteration };
@@ -214,11 +219,11 @@ export const ohmsBehind: TestKind<Behind> = {
       circuit.parts
         .filter(
           (part) =>
+            concerned(part.id) &&
             loadSide(part) !== null &&
             !('fixed' in part && part.fixed) &&
             !part.safetyCritical &&
-            mayMeasureBehind(circuit, part.id) &&
-            concerned(part.id),
+            mayMeasureBehind(circuit, part.id),
         )
         .flatMap((fuse) =>
           conditions.flatMap((one) =>
@@ -252,13 +257,14 @@ export const ohmsBehind: TestKind<Behind> = {
       hypothesis.faults.some(
         ({ part, mode }) => mode === 'short-to-feed' || there.some((one) => one.id === part),
       );
-    const shown = touched ? behind(model, ref, hypothesis.faults) : soundBehind(model, ref);
+    const { faults, alteration } = hypothesis;
+    const shown = touched ? behind(model, ref, faults, alteration!) : soundBehind(model, ref);
     return shown === undefined ? RESULTS.map(() => 1 / RESULTS.length) : chancesOf(shown);
   },
   outcome: ohms.outcome as unknown as TestKind<Behind>['outcome'],
-  shows: ({ model, faults, blown }, ref) => {
+  shows: ({ model, faults, blown, alteration }, ref) => {
     const fuses = blown.map((part): Fault => ({ part, mode: 'open' }));
-    const shown = behind(model, ref, [...faults, ...fuses]);
+    const shown = behind(model, ref, [...faults, ...fuses], alteration);
     // With volts there nobody measures ohms: the reading is left out.
     if (shown === undefined) return { volts: model.circuit.nominalVolts };
     return shown === null ? { overLimit: true } : { ohms: Math.round(shown * 10) / 10 };
