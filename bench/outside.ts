@@ -115,7 +115,7 @@ export function casesOf(map: CircuitFile, random: () => number, most: number): C
 }
 
 /** What the hand reads: an error of the meter, one in a hundred on nothing, one in a hundred on the pin beside. */
-function handRead(broken: FaultyCircuit, ref: TestRef, random: () => number): ReadingValue {
+export function handRead(broken: FaultyCircuit, ref: TestRef, random: () => number): ReadingValue {
   const slip = random();
   const value = readingOf(broken, ref);
   if (ref.kind === 'volts' && slip < 0.02) {
@@ -127,6 +127,9 @@ function handRead(broken: FaultyCircuit, ref: TestRef, random: () => number): Re
   const error = 2 * random() - 1;
   if ('volts' in value) {
     return { volts: Math.round((value.volts * (1 + 0.008 * error) + 0.02 * error) * 100) / 100 };
+  }
+  if ('amps' in value) {
+    return { amps: Math.round(Math.abs(value.amps * (1 + 0.03 * error) + 0.08 * error) * 10) / 10 };
   }
   return 'ohms' in value ? { ohms: value.ohms * (1 + 0.03 * error) } : value;
 }

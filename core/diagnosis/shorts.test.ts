@@ -108,3 +108,88 @@ test('no ohms behind a fuse that feeds a safety function, or a point that must n
   );
   expect(offered({ ...map, nodes })).toBe(0);
 });
+
+/** Two lamps of 4 ohm from one splice, the earth wire of the first drawn: 12.6 V, and a lamp of 48/7 ohm as the fuse. */
+const forked = circuitOf({
+  parts: [
+    B,
+    fuse('F', 'plus', 'f', 15),
+    wire('W1', 'f', 'fork', 0.02),
+    wire('W2', 'fork', 'one', 0.02),
+    lamp('L1', 'one', 'back', 4),
+    wire('W4', 'back', 'minus', 0.02),
+    wire('W3', 'fork', 'two', 0.02),
+    lamp('L2', 'two', 'minus', 4),
+  ],
+  conditions: [ON],
+  functions: [
+    { id: 'first', name: 'First lamp', load: 'L1' },
+    { id: 'second', name: 'Second lamp', load: 'L2' },
+  ],
+});
+const forkedModel = new CircuitModel(forked);
+const inWire = (wireId: string): TestRef => ({
+  kind: 'lamp-current',
+  part: 'F',
+  wire: wireId,
+  condition: 'on',
+});
+/** 12.6 V over 48/7 ohm. */
+const ALL = 1.8;
+
+test.each<[string, Fault[], readonly number[]]>([
+  ['trunk chafed', [{ part: 'W1', mode: 'short-to-earth' }], [ALL, 0, 0, 0]],
+  ['first branch chafed', [{ part: 'W2', mode: 'short-to-earth' }], [ALL, ALL, 0, 0]],
+  ['second branch chafed', [{ part: 'W3', mode: 'short-to-earth' }], [ALL, 0, 0, ALL]],
+  ['first lamp shorted inside', [{ part: 'L1', mode: 'shorted' }], [ALL, ALL, ALL, 0]],
+  // Two lamps of 4 ohm beside each other: 12.6 / (48/7 + 2) = 1.42 A, half of it each.
+  ['nothing but the fuse', [{ part: 'F', mode: 'open' }], [1.4, 0.7, 0.7, 0.7]],
+])('%s: the current with a lamp in place of the fuse shows the way', (_, faults, amps) => {
+  const broken = breakCircuit(forkedModel, faults);
+  const shownAmps = ['W1', 'W2', 'W4', 'W3'].map((id) => readingOf(broken, inWire(id)));
+  shownAmps.forEach((one, index) => {
+    // To what a clamp on its smallest range can tell: a tenth.
+    expect('amps' in one && Math.abs(one.amps - amps[index]!)).toBeLessThan(0.11);
+  });
+});
+
+test.each<[string, Fault, unknown]>([
+  ['a chafed branch', { part: 'W2', mode: 'short-to-earth', ohms: 0.05 }, 0.4],
+  ['a lamp shorted inside, which is apart too', { part: 'L1', mode: 'shorted' }, null],
+  ['the fuse alone', { part: 'F', mode: 'open' }, null],
+])('ohms behind the fuse with every load apart: %s', (_, fault, ohms) => {
+  const value = readingOf(breakCircuit(forkedModel, [fault]), {
+    kind: 'ohms-behind',
+    part: 'F',
+    condition: 'on',
+    apart: 'loads',
+  });
+  if (ohms === null) expect(value).toEqual(NOTHING);
+  else expect('ohms' in value && value.ohms).toBeCloseTo(ohms as number, 1);
+});
+
+test.each(['W1', 'W2', 'W3', 'W4', 'L1', 'L2'].map((id) => [id]))('a short in %s is named', (id) => {
+  const mode = id.startsWith('W') ? 'short-to-earth' : 'shorted';
+  const broken = breakCircuit(forkedModel, [{ part: id, mode, ohms: 0.05 }]);
+  const complaint = complaintOf(broken);
+  // The earth wire lies on earth anyway: chafed through it does nothing.
+  if (id === 'W4') return expect(complaint).toBeNull();
+  const { assessment, trail } = leadToEnd(new DiagnosisSession(forked, complaint!), complaint!, (ref) =>
+    readingOf(broken, ref),
+  );
+  expect([assessment.suspects[0]?.forms[0]?.fault?.part, trail]).toEqual([id, trail]);
+});
+
+test('no lamp in place of a fuse is clamped behind where a load has a power that nobody knows', () => {
+  const offered = (file: typeof map) =>
+    new DiagnosisSession(file, { function: 'first', condition: 'on' }).permitted.filter(
+      ({ ref }) => ref.kind === 'lamp-current',
+    ).length;
+  expect(offered(forked)).toBe(4);
+  const unknown = forked.parts.map((part) => {
+    if (part.id !== 'L2' || part.kind !== 'lamp') return part;
+    const { ohms: _, watts: __, ...rest } = part;
+    return rest;
+  });
+  expect(offered({ ...forked, parts: unknown as CircuitPart[] })).toBe(0);
+});

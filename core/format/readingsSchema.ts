@@ -39,16 +39,22 @@ export const TestRefSchema = oneOfKind(
       part: Id,
       condition: Id,
       unplugged: Type.Optional(Id),
+      /** Every load behind it unplugged. */
+      apart: Type.Optional(Type.Literal('loads')),
     },
     strict,
   ),
-  /** Ohms to earth at the load side of a fuse or relay that is out, one plug or load apart or none: a short, and where. */
+  /** A clamp around a wire while a lamp stands in place of the fuse: which way what opened the fuse draws. */
+  Type.Object({ kind: Type.Literal('lamp-current'), part: Id, wire: Id, condition: Id }, strict),
+  /** Ohms to earth at the load side of a fuse or relay that is out, one plug or load apart, all loads, or none: a short, and where. */
   Type.Object(
     {
       kind: Type.Literal('ohms-behind'),
       part: Id,
       condition: Id,
       unplugged: Type.Optional(Id),
+      /** Every load behind it unplugged. */
+      apart: Type.Optional(Type.Literal('loads')),
     },
     strict,
   ),

@@ -3,6 +3,7 @@ import { type Fault, faultAlteration } from '../../faults';
 import type { CircuitFile, CircuitPart } from '../../format';
 import { withoutPart } from '../../hands';
 import { type Alteration, type CircuitModel, combineAlterations } from '../../network';
+import type { Access, Names } from './kind';
 
 type Parts = Pick<CircuitFile, 'parts' | 'reference'>;
 
@@ -21,8 +22,8 @@ export function loadSide(part: CircuitPart | undefined): string | null {
   return part?.kind === 'relay' ? (part.pins['87'] ?? null) : null;
 }
 
-/** Points that the load side of a fuse or relay reaches, those on earth among them. */
-function pointsBehind(circuit: Parts, fuse: string): ReadonlySet<string> {
+/** Points that the load side of a fuse or relay reaches, the nearest first; points on earth that end a way are not. */
+export function pointsBehind(circuit: Parts, fuse: string): ReadonlySet<string> {
   const found = known.get(circuit) ?? new Map<string, ReadonlySet<string>>();
   known.set(circuit, found);
   const before = found.get(fuse);
@@ -68,10 +69,73 @@ export function partsBehind(circuit: Parts, fuse: string): readonly CircuitPart[
 }
 
 /** Plugs and loads behind a fuse or relay: what may be taken apart to find out where a short is. */
-export function apartBehind(model: CircuitModel, fuse: string): readonly CircuitPart[] {
+function apartBehind(model: CircuitModel, fuse: string): readonly CircuitPart[] {
   return partsBehind(model.circuit, fuse).filter(
     (part) => !part.safetyCritical && (part.kind === 'connector' || model.network.loads.has(part.id)),
   );
+}
+
+/** More loads than these nobody takes apart at once. */
+const MOST_LOADS = 4;
+
+/** Loads behind a fuse or relay. */
+function loadsBehind(model: CircuitModel, fuse: string): readonly CircuitPart[] {
+  return partsBehind(model.circuit, fuse).filter((part) => model.network.loads.has(part.id));
+}
+
+/** What a test behind a fuse or relay has apart: one plug or load, every load, or nothing. */
+export interface Apart {
+  readonly part: string;
+  readonly unplugged?: string;
+  readonly apart?: 'loads';
+}
+
+/** Every way of having something apart behind a fuse or relay, nothing apart not among them. */
+export function waysApart(model: CircuitModel, fuse: string): readonly Omit<Apart, 'part'>[] {
+  const single = apartBehind(model, fuse).map(({ id }) => ({ unplugged: id }));
+  const loads = loadsBehind(model, fuse);
+  const all = loads.length > 1 && loads.length <= MOST_LOADS && !loads.some((part) => part.safetyCritical);
+  return all ? [...single, { apart: 'loads' as const }] : single;
+}
+
+/** Ids of what is apart. */
+export function apartOf(model: CircuitModel, { part, unplugged, apart }: Apart): readonly string[] {
+  if (apart === 'loads') return loadsBehind(model, part).map(({ id }) => id);
+  return unplugged === undefined ? [] : [unplugged];
+}
+
+/**
+ * Where it is done: at what comes apart, so many minutes for each, or at the fuse itself. A second cover that something
+ * lies behind is opened as well.
+ */
+export function apartAccess(
+  model: CircuitModel,
+  apart: Apart,
+  lead: string,
+  minutes: number,
+  minutesEach: number,
+): Access {
+  const { circuit, network } = model;
+  const ids = apartOf(model, apart);
+  const [first, ...others] = [...new Set(ids.flatMap((id) => network.parts.get(id)?.place ?? []))];
+  const opening = others.reduce(
+    (sum, id) => sum + (circuit.places.find((place) => place.id === id)?.minutesToOpen ?? 0),
+    0,
+  );
+  const place = first ?? network.parts.get(apart.part)?.place ?? null;
+  return { place, lead, minutes: minutes + ids.length * minutesEach + opening };
+}
+
+/** "Unplug the heater and the lamp."; nothing where nothing comes apart. */
+export function apartSteps(names: Names, { part, unplugged, apart }: Apart): string[] {
+  if (apart === 'loads') return [`Unplug every load behind ${names.part(part)}.`];
+  return unplugged ? [`Unplug ${names.part(unplugged)}.`] : [];
+}
+
+/** "the heater", "every load behind fuse 4"; null where nothing comes apart. */
+export function apartWords(names: Names, { part, unplugged, apart }: Apart): string | null {
+  if (apart === 'loads') return `every load behind ${names.part(part)}`;
+  return unplugged ? names.part(unplugged) : null;
 }
 
 /** Whether nothing behind a fuse or relay forbids an ohmmeter: no safety function, no point that must not be probed. */
@@ -84,21 +148,21 @@ export function mayMeasureBehind(circuit: CircuitFile, fuse: string): boolean {
 }
 
 /**
- * The circuit with its faults, which together make `altered`, and one plug or load apart, or none; a load that is apart
- * takes its own short with it.
+ * The circuit with its faults, which together make `altered`, and plugs or loads apart; a load that is apart takes its
+ * own short with it.
  */
 export function withApart(
   model: CircuitModel,
   faults: readonly Fault[],
   altered: Alteration,
-  unplugged: string | undefined,
+  apart: readonly string[],
 ): Alteration {
-  if (unplugged === undefined) return altered;
-  const left = faults.filter((fault) => fault.part !== unplugged || fault.mode !== 'shorted');
+  if (apart.length === 0) return altered;
+  const left = faults.filter(({ part, mode }) => mode !== 'shorted' || !apart.includes(part));
   return combineAlterations(
     ...(left.length === faults.length
       ? [altered]
       : left.map((fault) => faultAlteration(model.network, fault))),
-    withoutPart(model.network, unplugged),
+    ...apart.map((part) => withoutPart(model.network, part)),
   );
 }

@@ -5,6 +5,7 @@ import { clamp, fuseDrop } from './current';
 import { apply, bridge, functionSeen, substitute } from './functions';
 import { click, elsewhere, look, wiggle } from './hand';
 import { type AnswerKind, Names, type Offer, type RefOf, type Scene, type TestKind } from './kind';
+import { lampCurrent } from './lampCurrent';
 import { lamp, lampInFuse, led } from './lamps';
 import { continuity, ohms, ohmsBehind } from './ohms';
 import { volts } from './volts';
@@ -18,6 +19,7 @@ export const KINDS: { readonly [K in TestRef['kind']]: TestKind<RefOf<K>> } = {
   ohms,
   'ohms-behind': ohmsBehind,
   'lamp-in-fuse': lampInFuse,
+  'lamp-current': lampCurrent,
   substitute,
   elsewhere,
   click,

@@ -5,7 +5,7 @@ import type { ReadingValue } from '../../format';
 import { lampInPlaceOf, ledTesterAt, testLampAt } from '../../hands';
 import { EMF_PER_NOMINAL, LAMP_STATES, lampChances, ledChances } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, seenPoint, seenVolts } from '../../network';
-import { apartBehind, withApart } from './behind';
+import { apartAccess, apartOf, apartSteps, apartWords, waysApart, withApart } from './behind';
 import { atNode, likeliest, nodeIndex, type RefOf, type Scene, type TestKind } from './kind';
 
 const RESULTS = ['lit', 'dim', 'off'] as const;
@@ -135,40 +135,29 @@ function lampShare(
   altered: Alteration,
 ): number {
   const lamp = lampInPlaceOf(model.network, ref.part);
-  const there = combineAlterations(withApart(model, faults, altered, ref.unplugged), lamp.alteration);
+  const there = combineAlterations(withApart(model, faults, altered, apartOf(model, ref)), lamp.alteration);
   return Math.abs(seenVolts(model, ref.condition, there, lamp.a, lamp.b)) / ratedVolts(model);
 }
 
 export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
-  fields: ['part', 'condition', 'unplugged'],
+  fields: ['part', 'condition', 'unplugged', 'apart'],
   answer: 'lamp',
   results: RESULTS,
   minutes: IN_FUSE_MINUTES,
-  setUp: (ref) => `lamp-in-fuse|${ref.condition}|${ref.unplugged ?? ''}`,
+  setUp: (ref) => `lamp-in-fuse|${ref.condition}|${ref.unplugged ?? ref.apart ?? ''}`,
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => (ref.unplugged ? [ref.part, ref.unplugged] : [ref.part]),
   offers: ({ model, circuit, condition, concerned }) => {
     // A load of unknown power may light the lamp as a short does: it has to be unplugged first.
-    const bare = circuit.parts.some(isUnknownLoad) ? [] : [undefined];
+    const bare = circuit.parts.some(isUnknownLoad) ? [] : [{}];
     return circuit.parts
       .filter((part) => part.kind === 'fuse' && !part.safetyCritical && concerned(part.id))
       .flatMap((part) =>
-        [...bare, ...apartBehind(model, part.id)].map((plug) => ({
-          ref: {
-            kind: 'lamp-in-fuse' as const,
-            part: part.id,
-            condition,
-            ...(plug ? { unplugged: plug.id } : {}),
-          },
-          accesses: [
-            {
-              place: plug?.place ?? part.place ?? null,
-              lead: part.name,
-              minutes: IN_FUSE_MINUTES + (plug ? UNPLUG_MINUTES : 0),
-            },
-          ],
-          disturbs: true,
-        })),
+        [...bare, ...waysApart(model, part.id)].map((way) => {
+          const ref = { kind: 'lamp-in-fuse' as const, part: part.id, condition, ...way };
+          const access = apartAccess(model, ref, part.name, IN_FUSE_MINUTES, UNPLUG_MINUTES);
+          return { ref, accesses: [access], disturbs: true };
+        }),
       );
   },
   chances: ({ model, hypothesis: { faults, alteration } }, ref) =>
@@ -183,19 +172,26 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
     title: `Lamp in place of ${names.part(ref.part)}`,
     instrument: 'Lamp of 21 W with fused leads',
     steps: [
-      ...(ref.unplugged ? [`Unplug ${names.part(ref.unplugged)}.`] : []),
+      ...apartSteps(names, ref),
       `Pull ${names.part(ref.part)} and put the lamp across its two contacts.`,
     ],
     cautions: ['Never on restraint or module feeds. A load that is still connected lights the lamp too.'],
   }),
   slotPart: (ref) => ref.part,
   inSentence: (names, ref) => `the lamp in place of ${names.part(ref.part)}`,
-  inLog: (names, ref) =>
-    `Lamp in place of ${names.part(ref.part)}${ref.unplugged ? `, ${names.part(ref.unplugged)} unplugged` : ''}`,
+  inLog: (names, ref) => {
+    const apart = apartWords(names, ref);
+    return `Lamp in place of ${names.part(ref.part)}${apart ? `, ${apart} unplugged` : ''}`;
+  },
   means: ({ names }, ref, value) => {
     if (!('lamp' in value)) return null;
     const part = names.part(ref.part);
-    const plug = ref.unplugged ? names.part(ref.unplugged) : null;
+    const plug = apartWords(names, ref);
+    if (ref.apart === 'loads') {
+      return value.lamp === 'off'
+        ? `No light with ${plug} unplugged: no short in the wires to them.`
+        : `It lights with ${plug} unplugged: a short in the wires, since no load is left to take current.`;
+    }
     if (value.lamp === 'lit') {
       return plug
         ? `Still full brightness with ${plug} unplugged: the short lies before ${plug}, or a load there is still connected.`

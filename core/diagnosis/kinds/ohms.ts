@@ -6,9 +6,19 @@ import { ohmmeterShows } from '../../instruments';
 import { CONTINUITY_STATES, normalBelow, OHMMETER_LEADS } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, UNALTERED } from '../../network';
 import { formatQuantity } from '../../quantity';
-import { apartBehind, loadSide, mayMeasureBehind, partsBehind, withApart } from './behind';
+import {
+  apartAccess,
+  apartOf,
+  apartSteps,
+  apartWords,
+  loadSide,
+  mayMeasureBehind,
+  partsBehind,
+  waysApart,
+  withApart,
+} from './behind';
 import { continuityPins, OUT_OF_CIRCUIT, PULLING } from './hand';
-import { atNode, atPart, type RefOf, type TestKind } from './kind';
+import { atNode, atPart, type Names, type RefOf, type TestKind } from './kind';
 
 /** Ohms of the sound part between the pins of a continuity test. */
 function soundOhms(model: CircuitModel, part: string): number {
@@ -176,7 +186,7 @@ const sound = new WeakMap<CircuitModel, Map<string, number | null | undefined>>(
 function soundBehind(model: CircuitModel, ref: Behind): number | null | undefined {
   const known = sound.get(model) ?? new Map<string, number | null | undefined>();
   sound.set(model, known);
-  const key = `${ref.part}|${ref.condition}|${ref.unplugged ?? ''}`;
+  const key = `${ref.part}|${ref.condition}|${ref.unplugged ?? ''}|${ref.apart ?? ''}`;
   if (!known.has(key)) known.set(key, behind(model, ref, [], UNALTERED));
   return known.get(key);
 }
@@ -189,7 +199,7 @@ function behind(
   altered: Alteration,
 ): number | null | undefined {
   const alteration = combineAlterations(
-    withApart(model, faults, altered, ref.unplugged),
+    withApart(model, faults, altered, apartOf(model, ref)),
     withoutPart(model.network, ref.part),
   );
   const measured = { model, condition: ref.condition, alteration };
@@ -202,12 +212,18 @@ function behind(
   return 'ohms' in shown ? shown.ohms : null;
 }
 
+/** " with the heater apart"; nothing where nothing is. */
+function besides(names: Names, ref: Behind, joint: string): string {
+  const apart = apartWords(names, ref);
+  return apart === null ? '' : `${joint}${apart} apart`;
+}
+
 export const ohmsBehind: TestKind<Behind> = {
-  fields: ['part', 'condition', 'unplugged'],
+  fields: ['part', 'condition', 'unplugged', 'apart'],
   answer: 'ohms',
   results: RESULTS,
   minutes: BEHIND_MINUTES,
-  setUp: (ref) => `ohms-behind|${ref.condition}|${ref.unplugged ?? ''}`,
+  setUp: (ref) => `ohms-behind|${ref.condition}|${ref.unplugged ?? ref.apart ?? ''}`,
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => (ref.unplugged ? [ref.part, ref.unplugged] : [ref.part]),
   offers: ({ model, circuit, condition, concerned }) => {
@@ -227,22 +243,12 @@ export const ohmsBehind: TestKind<Behind> = {
         )
         .flatMap((fuse) =>
           conditions.flatMap((one) =>
-            [undefined, ...(one === condition ? apartBehind(model, fuse.id) : [])].map((part) => ({
-              ref: {
-                kind: 'ohms-behind' as const,
-                part: fuse.id,
-                condition: one,
-                ...(part ? { unplugged: part.id } : {}),
-              },
-              accesses: [
-                {
-                  place: part?.place ?? fuse.place ?? null,
-                  lead: fuse.kind === 'relay' ? `pin 87 of ${fuse.name}` : `the load side of ${fuse.name}`,
-                  minutes: BEHIND_MINUTES + (part ? APART_MINUTES : 0),
-                },
-              ],
-              disturbs: true,
-            })),
+            [{}, ...(one === condition ? waysApart(model, fuse.id) : [])].map((way) => {
+              const ref = { kind: 'ohms-behind' as const, part: fuse.id, condition: one, ...way };
+              const lead = fuse.kind === 'relay' ? `pin 87 of ${fuse.name}` : `the load side of ${fuse.name}`;
+              const access = apartAccess(model, ref, lead, BEHIND_MINUTES, APART_MINUTES);
+              return { ref, accesses: [access], disturbs: true };
+            }),
           ),
         )
         // Where a sound circuit has volts, be they the drop over an earth that others share, no ohms are measured.
@@ -270,10 +276,10 @@ export const ohmsBehind: TestKind<Behind> = {
     return shown === null ? { overLimit: true } : { ohms: Math.round(shown * 10) / 10 };
   },
   card: (names, ref, lead) => ({
-    title: `Ohms to earth behind ${names.part(ref.part)}${ref.unplugged ? `, ${names.part(ref.unplugged)} apart` : ''}`,
+    title: `Ohms to earth behind ${names.part(ref.part)}${besides(names, ref, ', ')}`,
     instrument: 'Meter on ohms',
     steps: [
-      ...(ref.unplugged ? [`Unplug ${names.part(ref.unplugged)}.`] : []),
+      ...apartSteps(names, ref),
       `Load off, then pull ${names.part(ref.part)}. Set key and switches as shown.`,
       `Read volts at ${lead} first: they must be nothing, or no ohms are measured here.`,
       `Leads on ${lead} and ${names.node(names.circuit.reference)}.`,
@@ -283,14 +289,12 @@ export const ohmsBehind: TestKind<Behind> = {
     ],
   }),
   slotPart: (ref) => ref.part,
-  inSentence: (names, ref) =>
-    `the ohms behind ${names.part(ref.part)}${ref.unplugged ? ` with ${names.part(ref.unplugged)} apart` : ''}`,
-  inLog: (names, ref) =>
-    `Ohms to earth behind ${names.part(ref.part)}${ref.unplugged ? `, ${names.part(ref.unplugged)} apart` : ''}`,
+  inSentence: (names, ref) => `the ohms behind ${names.part(ref.part)}${besides(names, ref, ' with ')}`,
+  inLog: (names, ref) => `Ohms to earth behind ${names.part(ref.part)}${besides(names, ref, ', ')}`,
   means: ({ model, names }, ref, value) => {
     if (!('ohms' in value || 'overLimit' in value)) return null;
     const shown = 'ohms' in value ? formatQuantity(value.ohms, 'Ω') : 'Over limit';
-    const at = `${shown} behind ${names.part(ref.part)}${ref.unplugged ? ` with ${names.part(ref.unplugged)} apart` : ''}`;
+    const at = `${shown} behind ${names.part(ref.part)}${besides(names, ref, ' with ')}`;
     const expected = soundBehind(model, ref);
     if (expected === undefined) return `${at}. A sound circuit has volts here in this set-up: read those.`;
     const belongs = expected === null ? 'over limit' : formatQuantity(expected, 'Ω');
