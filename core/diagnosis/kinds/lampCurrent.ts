@@ -1,0 +1,132 @@
+/**
+ * Which way a short draws: a lamp in place of the fuse lets a small, safe current flow, and a clamp around one wire after
+ * another finds where it goes. Nothing is unplugged, and wires of one splice are told apart.
+ */
+import { isUnknownLoad } from '../../circuit';
+import type { Fault } from '../../faults';
+import { lampInPlaceOf } from '../../hands';
+import { clampError, fuseLampOhms, normalBelow } from '../../limits';
+import { type Alteration, type CircuitModel, combineAlterations, seenPoint } from '../../network';
+import { formatQuantity } from '../../quantity';
+import { partsBehind, pointsBehind } from './behind';
+import { atNode, type RefOf, type TestKind } from './kind';
+
+type Ref = RefOf<'lamp-current'>;
+
+const RESULTS = [
+  'no current',
+  'up to a third of the lamp’s current',
+  'up to two thirds of it',
+  'most of it',
+  'all of it',
+] as const;
+/** Limits between the results, as shares of what the lamp takes from a full battery. */
+const LIMITS = [0.09, 0.33, 0.6, 0.85] as const;
+/** Lamp in, clamp on; from wire to wire it stays in. */
+const MINUTES = 2;
+/** Relative spread of the current: filament, battery, loads beside. */
+const SPREAD = 0.06;
+
+interface Lit {
+  readonly lampAmps: number;
+  readonly amps: Float64Array;
+}
+
+/** What flows with the lamp in place; every wire behind one fuse is asked of the same state. */
+const known = new WeakMap<CircuitModel, WeakMap<Alteration, Map<string, Lit>>>();
+
+function litWith(model: CircuitModel, { part, condition }: Ref, altered: Alteration): Lit {
+  const ofModel = known.get(model) ?? new WeakMap<Alteration, Map<string, Lit>>();
+  known.set(model, ofModel);
+  const found = ofModel.get(altered) ?? new Map<string, Lit>();
+  ofModel.set(altered, found);
+  const before = found.get(`${part}|${condition}`);
+  if (before) return before;
+  const lamp = lampInPlaceOf(model.network, part);
+  const { volts, amps } = seenPoint(model, condition, combineAlterations(altered, lamp.alteration));
+  const across = volts[lamp.a]! - volts[lamp.b]!;
+  const lit = { lampAmps: Math.abs(across) / fuseLampOhms(model.circuit.nominalVolts), amps };
+  found.set(`${part}|${condition}`, lit);
+  return lit;
+}
+
+/** Ampere in the wire at its end towards the fuse. */
+function wireAmps(model: CircuitModel, ref: Ref, faults: readonly Fault[], altered: Alteration): number {
+  const { lampAmps, amps } = litWith(model, ref, altered);
+  // Where a wire is chafed is between its ends: its own short flows through the end that is clamped.
+  if (faults.some(({ part, mode }) => part === ref.wire && mode === 'short-to-earth')) return lampAmps;
+  return Math.max(...(model.network.branchesOfPart.get(ref.wire) ?? []).map((e) => Math.abs(amps[e]!)));
+}
+
+/** What the lamp takes from a full battery, ampere. */
+function fullAmps(model: CircuitModel): number {
+  return model.circuit.nominalVolts / fuseLampOhms(model.circuit.nominalVolts);
+}
+
+function chancesOf(model: CircuitModel, amps: number): number[] {
+  const blur = Math.hypot(clampError(amps), SPREAD * amps);
+  const below = LIMITS.map((limit) => normalBelow((limit * fullAmps(model) - amps) / blur));
+  return [...below, 1].map((upTo, k) => Math.max(0, upTo - (below[k - 1] ?? 0)));
+}
+
+/** The end of a wire that lies nearer to the fuse. */
+function nearEnd(model: CircuitModel, fuse: string, wire: string): string {
+  const ends = Object.values(model.network.parts.get(wire)?.pins ?? {}) as string[];
+  return [...pointsBehind(model.circuit, fuse)].find((point) => ends.includes(point)) ?? ends[0]!;
+}
+
+export const lampCurrent: TestKind<Ref> = {
+  fields: ['part', 'wire', 'condition'],
+  answer: 'amps',
+  results: RESULTS,
+  minutes: MINUTES,
+  setUp: (ref) => `lamp-current|${ref.condition}`,
+  spot: (ref) => `wire|${ref.wire}`,
+  touches: (ref) => [ref.part],
+  offers: ({ model, circuit, condition, concerned }) => {
+    // A load of unknown power may take the lamp's current as a short does.
+    if (circuit.parts.some(isUnknownLoad)) return [];
+    return circuit.parts
+      .filter((part) => part.kind === 'fuse' && !part.safetyCritical && concerned(part.id))
+      .flatMap((fuse) =>
+        partsBehind(circuit, fuse.id)
+          .filter((part) => part.kind === 'wire' && !part.safetyCritical)
+          .map((wire) => ({
+            ref: { kind: 'lamp-current' as const, part: fuse.id, wire: wire.id, condition },
+            accesses: atNode(circuit, nearEnd(model, fuse.id, wire.id), MINUTES),
+            disturbs: true,
+          })),
+      );
+  },
+  chances: ({ model, hypothesis, altered }, ref) =>
+    chancesOf(model, wireAmps(model, ref, hypothesis.faults, altered)),
+  outcome: (model, _ref, value) =>
+    'amps' in value ? LIMITS.filter((limit) => Math.abs(value.amps) >= limit * fullAmps(model)).length : null,
+  shows: ({ model, faults, alteration }, ref) => ({
+    amps: Math.round(wireAmps(model, ref, faults, alteration) * 10) / 10,
+  }),
+  card: (names, ref, lead) => ({
+    title: `Current in ${names.part(ref.wire)}, a lamp in place of ${names.part(ref.part)}`,
+    instrument: 'Lamp of 21 W with fused leads; clamp on DC amperes, smallest range, zeroed first',
+    steps: [
+      `Pull ${names.part(ref.part)} and put the lamp across its two contacts.`,
+      `Clamp around ${names.part(ref.wire)} alone, near ${lead}.`,
+    ],
+    cautions: [
+      'Never on restraint or module feeds. The lamp limits the current; it gets hot: keep it off trim and wires.',
+    ],
+  }),
+  slotPart: (ref) => ref.part,
+  inSentence: (names, ref) =>
+    `the current in ${names.part(ref.wire)} with a lamp in place of ${names.part(ref.part)}`,
+  inLog: (names, ref) => `Current in ${names.part(ref.wire)}, lamp in place of ${names.part(ref.part)}`,
+  means: ({ model, names }, ref, value) => {
+    if (!('amps' in value)) return null;
+    const shown = `${formatQuantity(Math.abs(value.amps), 'A')} in ${names.part(ref.wire)}`;
+    const result = LIMITS.filter((limit) => Math.abs(value.amps) >= limit * fullAmps(model)).length;
+    if (result === 0) return `${shown}: no current goes this way, whatever takes it lies on another.`;
+    return result === LIMITS.length
+      ? `${shown}, all that the lamp lets through: what takes it lies on ${names.part(ref.wire)} or behind it.`
+      : `${shown}, a share of what the lamp lets through: a load behind it takes that much, a dead short would take all.`;
+  },
+};
