@@ -79,6 +79,11 @@ function complaintBetween(sound: CircuitModel, broken: FaultyCircuit): Case['com
   return null;
 }
 
+/** Whether a world does what is complained of. */
+function shows({ model, alteration }: FaultyCircuit, { function: id, condition, state }: Case['complaint']) {
+  return model.outcome(model.function(id), seenPoint(model, condition, alteration)) === state;
+}
+
 /** At most so many cases of a loom, as many supplies among them as one in ten. */
 export function casesOf(map: CircuitFile, random: () => number, most: number): Case[] {
   const healthy = (): Supply => ({ emfVolts: 12 + 0.9 * random(), innerOhms: between(random, 0.006, 0.03) });
@@ -95,9 +100,11 @@ export function casesOf(map: CircuitFile, random: () => number, most: number): C
   const all = map.parts.flatMap((part) => faultsOf(part, largest(part), random));
   const chosen = all.filter(() => random() < most / all.length);
   const cases = chosen.flatMap(([of, fault]): Case[] => {
-    const broken = breakCircuit(new CircuitModel(built(map, random, healthy())), [fault]);
+    const world = new CircuitModel(built(map, random, healthy()));
+    const broken = breakCircuit(world, [fault]);
     const complaint = complaintBetween(sound, broken);
-    if (!complaint) return [];
+    // What the same vehicle does without the fault is not what the fault does.
+    if (!complaint || shows(breakCircuit(world, []), complaint)) return [];
     const moves = broken.model.solve(complaint.condition, broken.alteration).oscillating.length > 0;
     return [{ of: moves ? 'chatter' : of, fault, broken, complaint }];
   });

@@ -358,6 +358,7 @@ describe('when to stop', () => {
     confirmingMinutes: 0.7,
     anythingToLearn: true,
     best: { minutes: 1, gainBits: 0.5 },
+    doubtBits: 1,
     mayBlowAgain: false,
     isSoundNow: false,
   };
@@ -378,6 +379,16 @@ describe('when to stop', () => {
     // A bit is worth two wrong repairs of 22 minutes: 0.05 bits are worth 2.2 minutes.
     expect(whetherToStop({ ...open, best: { minutes: 2, gainBits: 0.05 } })).toBeNull();
     expect(whetherToStop({ ...open, best: { minutes: 3, gainBits: 0.05 } })?.reason).toBe('not-worth-it');
+  });
+  test('a test that takes a few hundredths of the doubt away is one of many that lead nowhere', () => {
+    // A dear repair makes a bit worth 330 minutes, so that minutes alone would never end it.
+    const dear = { ...base, confirmingMinutes: null, cost: { minutes: 60, price: 80, harm: 10 } };
+    const best = { minutes: 0.7, gainBits: 0.05 };
+    expect(whetherToStop({ ...dear, chance: 0.6, best, doubtBits: 1.2 })).toBeNull();
+    expect(whetherToStop({ ...dear, chance: 0.6, best, doubtBits: 1.3 })?.reason).toBe('not-worth-it');
+    // Once something is likely it takes a fifth of what is left.
+    expect(whetherToStop({ ...dear, best, doubtBits: 0.24 })).toBeNull();
+    expect(whetherToStop({ ...dear, best, doubtBits: 0.26 })?.reason).toBe('not-worth-it');
   });
   test('no new fuse is tried while what opened the old one may be there', () => {
     const fuse = { ...base, mayBlowAgain: true };

@@ -10,7 +10,7 @@ import type { Assessment, AssessmentInput, Complaint, Proposal, Suspect, Verdict
 import { confirmingTests } from './choice/confirming';
 import { repairCost, type Stop, whetherToStop, worthMost } from './choice/decision';
 import { explainProposal, outcomeMeanings } from './choice/explainTest';
-import { type InPlay, rankTests, rowsInPlay, type TestWorth } from './choice/next';
+import { entropyNow, type InPlay, likelyRows, rankTests, rowsInPlay, type TestWorth } from './choice/next';
 import type { EpisodeCounter } from './evidence/episodes';
 import type { EvidenceState } from './evidence/evidence';
 import { type RepairGroup, repairGroups, withPairs } from './evidence/groups';
@@ -268,10 +268,16 @@ export class DiagnosisSession {
           .filter((test) => (!taken.has(test.id) || test.id === again) && !refused.has(test.id))
           .filter((test) => !this.wouldBlow(test.ref, p))
           .map((test) => ({ test, prediction: this.predictions.of(test.id, test.ref) }));
-    const ranked = rankTests(open, inPlay, this.choiceContext(input));
+    const given = (test: TestCandidate, rows: Int32Array) =>
+      asked.state.given(test.ref, this.predictions.of(test.id, test.ref), rows);
+    const ranked = rankTests(open, inPlay, this.choiceContext(input), given);
     const learning = ranked.filter((one) => one.gainBits >= NOTHING_TO_LEARN);
     const confirming =
-      leadChance >= LIKELY ? confirmingTests(this.predictions, ranked, p, groups[lead]!, support) : [];
+      leadChance >= LIKELY
+        ? confirmingTests(this.predictions, ranked, p, groups[lead]!, support, (test) =>
+            given(test, likelyRows(inPlay)),
+          )
+        : [];
     const cost = repairCost(this.model, groups[lead]!.parts);
     const stop = whetherToStop({
       proved,
@@ -282,6 +288,7 @@ export class DiagnosisSession {
       confirmingMinutes: confirming.length > 0 ? Math.min(...confirming.map((one) => one.minutes)) : null,
       anythingToLearn: learning.length > 0,
       best: worthMost(learning, cost),
+      doubtBits: entropyNow(inPlay),
       mayBlowAgain,
       isSoundNow: this.isSoundNow(asked),
     });

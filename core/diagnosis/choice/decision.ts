@@ -54,6 +54,11 @@ function minutesPerBit(cost: RepairCost): number {
   return 2 * wrongRepairMinutes(cost);
 }
 
+/** A test that takes less than this share of the doubt away is one of many that lead nowhere. */
+const HARDLY_TELLS = 0.04;
+/** And where something is likely already. */
+const HARDLY_TELLS_MORE = 0.2;
+
 /** The test that is worth most for what it costs; null where there is none. */
 export function worthMost<T extends { readonly gainBits: number; readonly minutes: number }>(
   tests: readonly T[],
@@ -90,6 +95,8 @@ export function whetherToStop(input: {
   readonly anythingToLearn: boolean;
   /** The test that is worth most for what it costs; null where none teaches anything. */
   readonly best: { readonly minutes: number; readonly gainBits: number } | null;
+  /** Doubt that is left, bits. */
+  readonly doubtBits: number;
   /** What opened the fuse that leads may still be there: no new one is tried while a test can tell. */
   readonly mayBlowAgain: boolean;
   /** The fault seems to come and go, and is away. */
@@ -104,6 +111,7 @@ export function whetherToStop(input: {
     confirmingMinutes,
     anythingToLearn,
     best,
+    doubtBits,
     mayBlowAgain,
     isSoundNow,
   } = input;
@@ -126,7 +134,8 @@ export function whetherToStop(input: {
   if (
     best &&
     (confirmingMinutes === null || mayBlowAgain) &&
-    best.gainBits * minutesPerBit(cost) < best.minutes
+    (best.gainBits * minutesPerBit(cost) < best.minutes ||
+      (!mayBlowAgain && best.gainBits < (chance < likely ? HARDLY_TELLS : HARDLY_TELLS_MORE) * doubtBits))
   ) {
     // A new fuse is no cheap try while what opened the old one may be there.
     if (mayBlowAgain) return { reason: 'nothing-to-learn', sentence: LOOK_FOR_WHAT_OPENED_IT };

@@ -100,8 +100,13 @@ export function rowsFor({ ofLooseness }: TestPrediction, { rows, own }: InPlay):
 }
 
 /** Expected entropy over groups after a test, bits. */
-function expectedEntropy(prediction: TestPrediction, inPlay: InPlay, scratch: Scratch): number {
-  const { outcomes, chances } = prediction;
+function expectedEntropy(
+  prediction: TestPrediction,
+  chances: Float32Array,
+  inPlay: InPlay,
+  scratch: Scratch,
+): number {
+  const { outcomes } = prediction;
   const { chance, group, groupCount } = inPlay;
   const rows = rowsFor(prediction, inPlay);
   const size = groupCount * outcomes;
@@ -125,7 +130,8 @@ function expectedEntropy(prediction: TestPrediction, inPlay: InPlay, scratch: Sc
   return Math.max(0, entropy);
 }
 
-function entropyNow({ chance, group, groupCount }: InPlay): number {
+/** Doubt over repair groups, bits. */
+export function entropyNow({ chance, group, groupCount }: InPlay): number {
   const mass = new Float64Array(groupCount);
   for (let m = 0; m < chance.length; m++) mass[group[m]!] = mass[group[m]!]! + chance[m]!;
   let now = 0;
@@ -176,25 +182,90 @@ function coverSharing(tests: readonly Offered[], gains: readonly number[]) {
   };
 }
 
-/** Values every test, best first; ties go to the less intrusive. */
-export function rankTests(tests: readonly Offered[], inPlay: InPlay, context: ChoiceContext): TestWorth[] {
+/** What is looked at again in the light of the readings, at most so often a choice. */
+const LOOKED_AT_AGAIN = 24;
+/** Hypotheses below this chance are not looked at again. */
+const HARDLY = 2e-3;
+
+/** The rows that are looked at again in the light of the readings. */
+export function likelyRows({ rows, chance }: InPlay): Int32Array {
+  return rows.filter((_, m) => chance[m]! >= HARDLY);
+}
+
+/** Volts by which two points differ alike under every hypothesis: reading one then says what the other would. */
+const ALIKE_VOLTS = 0.05;
+
+/** Whether two readings of volts in one set-up tell the same hypotheses apart by the same volts. */
+function isAlike(one: Offered, other: Offered, rows: Int32Array): boolean {
+  const a = one.prediction.volts;
+  const b = other.prediction.volts;
+  if (!a || !b || one.test.setUp !== other.test.setUp) return false;
+  let low = Number.POSITIVE_INFINITY;
+  let high = Number.NEGATIVE_INFINITY;
+  for (const h of rows) {
+    if (a.floating[h] !== b.floating[h]) return false;
+    const apart = a.mean[h]! - b.mean[h]!;
+    low = Math.min(low, apart);
+    high = Math.max(high, apart);
+    if (high - low > ALIKE_VOLTS) return false;
+  }
+  return true;
+}
+
+/**
+ * Values every test, best first; ties go to the less intrusive. Chances from before any reading make two neighbouring
+ * points look as good as one: whatever comes out best is looked at again with `given`, the chances that the readings
+ * leave, until the best is one that was.
+ */
+export function rankTests(
+  tests: readonly Offered[],
+  inPlay: InPlay,
+  context: ChoiceContext,
+  given?: (test: TestCandidate, rows: Int32Array) => Float32Array,
+): TestWorth[] {
   const scratch = new Scratch();
   const now = entropyNow(inPlay);
-  const gains = tests.map(({ prediction }) =>
-    Math.max(0, now - expectedEntropy(prediction, inPlay, scratch)),
-  );
+  const gainOf = (prediction: TestPrediction, chances = prediction.chances) =>
+    Math.max(0, now - expectedEntropy(prediction, chances, inPlay, scratch));
+  const gains = tests.map(({ prediction }) => gainOf(prediction));
   const sharing = coverSharing(tests, gains);
-  const valued = tests.map(({ test }, index) => {
-    const gainBits = gains[index]!;
+  const value = (index: number, gainBits: number) => {
+    const { test } = tests[index]!;
     const { counted, minutes, place, lead } = bestAccess(test, context, (at) => sharing(at, gainBits));
-    return { counted, worth: { test, gainBits, minutes, value: gainBits / counted, place, lead } };
-  });
-  const price = PRICE_SHARE * valued.reduce((most, { worth }) => Math.max(most, worth.value), 0);
-  const net = ({ worth, counted }: (typeof valued)[number]) => worth.gainBits - price * counted;
+    return { index, counted, worth: { test, gainBits, minutes, value: gainBits / counted, place, lead } };
+  };
+  const valued = tests.map((_, index) => value(index, gains[index]!));
+  type Valued = (typeof valued)[number];
+  const most = (of: (one: Valued) => number) =>
+    valued.reduce<Valued | null>((best, one) => (best === null || of(one) > of(best) ? one : best), null);
+  const priceNow = () => PRICE_SHARE * (most(({ worth }) => worth.value)?.worth.value ?? 0);
+  const net = ({ worth, counted }: Valued, price: number) => worth.gainBits - price * counted;
+  const again = new Set<number>();
+  const likely = likelyRows(inPlay);
+  for (let count = 0; given && count < LOOKED_AT_AGAIN; count++) {
+    const price = priceNow();
+    const best = [most(({ worth }) => worth.value), most((one) => net(one, price))].find(
+      (one) => one && !again.has(one.index),
+    );
+    if (!best) break;
+    const { prediction } = tests[best.index]!;
+    again.add(best.index);
+    const chances = given(tests[best.index]!.test, likely);
+    if (chances === prediction.chances) continue;
+    const gain = gainOf(prediction, chances);
+    const left = gain / best.worth.gainBits;
+    valued[best.index] = value(best.index, gain);
+    tests.forEach((other, index) => {
+      if (again.has(index) || !isAlike(tests[best.index]!, other, likely)) return;
+      again.add(index);
+      valued[index] = value(index, gains[index]! * left);
+    });
+  }
+  const price = priceNow();
   return valued
     .sort(
       (x, y) =>
-        net(y) - net(x) ||
+        net(y, price) - net(x, price) ||
         Number(x.worth.test.disturbs) - Number(y.worth.test.disturbs) ||
         (x.worth.test.id < y.worth.test.id ? -1 : 1),
     )

@@ -13,6 +13,10 @@ export class Chain {
   /** `scratch` has room for every branch and the supply, holds zeros, and may be shared. */
   constructor(private readonly scratch: Float64Array) {}
 
+  get isEmpty(): boolean {
+    return this.moves.length === 0;
+  }
+
   copy(): Chain {
     const made = new Chain(this.scratch);
     made.moves.push(...this.moves);

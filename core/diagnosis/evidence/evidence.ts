@@ -8,8 +8,10 @@
  * Within an episode the order of readings does not matter: they are taken in the order of their names.
  */
 
+import type { TestRef } from '../../format';
 import { voltmeterError } from '../../limits';
 import { kindOf, testId } from '../kinds';
+import type { RefOf } from '../kinds/kind';
 import { Chain } from './chain';
 import { ComesAndGoes } from './comesAndGoes';
 import { isVolts, type JudgedReading, voltsOf } from './judgedReading';
@@ -17,7 +19,8 @@ import { density } from './likelihood';
 import type { Predictions } from './predictions';
 import { type Episode, type TakenReading, wrongChance } from './readings';
 import { type Sensitivity, unknownCount } from './sensitivity';
-import { FLOATING, FLOATS, UNKNOWN } from './voltsPrediction';
+import type { TestPrediction } from './testPrediction';
+import { FLOATING, FLOATS, JOINED, UNKNOWN, VoltsPrediction } from './voltsPrediction';
 
 /** Range over which a wrong or floating volts reading may lie, as multiples of the supply. */
 const WRONG_SPAN = 1.3;
@@ -52,6 +55,8 @@ export class EvidenceState {
   private readonly entries: JudgedReading[] = [];
   private readonly goes: ComesAndGoes;
   private readonly byId = new Map<string, JudgedReading>();
+  /** What each hypothesis has learned from all entries; made when first asked for. */
+  private chains: Chain[] = [];
   private readonly scratch: Float64Array;
   private readonly soundRow: number;
 
@@ -118,6 +123,7 @@ export class EvidenceState {
     while (at > 0 && this.entries[at - 1]!.key > entry.key) at--;
     this.entries.splice(at, 0, entry);
     this.byId.set(reading.id, entry);
+    this.chains = [];
     this.judge(at);
     this.judgeLoose();
     return true;
@@ -231,6 +237,29 @@ export class EvidenceState {
     return { log: Math.log(total), stand: now, joins };
   }
 
+  /**
+   * Chances of a volts test for the next reading, by hypothesis: what the readings so far have taught of supply and
+   * resistances moves what each expects and narrows it. The chances of before where nothing was learned. `rows` are
+   * the hypotheses that matter.
+   */
+  given(ref: TestRef, prediction: TestPrediction, rows: Int32Array): Float32Array {
+    if (ref.kind !== 'volts' || !(prediction instanceof VoltsPrediction)) return prediction.chances;
+    const id = testId(ref);
+    const { mean, floating, otherChance } = prediction.volts;
+    return prediction.given(rows, (row) => {
+      const h = this.predictions.hypotheses[row]!.lasting ?? row;
+      if (floating[h] === FLOATS) {
+        const before = this.shownBefore(ref, this.entries.length, h);
+        return before === null ? null : { expected: before, deviation: voltmeterError(before) };
+      }
+      if (floating[h] !== JOINED || otherChance[h]! > 0) return null;
+      const moves = this.predictions.sensitivity(id, ref, h);
+      if (!moves) return null;
+      this.chains[h] ??= this.chainUntil(h, this.entries.length);
+      return this.chains[h].isEmpty ? null : this.chains[h].expect(moves, mean[h]!);
+    });
+  }
+
   /** What the same point showed before in the same set-up of this episode; null at the first time. */
   private sameReading(index: number): number | null {
     const { reading, episode } = this.entries[index]!;
@@ -246,8 +275,11 @@ export class EvidenceState {
    */
   private floatedBefore(index: number, h: number): number | null {
     const { test } = this.entries[index]!.reading;
-    if (test.kind !== 'volts') return null;
-    for (let at = index - 1; at >= 0; at--) {
+    return test.kind === 'volts' ? this.shownBefore(test, index, h) : null;
+  }
+
+  private shownBefore(test: RefOf<'volts'>, until: number, h: number): number | null {
+    for (let at = until - 1; at >= 0; at--) {
       const { reading, prediction } = this.entries[at]!;
       const { test: other, value } = reading;
       if (other.kind !== 'volts' || !('volts' in value) || !prediction.volts) continue;

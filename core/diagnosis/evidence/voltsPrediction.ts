@@ -32,6 +32,7 @@ export class VoltsPrediction implements TestPrediction {
   readonly tells: boolean;
   readonly swayed = null;
   readonly ofLooseness = false;
+  private readonly zeroBin: number;
   private filled: { clean: Float32Array; chances: Float32Array } | null = null;
 
   constructor(
@@ -40,6 +41,7 @@ export class VoltsPrediction implements TestPrediction {
     readonly volts: VoltsColumn,
   ) {
     this.outcomes = edges.length + 1;
+    this.zeroBin = edges.filter((edge) => edge <= 0).length;
     this.tells = this.differs();
   }
 
@@ -77,9 +79,8 @@ export class VoltsPrediction implements TestPrediction {
 
   private fill(): { clean: Float32Array; chances: Float32Array } {
     const { mean, spread, supply, floating, otherChance, otherMean } = this.volts;
-    const { outcomes, edges } = this;
+    const { outcomes } = this;
     const clean = new Float32Array(mean.length * outcomes);
-    const zeroBin = edges.filter((edge) => edge <= 0).length;
     for (let h = 0; h < mean.length; h++) {
       const at = h * outcomes;
       if (floating[h] === UNKNOWN) clean.fill(1 / outcomes, at, at + outcomes);
@@ -94,11 +95,37 @@ export class VoltsPrediction implements TestPrediction {
         if (other > 0) this.addBins(clean, at, otherMean[h]!, wide(otherMean[h]!), other);
       }
     }
-    const chances = clean.map((chance, index) => {
+    return { clean, chances: this.withWrong(clean) };
+  }
+
+  /**
+   * Chances of the bins where some hypotheses expect other volts, by what was read before; wrong readings included.
+   * `expected` gives volts and deviation of a hypothesis, null where it is as ever.
+   */
+  given(
+    rows: Int32Array,
+    expected: (h: number) => { readonly expected: number; readonly deviation: number } | null,
+  ): Float32Array {
+    const { outcomes } = this;
+    const chances = this.chances.slice();
+    const clean = new Float32Array(outcomes);
+    for (const h of rows) {
+      const known = expected(h);
+      if (!known) continue;
+      clean.fill(0);
+      this.addBins(clean, 0, known.expected, known.deviation, 1);
+      chances.set(this.withWrong(clean), h * outcomes);
+    }
+    return chances;
+  }
+
+  /** Chances of right readings with the wrong ones mixed in. */
+  private withWrong(clean: Float32Array): Float32Array {
+    const { outcomes, zeroBin } = this;
+    return clean.map((chance, index) => {
       const wrong = 0.4 / outcomes + (index % outcomes === zeroBin ? 0.6 : 0);
       return (1 - WRONG_READING) * chance + WRONG_READING * wrong;
     });
-    return { clean, chances };
   }
 
   private addBins(into: Float32Array, at: number, mean: number, spread: number, share: number): void {
