@@ -4,6 +4,7 @@ import { mergeCircuits } from '../core/circuit';
 import { readingOf, refOfId } from '../core/diagnosis';
 import { breakCircuit, type Fault, type FaultyCircuit } from '../core/faults';
 import type { ReadingValue } from '../core/format';
+import { wordOf } from '../core/log';
 import { CircuitModel } from '../core/network';
 import { type DEMO_CIRCUITS, demoCircuit } from '../testing/circuits';
 import type { App } from './app';
@@ -29,10 +30,7 @@ export function spoken(value: ReadingValue): string {
   if ('ohms' in value) return String(value.ohms);
   if ('overLimit' in value) return 'OL';
   if ('amps' in value) return String(value.amps);
-  if ('state' in value) return value.state;
-  if ('lamp' in value) return value.lamp;
-  if ('wiggle' in value) return value.wiggle;
-  return 'click' in value ? value.click : value.look;
+  return wordOf(value);
 }
 
 const LETTERS: Readonly<Record<string, string>> = {
@@ -48,11 +46,13 @@ const LETTERS: Readonly<Record<string, string>> = {
   broken: 'b',
   changes: 'c',
   'no change': 'x',
+  chatters: 'r',
+  hums: 'h',
 };
 
 /** Whether the answer is one of a few words and not a number. */
 function isWord(value: ReadingValue): boolean {
-  return 'lamp' in value || 'state' in value || 'click' in value || 'look' in value || 'wiggle' in value;
+  return !('volts' in value || 'ohms' in value || 'overLimit' in value || 'amps' in value);
 }
 
 /** Enters a reading with the keyboard only. */

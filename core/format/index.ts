@@ -57,6 +57,7 @@ export type {
   Preconditions,
   Reading,
   ReadingValue,
+  SoundName,
   TestRef,
 } from './readingsSchema';
 export type { ImportRequest, NewJob, PartFact } from './requestSchemas';

@@ -12,6 +12,9 @@ export const FunctionState = Type.Enum([
   'not-tried',
 ]);
 
+/** What is heard while something is switched on. */
+export const SoundHeard = Type.Enum(['silent', 'clicks', 'chatters', 'hums']);
+
 /** What is done: instrument, place and set-up. Two equal refs are the same test. */
 export const TestRefSchema = oneOfKind(
   Type.Object(
@@ -67,6 +70,8 @@ export const TestRefSchema = oneOfKind(
   ),
   /** Feel or hear a relay pull in. */
   Type.Object({ kind: Type.Literal('click'), part: Id, condition: Id }, strict),
+  /** Listen while something is switched on: relays that click or chatter, a motor that hums. */
+  Type.Object({ kind: Type.Literal('sound'), function: Id, condition: Id }, strict),
   /** Look at the element of a fuse. */
   Type.Object({ kind: Type.Literal('look'), part: Id }, strict),
   /** Tap or wiggle a part and watch the function. */
@@ -98,7 +103,8 @@ export const ReadingValueSchema = Type.Union([
   Type.Object({ overLimit: Type.Literal(true) }, strict),
   Type.Object({ lamp: LampState }, strict),
   Type.Object({ state: FunctionState }, strict),
-  Type.Object({ click: Type.Enum(['clicks', 'silent']) }, strict),
+  Type.Object({ click: Type.Enum(['clicks', 'silent', 'chatters']) }, strict),
+  Type.Object({ sound: SoundHeard }, strict),
   Type.Object({ look: Type.Enum(['whole', 'broken']) }, strict),
   Type.Object({ wiggle: Type.Enum(['changes', 'no change']) }, strict),
   Type.Object({ amps: Type.Number({ minimum: -5000, maximum: 5000 }) }, strict),
@@ -145,3 +151,4 @@ export type Preconditions = Static<typeof PreconditionsSchema>;
 export type ReadingsFile = Static<typeof ReadingsFileSchema>;
 export type LampStateName = Static<typeof LampState>;
 export type FunctionStateName = Static<typeof FunctionState>;
+export type SoundName = Static<typeof SoundHeard>;

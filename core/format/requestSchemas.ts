@@ -16,6 +16,8 @@ export const NewJobSchema = Type.Object(
     plate: Type.Optional(text(20)),
     nominalVolts: Type.Optional(NominalVolts),
     pattern: Type.Optional(Id),
+    /** What has to be made before it may run. */
+    interlocks: Type.Optional(Type.Array(Id, { maxItems: 8 })),
     /** What the load of the pattern is, as a word of the notation. */
     kind: Type.Optional(Id),
     load: Type.Optional(text(60)),

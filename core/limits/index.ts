@@ -81,6 +81,8 @@ export {
   normalBelow,
   OHMMETER_LEADS,
   OHMMETER_LIMIT,
+  SOUND_STATES,
+  soundChances,
   testLampOhms,
   voltmeterError,
   WIGGLE_STATES,

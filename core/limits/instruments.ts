@@ -85,7 +85,9 @@ export const LAMP_DIM = 0.2;
 export const LAMP_STATES = ['lit', 'dim', 'off'] as const;
 export const FUNCTION_STATES = ['works', 'weak', 'dead'] as const;
 export const CONTINUITY_STATES = ['conducts', 'open'] as const;
-export const CLICK_STATES = ['clicks', 'silent'] as const;
+export const CLICK_STATES = ['clicks', 'silent', 'chatters'] as const;
+/** What is heard while something is switched on. */
+export const SOUND_STATES = ['silent', 'clicks', 'chatters', 'hums'] as const;
 export const LOOK_STATES = ['whole', 'broken'] as const;
 export const WIGGLE_STATES = ['changes', 'no change'] as const;
 /** What a clamp is asked: nothing, clearly less than expected, as expected, clearly more. */
@@ -101,9 +103,32 @@ export function lookChances(broken: boolean): [number, number] {
   return broken ? [LOOK_MISSES, 1 - LOOK_MISSES] : [1 - LOOK_WRONG, LOOK_WRONG];
 }
 
-/** Chances of clicks, silent for a relay that pulls in or does not. */
-export function clickChances(pullsIn: boolean): [number, number] {
-  return pullsIn ? [1 - CLICK_MISSED, CLICK_MISSED] : [CLICK_MISSED, 1 - CLICK_MISSED];
+/** How often a chatter is taken for one click. */
+const CHATTER_MISSED = 0.12;
+
+/** Chances of clicks, silent, chatters for a relay that pulls in, does not, or goes to and fro. */
+export function clickChances(does: (typeof CLICK_STATES)[number]): [number, number, number] {
+  if (does === 'chatters') return [CHATTER_MISSED, CLICK_MISSED, 1 - CHATTER_MISSED - CLICK_MISSED];
+  const other = 0.01;
+  return does === 'clicks'
+    ? [1 - CLICK_MISSED - other, CLICK_MISSED, other]
+    : [CLICK_MISSED, 1 - CLICK_MISSED - other, other];
+}
+
+/** Listening from where somebody sits: how often a sound is not heard, and how often taken for another. */
+const SOUND_MISSED = 0.15;
+const SOUND_MISTAKEN = 0.08;
+
+/** Chances of silent, clicks, chatters, hums; several sounds at once are heard one as well as another. */
+export function soundChances(made: readonly (typeof SOUND_STATES)[number][]): number[] {
+  const heard = made.filter((one) => one !== 'silent');
+  const share = SOUND_STATES.map((state) => {
+    if (heard.length === 0) return state === 'silent' ? 1 - 3 * SOUND_MISTAKEN : SOUND_MISTAKEN;
+    if (state === 'silent') return SOUND_MISSED;
+    return heard.includes(state) ? (1 - SOUND_MISSED) / heard.length : SOUND_MISTAKEN;
+  });
+  const sum = share.reduce((total, one) => total + one, 0);
+  return share.map((one) => one / sum);
 }
 
 /** How often a loose joint answers to being moved: one that comes and goes, one that is merely poor, a sound one. */

@@ -1,5 +1,5 @@
 /** Names and values as they stand in the lines of a log. */
-import type { CircuitFile, FunctionStateName, ReadingValue } from '../format';
+import type { CircuitFile, FunctionStateName, ReadingValue, SoundName } from '../format';
 import { formatQuantity } from '../quantity';
 
 export const STATE_WORDS: Readonly<Record<FunctionStateName, string>> = {
@@ -11,14 +11,30 @@ export const STATE_WORDS: Readonly<Record<FunctionStateName, string>> = {
   'not-tried': 'not tried',
 };
 
+export const SOUND_WORDS: Readonly<Record<SoundName, string>> = {
+  silent: 'silent',
+  clicks: 'a click',
+  chatters: 'chatters, or clicks rapidly',
+  hums: 'hums',
+};
+
 export function valueWords(value: ReadingValue): string {
   if ('volts' in value) return formatQuantity(value.volts, 'V');
   if ('ohms' in value) return formatQuantity(value.ohms, 'Ω');
   if ('overLimit' in value) return 'over limit';
   if ('amps' in value) return formatQuantity(value.amps, 'A');
-  if ('state' in value) return STATE_WORDS[value.state];
+  if ('sound' in value) return SOUND_WORDS[value.sound];
+  return 'state' in value ? STATE_WORDS[value.state] : wordOf(value);
+}
+
+/** A value that is one of a few words, as it stands in the file. */
+export function wordOf(
+  value: Exclude<ReadingValue, { volts: number } | { ohms: number } | { overLimit: true } | { amps: number }>,
+): string {
+  if ('state' in value) return value.state;
   if ('lamp' in value) return value.lamp;
   if ('wiggle' in value) return value.wiggle;
+  if ('sound' in value) return value.sound;
   return 'click' in value ? value.click : value.look;
 }
 

@@ -25,6 +25,15 @@ export function takenReadings(job: JobState): TakenReading[] {
       });
     }
     if (body.kind === 'complaint' && body === job.complaint && body.function && body.condition) {
+      if (body.heard) {
+        taken.push({
+          id: heardId(event.id),
+          test: { kind: 'sound', function: body.function, condition: body.condition },
+          value: { sound: body.heard },
+          sure: UNSURE,
+          ...before,
+        });
+      }
       // What was seen at the vehicle stands in for what was reported.
       if (job.checks.has(cellKey(body.function, body.condition))) continue;
       taken.push({
@@ -83,6 +92,11 @@ function mendedParts(job: JobState): {
       return parts.length > 0 ? { before: parts } : {};
     },
   };
+}
+
+/** Name of what was heard with a complaint, as a reading of its own. */
+export function heardId(complaint: string): string {
+  return `${complaint}-heard`;
 }
 
 /** What was made sure of; nothing where all was. */

@@ -1,6 +1,14 @@
 /** Circuits as text, and the patterns that an unmapped vehicle starts from. */
 export { isNotation, readCircuitText } from './circuitText';
-export { circuitOfPattern, LOAD_WORDS, type LoadWord, PATTERNS, type Pattern } from './patterns';
+export {
+  circuitOfPattern,
+  INTERLOCKS,
+  type Interlock,
+  LOAD_WORDS,
+  type LoadWord,
+  PATTERNS,
+  type Pattern,
+} from './patterns';
 export { type ReadText, readNotation } from './read';
 export { type SuggestContext, suggest } from './suggest';
 export type { TextProblem } from './tokens';

@@ -1,6 +1,9 @@
 /** Every pattern becomes a circuit that works, and whose faults are found with a meter. */
 
+import { leadToEnd } from '../diagnosis/followEngine';
+import { complaintOf, readingOf } from '../diagnosis/playback';
 import { DiagnosisSession } from '../diagnosis/session';
+import { breakCircuit } from '../faults/broken';
 import { withBlownFuses } from '../faults/enumerate';
 import { CircuitModel } from '../network/model';
 import { circuitOfPattern, LOAD_WORDS, PATTERNS } from './patterns';
@@ -43,6 +46,35 @@ describe.each(PATTERNS.map((pattern) => [pattern.id, pattern] as const))('%s', (
     expect(next[0]!.gainBits).toBeGreaterThan(0.05);
   });
 });
+
+describe.each(PATTERNS.filter((one) => one.asksInterlocks).map((one) => [one.id, one] as const))(
+  'what has to be made first, in %s',
+  (_id, pattern) => {
+    const { circuit, condition } = circuitOfPattern(pattern, {
+      load: 'Lift',
+      kind: 'motor',
+      nominalVolts: 12,
+      interlocks: ['seat', 'neutral'],
+    });
+    const model = new CircuitModel(circuit);
+    const lift = model.function('failed');
+
+    test('each is a switch in the control path, made where it should run', () => {
+      const names = circuit.parts.filter((part) => part.id.startsWith('I')).map((part) => part.name);
+      expect(names).toEqual(['Gear in neutral: its switch', 'Seat taken: its switch']);
+      expect(model.outcome(lift, model.sound(condition))).toBe('works');
+    });
+
+    test.each([['I1'], ['I2']])('%s that stays open stops it, and is found', (id) => {
+      const broken = breakCircuit(model, [{ part: id, mode: 'contact-open' }]);
+      const complaint = complaintOf(broken)!;
+      const { assessment, trail } = leadToEnd(new DiagnosisSession(circuit, complaint), complaint, (ref) =>
+        readingOf(broken, ref),
+      );
+      expect([assessment.suspects[0]?.parts, trail]).toEqual([[id], trail]);
+    });
+  },
+);
 
 /** Patterns with a wire from the fuse to the load, and that wire. */
 const FEEDS = PATTERNS.flatMap((pattern) => {

@@ -14,6 +14,8 @@ export interface PatternInput {
   readonly load: string;
   readonly kind: LoadWord;
   readonly nominalVolts: number;
+  /** What has to be made before it may run, in the control path. */
+  readonly interlocks?: readonly Interlock[];
 }
 
 export interface Pattern {
@@ -21,6 +23,8 @@ export interface Pattern {
   readonly name: string;
   /** What it looks like at the vehicle, one short sentence. */
   readonly says: string;
+  /** Something else may have to be made before it runs: asked for. */
+  readonly asksInterlocks?: boolean;
   /** Lines of the notation, without the head. */
   readonly lines: (input: PatternInput) => readonly string[];
 }
@@ -34,6 +38,26 @@ export const LOAD_WORDS: readonly (readonly [kind: LoadWord, word: string])[] = 
   ['led', 'LED light'],
   ['pump', 'Pump'],
 ];
+
+/** Interlocks that are asked for, with the words a person uses. */
+export const INTERLOCKS = [
+  ['neutral', 'Gear in neutral'],
+  ['pedal', 'Clutch or brake pedal'],
+  ['door', 'Door or cover shut'],
+  ['seat', 'Seat taken'],
+  ['pressure', 'Pressure reached'],
+] as const;
+
+export type Interlock = (typeof INTERLOCKS)[number][0];
+
+/** The interlocks in the control path, each a switch like any. */
+const locks = ({ interlocks = [] }: PatternInput) =>
+  INTERLOCKS.filter(([id]) => interlocks.includes(id))
+    .map(([, name], index) => `, switch I${index + 1} ${quoted(`${name}: its switch`)} open|made in>out:made`)
+    .join('');
+/** Interlocks made, as they stand when it should run. */
+const locked = ({ interlocks = [] }: PatternInput) =>
+  interlocks.map((_, index) => `, I${index + 1} made`).join('');
 
 const load = ({ kind, load: name }: PatternInput, id = 'L1', extra = '') =>
   `${kind} #${id} ${quoted(`${name}${extra}`)}`;
@@ -55,13 +79,14 @@ export const PATTERNS: readonly Pattern[] = [
     id: 'fuse-relay-load',
     name: 'Fuse, relay, load',
     says: 'A switch moves a relay; the relay carries the current.',
+    asksInterlocks: true,
     lines: (input) => [
       `battery, fuse F1 "Load fuse", relay R1 "Its relay" contact, wire W1 "Wire to the load", plug C1 "Plug at the load", ${load(input)}, wire W2 "Earth wire", earth G1 "Its earth point"`,
-      'battery, key K1 "Key contact" run, fuse F2 "Control fuse", wire W3 "Wire to the switch", switch S1 "Its switch", wire W4 "Wire to the relay", relay R1 coil, wire W5 "Coil earth wire", earth G2 "Coil earth"',
+      `battery, key K1 "Key contact" run, fuse F2 "Control fuse", wire W3 "Wire to the switch", switch S1 "Its switch"${locks(input)}, wire W4 "Wire to the relay", relay R1 coil, wire W5 "Coil earth wire", earth G2 "Coil earth"`,
       watched(input),
       'when off "Key off, switch off": key off',
-      'when rest "Key on, switch off": key run',
-      'when on "Key on, its switch on": key run, S1 on',
+      `when rest "Key on, switch off": key run${locked(input)}`,
+      `when on "Key on, its switch on": key run, S1 on${locked(input)}`,
     ],
   },
   {
@@ -158,25 +183,27 @@ export const PATTERNS: readonly Pattern[] = [
     id: 'solenoid-button',
     name: 'Solenoid and push button',
     says: 'A momentary switch moves a solenoid that carries much current.',
+    asksInterlocks: true,
     lines: (input) => [
       `battery, link FL1 "Main link" 100 A, solenoid Z1 "Solenoid" contact, wire W1 "Cable to the load", ${load(input)}, earth G1 "Its earth point"`,
-      'battery, fuse F1 "Control fuse", wire W2 "Wire to the button", switch S1 "Push button" momentary, wire W3 "Wire to the solenoid", solenoid Z1 coil, earth G2 "Earth of the solenoid"',
+      `battery, fuse F1 "Control fuse", wire W2 "Wire to the button", switch S1 "Push button" momentary${locks(input)}, wire W3 "Wire to the solenoid", solenoid Z1 coil, earth G2 "Earth of the solenoid"`,
       watched(input),
       'when off "Button released": key off',
-      'when on "Button held": key run, S1 on',
+      `when on "Button held": key run, S1 on${locked(input)}`,
     ],
   },
   {
     id: 'module-output',
     name: 'Module output',
     says: 'A control unit switches it; there is no relay to pull.',
+    asksInterlocks: true,
     lines: (input) => [
       `battery, fuse F1 "Fuse of the module", output MO1 "Module output" high rule=[{"key":["run"],"inputs":{"request":"high"}}] fixed, wire W1 "Wire to the load", plug C1 "Plug at the load", ${load(input)}, wire W2 "Earth wire", earth G1 "Its earth point"`,
       'from F1, output MO1 plus>minus, earth G2 "Earth of the module"',
-      'from F1, switch S1 "Its switch", wire W3 "Request wire", to MO1.request',
+      `from F1, switch S1 "Its switch"${locks(input)}, wire W3 "Request wire", to MO1.request`,
       watched(input),
-      'when off "Key on, switch off": key run',
-      'when on "Key on, its switch on": key run, S1 on',
+      `when off "Key on, switch off": key run${locked(input)}`,
+      `when on "Key on, its switch on": key run, S1 on${locked(input)}`,
     ],
   },
 ];

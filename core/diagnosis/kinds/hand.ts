@@ -9,11 +9,22 @@ import {
   WIGGLE_STATES,
   wiggleChances,
 } from '../../limits';
-import { seenPoint } from '../../network';
+import { type CircuitModel, type OperatingPoint, seenPoint } from '../../network';
 import { atPart, type RefOf, type TestKind } from './kind';
 
 const OFF = ['Key: off', 'Its load switched off'] as const;
 const PULLING = 'Load off before it is pulled. Insulated puller, no metal pliers.';
+
+/** What a relay does at an operating point. */
+export function doesAt(
+  model: CircuitModel,
+  part: string,
+  { sensed, oscillating }: OperatingPoint,
+): (typeof CLICK_STATES)[number] {
+  if (oscillating.includes(part)) return 'chatters';
+  const sensor = model.network.sensors.findIndex((one) => one.part === part);
+  return sensed[sensor] === 1 ? 'clicks' : 'silent';
+}
 
 export const click: TestKind<RefOf<'click'>> = {
   fields: ['part', 'condition'],
@@ -29,15 +40,10 @@ export const click: TestKind<RefOf<'click'>> = {
         ref: { kind: 'click', part: part.id, condition },
         accesses: atPart(part, click.minutes),
       })),
-  chances: ({ model, point }, ref) => {
-    const sensor = model.network.sensors.findIndex((one) => one.part === ref.part);
-    return clickChances(point(ref.condition).sensed[sensor] === 1);
-  },
+  chances: ({ model, point }, ref) => clickChances(doesAt(model, ref.part, point(ref.condition))),
   outcome: (_, _ref, value) => ('click' in value ? CLICK_STATES.indexOf(value.click) : null),
   shows: ({ model, alteration }, ref) => {
-    const sensor = model.network.sensors.findIndex((one) => one.part === ref.part);
-    const pulledIn = seenPoint(model, ref.condition, alteration).sensed[sensor] === 1;
-    return { click: pulledIn ? 'clicks' : 'silent' };
+    return { click: doesAt(model, ref.part, seenPoint(model, ref.condition, alteration)) };
   },
   card: (names, ref) => ({
     title: `Does ${names.part(ref.part)} click`,
@@ -51,6 +57,9 @@ export const click: TestKind<RefOf<'click'>> = {
   means: ({ names, earlier }, ref, value) => {
     if (!('click' in value)) return null;
     const part = names.part(ref.part);
+    if (value.click === 'chatters') {
+      return `${part} chatters: its coil is fed and drops out again. Volts too low at the coil, an earth of it with resistance, or something that switches it off as soon as it is on.`;
+    }
     if (value.click === 'silent') {
       return `${part} is silent: coil, its feed, its earth or the command is missing, or the relay hangs.`;
     }

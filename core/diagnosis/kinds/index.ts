@@ -8,6 +8,7 @@ import { type AnswerKind, Names, type Offer, type RefOf, type Scene, type TestKi
 import { lampCurrent } from './lampCurrent';
 import { lamp, lampInFuse, led } from './lamps';
 import { continuity, ohms, ohmsBehind } from './ohms';
+import { sound } from './sound';
 import { volts } from './volts';
 
 export const KINDS: { readonly [K in TestRef['kind']]: TestKind<RefOf<K>> } = {
@@ -23,6 +24,7 @@ export const KINDS: { readonly [K in TestRef['kind']]: TestKind<RefOf<K>> } = {
   substitute,
   elsewhere,
   click,
+  sound,
   look,
   wiggle,
   clamp,

@@ -19,6 +19,7 @@ export type AnswerKind =
   | 'lamp'
   | 'function'
   | 'click'
+  | 'sound'
   | 'look'
   | 'wiggle';
 

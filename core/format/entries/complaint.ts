@@ -1,7 +1,7 @@
 /** What fails, on what vehicle, and what was seen of its functions before anything was touched. */
 import { Type } from 'typebox';
 import { BOUNDS } from '../bounds';
-import { FunctionState } from '../readingsSchema';
+import { FunctionState, SoundHeard } from '../readingsSchema';
 import { Id, NominalVolts, numberIn, SomeText, strict, Text } from '../schemaParts';
 
 export const Complaint = Type.Object(
@@ -12,6 +12,9 @@ export const Complaint = Type.Object(
     condition: Type.Optional(Id),
     /** How it fails there, as reported; weighs less than what was seen. */
     state: Type.Optional(FunctionState),
+    /** What is heard while it is switched on. */
+    heard: Type.Optional(SoundHeard),
+    /** The same in words. */
     sound: Type.Optional(Text),
     pluggedIn: Type.Optional(Text),
     /** A portable appliance that was plugged in when it failed. */

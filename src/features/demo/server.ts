@@ -17,6 +17,7 @@ import {
   type JobEvent,
   type ReadingValue,
 } from '#core/format';
+import { wordOf } from '#core/log';
 import type { Actor } from '@/access';
 import { database, type Transaction } from '@/db/client';
 import { keepVehicle } from '@/db/projections/searchRows';
@@ -144,10 +145,7 @@ function rawOf(value: ReadingValue): string {
   if ('ohms' in value) return String(value.ohms);
   if ('overLimit' in value) return 'OL';
   if ('amps' in value) return String(value.amps);
-  if ('state' in value) return value.state;
-  if ('lamp' in value) return value.lamp;
-  if ('wiggle' in value) return value.wiggle;
-  return 'click' in value ? value.click : value.look;
+  return wordOf(value);
 }
 
 /** The log of a demo job, in the order in which a person would have made it. */

@@ -1,8 +1,8 @@
 'use client';
 
 import { type ReactNode, useState } from 'react';
-import { BOUNDS, type BodyOf, NOMINAL_VOLTS } from '#core/format';
-import { cellKey, STATE_WORDS } from '#core/log';
+import { BOUNDS, type BodyOf, NOMINAL_VOLTS, type SoundName } from '#core/format';
+import { cellKey, SOUND_WORDS, STATE_WORDS } from '#core/log';
 import { readNumber } from '#core/quantity';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
@@ -28,6 +28,7 @@ export function ComplaintSection() {
             <p className="text-soft">
               {[
                 complaint.pluggedIn ? `Plugged in: ${complaint.pluggedIn}` : '',
+                complaint.heard ? `Heard: ${SOUND_WORDS[complaint.heard]}` : '',
                 complaint.sound ? `Sound: ${complaint.sound}` : '',
                 complaint.changedBefore ? `Changed before: ${complaint.changedBefore}` : '',
               ]
@@ -81,6 +82,8 @@ export interface ComplaintWords {
   watts: string;
   fusesTaken: string;
   changedBefore: string;
+  /** Empty while nobody listened. */
+  heard: '' | SoundName;
   sound: string;
 }
 
@@ -118,6 +121,7 @@ export function entryOf(
     ...(values.hadAppliance
       ? { appliance: { fusesTaken: fusesTaken.value, ...(watts ? { watts: watts.value } : {}) } }
       : {}),
+    ...(values.heard ? { heard: values.heard } : {}),
     ...optional('sound'),
     ...optional('changedBefore'),
   };
@@ -148,6 +152,7 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       watts: String(before?.appliance?.watts ?? ''),
       fusesTaken: String(before?.appliance?.fusesTaken ?? 0),
       changedBefore: before?.changedBefore ?? '',
+      heard: before?.heard ?? '',
       sound: before?.sound ?? '',
     },
     take: (values) => {
@@ -244,7 +249,17 @@ function ComplaintForm({ onDone }: { onDone: () => void }) {
       <Field label="What was changed before" hint="May stay empty">
         <input {...form.register('changedBefore')} className={INPUT} />
       </Field>
-      <Field label="Any sound" hint="Click, hum, nothing">
+      <Field label="What is heard when it is switched on">
+        <select {...form.register('heard')} className={INPUT}>
+          <option value="">nobody listened</option>
+          {Object.entries(SOUND_WORDS).map(([sound, words]) => (
+            <option key={sound} value={sound}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </Field>
+      <Field label="The sound in words" hint="May stay empty">
         <input {...form.register('sound')} className={INPUT} />
       </Field>
       {form.problem ? (

@@ -2,7 +2,7 @@
 
 import { useCallback, useState } from 'react';
 import { type NewJob, NOMINAL_VOLTS } from '#core/format';
-import { LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
+import { INTERLOCKS, type Interlock, LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
 import { VehicleChoice } from '@/features/vehicles';
 import type { KnownVehicle } from '@/features/vehicles/server';
 import { postJson } from '@/sync/post';
@@ -32,6 +32,7 @@ export interface NewJobWords {
   load: string;
   pattern: string | null;
   kind: LoadWord | null;
+  interlocks: readonly Interlock[];
   volts: number | null;
   how: (typeof HOW)[number][0];
   /** The same for every try of the same job, also after a reload: a request whose answer was lost opens nothing twice. */
@@ -48,12 +49,16 @@ function wanted({ sketch }: Pick<NewJobWords, 'sketch'>, vehicle: KnownVehicle |
   };
 }
 
+function asksInterlocks(pattern: string | null): boolean {
+  return PATTERNS.some((one) => one.id === pattern && one.asksInterlocks);
+}
+
 /** The job as the server takes it, or what is missing. */
 export function jobAsked(
   values: NewJobWords,
   vehicle: KnownVehicle | undefined,
 ): { ok: true; job: Omit<NewJob, 'id'> } | { ok: false; message: string; field?: string } {
-  const { pattern, kind, volts, how } = values;
+  const { pattern, kind, interlocks = [], volts, how } = values;
   const { wantsPattern, wantsVolts } = wanted(values, vehicle);
   const title = textOf(values.title);
   if (title === '') return { ok: false, message: 'Say in a few words what fails.', field: 'title' };
@@ -71,7 +76,15 @@ export function jobAsked(
     vehicleId: vehicle?.id ?? values.ids.vehicle,
     ...(vehicle ? {} : { vehicleName, plate: textOf(values.plate) }),
     ...(wantsVolts && volts !== null ? { nominalVolts: volts } : {}),
-    ...(patterned ? { pattern, kind: kind ?? 'module', state: how, ...(load === '' ? {} : { load }) } : {}),
+    ...(patterned
+      ? {
+          pattern,
+          kind: kind ?? 'module',
+          state: how,
+          ...(load === '' ? {} : { load }),
+          ...(asksInterlocks(pattern) && interlocks.length > 0 ? { interlocks } : {}),
+        }
+      : {}),
   };
   return { ok: true, job: job as Omit<NewJob, 'id'> };
 }
@@ -99,6 +112,7 @@ export function NewJobForm({
       sketch: false,
       pattern: null,
       kind: null,
+      interlocks: [],
       volts: null,
       how: 'dead',
       ids: { vehicle: fresh, tried: null },
@@ -119,12 +133,13 @@ export function NewJobForm({
     },
   });
   const { setValue } = form;
-  const [vehicleId, found, sketch, pattern, kind, volts, how] = form.watch([
+  const [vehicleId, found, sketch, pattern, kind, interlocks = [], volts, how] = form.watch([
     'vehicleId',
     'found',
     'sketch',
     'pattern',
     'kind',
+    'interlocks',
     'volts',
     'how',
   ]);
@@ -190,6 +205,35 @@ export function NewJobForm({
             onChoose={(id) => setValue('pattern', id)}
             shape="pairs"
           />
+          {asksInterlocks(pattern) ? (
+            <fieldset>
+              <legend className="mb-1 font-semibold">
+                What has to be made before it may run, if anything
+              </legend>
+              <div className="flex flex-wrap gap-2">
+                {INTERLOCKS.map(([id, name]) => (
+                  <label
+                    key={id}
+                    className="flex min-h-11 items-center gap-2 border border-line px-3 has-checked:border-copper has-checked:bg-copper-wash"
+                  >
+                    <input
+                      type="checkbox"
+                      checked={interlocks.includes(id)}
+                      onChange={({ target }) =>
+                        setValue(
+                          'interlocks',
+                          target.checked ? [...interlocks, id] : interlocks.filter((one) => one !== id),
+                          { shouldDirty: true },
+                        )
+                      }
+                      className="size-5 accent-(--copper)"
+                    />
+                    {name}
+                  </label>
+                ))}
+              </div>
+            </fieldset>
+          ) : null}
           <Choice
             legend="What it is"
             options={LOAD_WORDS.map(([id, name]) => ({ id, name }))}

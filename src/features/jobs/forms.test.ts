@@ -28,6 +28,7 @@ describe('a complaint', () => {
     watts: '',
     fusesTaken: '0',
     changedBefore: '',
+    heard: '',
     sound: '',
     ...more,
   });
@@ -174,6 +175,7 @@ describe('a new job', () => {
     load: '',
     pattern: null,
     kind: null,
+    interlocks: [],
     volts: null,
     how: 'dead',
     ids: { vehicle: 'fresh', tried: null },
@@ -198,6 +200,15 @@ describe('a new job', () => {
         load: 'lamp',
       },
     });
+  });
+
+  test('what has to be made first is sent where the pattern asks for it', () => {
+    const locked = { sketch: true, kind: 'motor', interlocks: ['neutral', 'door'] } as const;
+    expect(asked({ ...locked, pattern: 'solenoid-button' }, known)).toMatchObject({
+      job: { interlocks: ['neutral', 'door'] },
+    });
+    const without = asked({ ...locked, pattern: 'fuse-switch-load' }, known);
+    expect(without.ok && 'interlocks' in without.job).toBe(false);
   });
 
   test('one that is not here yet gets a name, a voltage and the same id at every try', () => {

@@ -2,7 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import type { NewJob } from '#core/format';
-import { LOAD_WORDS, PATTERNS } from '#core/notation';
+import { INTERLOCKS, LOAD_WORDS, PATTERNS } from '#core/notation';
 import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
 import { all, once } from '@/db/once';
@@ -113,6 +113,7 @@ async function begin(tx: Transaction, actor: Actor, input: NewJob): Promise<Begu
     ? await addPattern(tx, actor, vehicleId, pattern, {
         load: input.load?.trim() || loadOf(title),
         kind: LOAD_WORDS.find(([one]) => one === input.kind)?.[0] ?? 'module',
+        interlocks: INTERLOCKS.map(([one]) => one).filter((one) => input.interlocks?.includes(one)),
         unbidden: input.state === 'on-when-off',
       })
     : null;

@@ -29,6 +29,13 @@ const WORD_ANSWERS = {
   click: [
     { key: 'c', word: 'Clicks', value: { click: 'clicks' } },
     { key: 's', word: 'Silent', value: { click: 'silent' } },
+    { key: 'r', word: 'Chatters', value: { click: 'chatters' } },
+  ],
+  sound: [
+    { key: 's', word: 'Silent', value: { sound: 'silent' } },
+    { key: 'c', word: 'A click', value: { sound: 'clicks' } },
+    { key: 'r', word: 'Chatters', value: { sound: 'chatters' } },
+    { key: 'h', word: 'Hums', value: { sound: 'hums' } },
   ],
   look: [
     { key: 'w', word: 'Whole', value: { look: 'whole' } },

@@ -3,7 +3,7 @@
 import { useMemo } from 'react';
 import { type Assessment, testInLog } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
-import { type JobState, valueWords } from '#core/log';
+import { heardId, type JobState, valueWords } from '#core/log';
 
 /** What run, suspects and log show of a job: what was measured at stops, how parts stand, what readings are called. */
 export function useTraced(circuit: CircuitFile | null, shown: JobState, assessment: Assessment | null) {
@@ -39,6 +39,8 @@ export function useTraced(circuit: CircuitFile | null, shown: JobState, assessme
       const { body } = event;
       if (body.kind === 'reading') {
         names.set(event.id, `${testInLog(circuit, body.test)}: ${valueWords(body.value)}`);
+      } else if (body.kind === 'complaint' && body.heard) {
+        names.set(heardId(event.id), `Heard: ${valueWords({ sound: body.heard })}`);
       } else if (body.kind === 'function-check') {
         const words = testInLog(circuit, { ...body, kind: 'function' });
         names.set(event.id, `${words}: ${valueWords({ state: body.state })}`);

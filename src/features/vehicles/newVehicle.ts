@@ -1,7 +1,7 @@
 /** A vehicle that is new, and what a first job puts on it: its voltage, the circuit of a pattern. */
 import { and, eq, isNull } from 'drizzle-orm';
 import { checkCircuit, fitCircuit } from '#core/circuit';
-import { circuitOfPattern, type LoadWord, type Pattern } from '#core/notation';
+import { circuitOfPattern, type Interlock, type LoadWord, type Pattern } from '#core/notation';
 import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
 import { keepVehicle } from '@/db/projections/searchRows';
@@ -60,6 +60,7 @@ export async function addPattern(
     readonly load: string;
     readonly kind: LoadWord;
     /** It is on when it should be off: the complaint is of a condition in which it should rest. */
+    readonly interlocks?: readonly Interlock[];
     readonly unbidden?: boolean;
   },
 ): Promise<
