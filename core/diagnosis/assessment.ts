@@ -3,6 +3,7 @@ import type { Fault } from '../faults';
 import type { TestRef } from '../format';
 import type { Stop } from './choice/decision';
 import type { OutcomeMeaning } from './choice/explainTest';
+import type { Fitted } from './evidence/fitted';
 import type { TakenReading } from './evidence/readings';
 import type { SubstitutionTable } from './verdict/substitution';
 
@@ -17,6 +18,8 @@ export interface AssessmentInput {
   readonly refused: readonly string[];
   /** Places that are open already. */
   readonly opened: readonly string[];
+  /** Parts that do not stand in their own places now. */
+  readonly fitted?: Fitted | undefined;
 }
 
 export interface SuspectForm {

@@ -11,6 +11,7 @@ export type {
 export { bracketOf, type RunRow } from './bracket';
 export { testCardWords } from './card';
 export { compareCosts } from './choice/costs';
+export { fittedKey, fittedWords } from './evidence/fitted';
 export { type TakenReading, UNSURE } from './evidence/readings';
 export type { VoltsColumn } from './evidence/testPrediction';
 export { endsRight, followEngine, leadToEnd, type Seen } from './followEngine';
@@ -36,5 +37,5 @@ export { activeCondition, functionRuns, type Run } from './run';
 export { DiagnosisSession } from './session';
 export { candidateTests } from './tests';
 export { partsOfFunction, type RequiredProof, requiredProofs } from './verdict/proofs';
-export { CELL_WORDS, type Cell, type SubstitutionTable } from './verdict/substitution';
+export { CELL_WORDS, type Cell, type SubstitutionTable, substitutionClaim } from './verdict/substitution';
 export { WhatWouldHelp } from './wouldHelp';

@@ -13,6 +13,7 @@ import { explainProposal, outcomeMeanings } from './choice/explainTest';
 import { entropyNow, type InPlay, likelyRows, rankTests, rowsInPlay, type TestWorth } from './choice/next';
 import type { EpisodeCounter } from './evidence/episodes';
 import type { EvidenceState } from './evidence/evidence';
+import { fittedKey } from './evidence/fitted';
 import { type RepairGroup, repairGroups, withPairs } from './evidence/groups';
 import { normalise } from './evidence/likelihood';
 import { Predictions } from './evidence/predictions';
@@ -22,8 +23,9 @@ import type { PriorTable } from './hypotheses/priors';
 import { kindOf, testId } from './kinds';
 import { Names } from './kinds/kind';
 import { candidateTests, type TestCandidate } from './tests';
-import { findContradiction } from './verdict/contradiction';
-import { chanceOfOpening, openedBy, withWhatOpenedIt } from './verdict/openedFuse';
+import { contradictionWords, findContradiction } from './verdict/contradiction';
+import { openedBy, withWhatOpenedIt, wouldBlow } from './verdict/openedFuse';
+import { partsOfFunction } from './verdict/proofs';
 import { Standings } from './verdict/standings';
 import { substitutionTables } from './verdict/substitution';
 import { nameOfReading, suspectOf, titleOf } from './verdict/suspects';
@@ -35,8 +37,6 @@ const NOTHING_TO_LEARN = 0.004;
 const PROPOSALS = 8;
 const OPENED_BY_SOMETHING =
   'The fuse is open; what opened it is not yet known, and would open the next one: look for it before a new one is fitted.';
-/** From this chance on that a short is behind it no new fuse is fitted as a test. */
-const MAY_BLOW = 0.05;
 /** From this chance on that it comes and goes, what was read before it last changed may be read again. */
 const COMES_AND_GOES = 0.3;
 
@@ -158,7 +158,8 @@ export class DiagnosisSession {
     const odd = found ? input.readings[found.reading]! : null;
     const inPlay = this.rowsNow(p, groupOf, state);
     const episodes = taken.map((one) => one.episode);
-    const asked = { input, p, groups, inPlay, state, counter, askedIn, episodes };
+    const predictions = this.worked.under(input.fitted);
+    const asked = { input, predictions, p, groups, inPlay, state, counter, askedIn, episodes };
     const rivals = openedBy(this.model, this.hypotheses, groups, chance, lead);
     const { proposals, stop } = this.propose(
       asked,
@@ -176,7 +177,7 @@ export class DiagnosisSession {
             rivals.map((g) => groups[g]!.id),
           )
         : suspects;
-    const repeat = odd && verdict.strength !== 'proved' ? this.repeatOf(odd, input, groups, inPlay) : null;
+    const repeat = odd && verdict.strength !== 'proved' ? this.repeatOf(odd, asked) : null;
     const next = repeat ? [repeat, ...proposals].slice(0, PROPOSALS) : proposals;
     const notInMap = this.hypotheses.findIndex((one) => one.id === NOT_IN_MAP);
     const leads = verdict.suspect !== null && groups[lead]!.parts.length > 0;
@@ -201,12 +202,21 @@ export class DiagnosisSession {
             wrong: (1 - chance[lead]!) * (cost.minutes + cost.price + cost.harm),
           }
         : null,
-      substitutions: substitutionTables(input.readings, this.complaint),
+      substitutions: substitutionTables(input.readings, this.complaint, [
+        ...partsOfFunction(this.model, this.complaint.function),
+      ]),
       mergedByRefusal: this.mergedByRefusal(plain),
       askFailsNow: taken.length > 0 && askedIn < counter.current,
       contradiction:
         found && odd
-          ? { reading: odd.id, sentence: this.contradictionWords(odd, found.restFits, input) }
+          ? {
+              reading: odd.id,
+              sentence: contradictionWords(
+                nameOfReading(this.names, odd),
+                found.restFits,
+                this.timesTaken(odd.test, input),
+              ),
+            }
           : null,
     };
   }
@@ -223,29 +233,15 @@ export class DiagnosisSession {
   }
 
   /** The card that repeats a reading, once; null where it was repeated already or cannot be. */
-  private repeatOf(
-    odd: TakenReading,
-    input: AssessmentInput,
-    groups: readonly RepairGroup[],
-    inPlay: InPlay,
-  ): Proposal | null {
+  private repeatOf(odd: TakenReading, asked: Asked): Proposal | null {
+    const { input } = asked;
     const id = testId(odd.test);
     if (this.timesTaken(odd.test, input) > 1 || input.refused.includes(id)) return null;
-    const card = this.cardOf(id, input, groups, inPlay);
+    const card = this.cardOf(id, asked);
     if (!card) return null;
     const why =
       'This reading disagrees with the others. Taken again it shows whether the probe slipped, or whether the circuit does something that this map does not contain.';
     return { ...card, why };
-  }
-
-  private contradictionWords(odd: TakenReading, restFits: boolean, input: AssessmentInput): string {
-    const what = nameOfReading(this.names, odd);
-    if (restFits && this.timesTaken(odd.test, input) < 2) {
-      return `The reading that disagrees with the others is ${what}. Repeat it; check the spot, the key and the switches.`;
-    }
-    return restFits
-      ? `It still disagrees after a repeat: ${what}. The fault may lie in something that this map does not contain: a splice, a feed or a part behind that point.`
-      : `These readings together fit nothing on this map; ${what} disagrees most. Look for what the map does not contain: a splice, a feed or a part that somebody added.`;
   }
 
   private propose(
@@ -257,7 +253,7 @@ export class DiagnosisSession {
     suspect: Suspect,
     mayBlowAgain: boolean,
   ): { proposals: Proposal[]; stop: Stop | null } {
-    const { input, p, groups, inPlay } = asked;
+    const { input, predictions, p, groups, inPlay } = asked;
     const proved = verdict.strength === 'proved';
     const taken = this.alreadyTaken(asked);
     const refused = new Set(input.refused);
@@ -266,15 +262,15 @@ export class DiagnosisSession {
       ? []
       : this.tests
           .filter((test) => (!taken.has(test.id) || test.id === again) && !refused.has(test.id))
-          .filter((test) => !this.wouldBlow(test.ref, p))
-          .map((test) => ({ test, prediction: this.predictions.of(test.id, test.ref) }));
+          .filter((test) => !wouldBlow(this.circuit, this.hypotheses, test.ref, p))
+          .map((test) => ({ test, prediction: predictions.of(test.id, test.ref) }));
     const given = (test: TestCandidate, rows: Int32Array) =>
-      asked.state.given(test.ref, this.predictions.of(test.id, test.ref), rows);
+      asked.state.given(test.ref, predictions.of(test.id, test.ref), rows, predictions);
     const ranked = rankTests(open, inPlay, this.choiceContext(input), given);
     const learning = ranked.filter((one) => one.gainBits >= NOTHING_TO_LEARN);
     const confirming =
       leadChance >= LIKELY
-        ? confirmingTests(this.predictions, ranked, p, groups[lead]!, support, (test) =>
+        ? confirmingTests(predictions, ranked, p, groups[lead]!, support, (test) =>
             given(test, likelyRows(inPlay)),
           )
         : [];
@@ -295,14 +291,8 @@ export class DiagnosisSession {
     const chosen = [...confirming, ...learning.filter((one) => !confirming.includes(one))];
     return {
       stop,
-      proposals: chosen.slice(0, PROPOSALS).map((worth) => this.proposal(worth, groups, inPlay, input)),
+      proposals: chosen.slice(0, PROPOSALS).map((worth) => this.proposal(worth, asked)),
     };
-  }
-
-  /** It would feed what blew a fuse, which may still be there: that is looked for without feeding it. */
-  private wouldBlow(ref: TestRef, p: Float64Array): boolean {
-    const fuses = kindOf(ref).feedsBehind?.(this.circuit, ref) ?? [];
-    return fuses.length > 0 && chanceOfOpening(this.hypotheses, fuses, p) > MAY_BLOW;
   }
 
   /** Something that comes and goes leads, and is away just now. */
@@ -324,9 +314,14 @@ export class DiagnosisSession {
   /** Tests that need not be done again: all that were, or those since it last came or went while it does so. */
   private alreadyTaken({ input, p, counter, episodes }: Asked): ReadonlySet<string> {
     const comesAndGoes = this.loose(p) > COMES_AND_GOES;
+    // With parts exchanged it is another circuit.
+    const now = fittedKey(input.fitted);
     return new Set(
       input.readings
-        .filter((_, index) => !comesAndGoes || (episodes[index] ?? 0) >= counter.changedIn)
+        .filter(
+          ({ fitted }, index) =>
+            fittedKey(fitted) === now && (!comesAndGoes || (episodes[index] ?? 0) >= counter.changedIn),
+        )
         .map((reading) => testId(reading.test)),
     );
   }
@@ -341,15 +336,10 @@ export class DiagnosisSession {
     return { opened: new Set(opened), minutesToOpen: (place: string) => minutes.get(place) ?? 0 };
   }
 
-  private proposal(
-    worth: TestWorth,
-    groups: readonly RepairGroup[],
-    inPlay: InPlay,
-    input: AssessmentInput,
-  ): Proposal {
-    const prediction = this.predictions.of(worth.test.id, worth.test.ref);
+  private proposal(worth: TestWorth, { predictions, groups, inPlay, input }: Sighted): Proposal {
+    const prediction = predictions.of(worth.test.id, worth.test.ref);
     const titles = (g: number) => titleOf(this.model, this.hypotheses, groups[inPlay.groups[g]!]!);
-    const outcomes = outcomeMeanings(this.predictions, prediction, inPlay, titles);
+    const outcomes = outcomeMeanings(predictions, prediction, inPlay, titles);
     const place = this.circuit.places.find((one) => one.id === worth.place);
     return {
       id: worth.test.id,
@@ -364,17 +354,13 @@ export class DiagnosisSession {
     };
   }
 
-  private cardOf(
-    id: string,
-    input: AssessmentInput,
-    groups: readonly RepairGroup[],
-    inPlay: InPlay,
-  ): Proposal | null {
+  private cardOf(id: string, sighted: Sighted): Proposal | null {
+    const { input, predictions, inPlay } = sighted;
     const test = this.everyTest.get(id);
     if (!test) return null;
-    const offered = [{ test, prediction: this.predictions.of(test.id, test.ref) }];
+    const offered = [{ test, prediction: predictions.of(test.id, test.ref) }];
     const [worth] = rankTests(offered, inPlay, this.choiceContext(input));
-    return worth ? this.proposal(worth, groups, inPlay, input) : null;
+    return worth ? this.proposal(worth, sighted) : null;
   }
 
   /** The card of any test the technician chooses, proposed or not; null when it is not permitted. */
@@ -384,18 +370,25 @@ export class DiagnosisSession {
     const { state } = this.worked.upTo(input.readings);
     const p = normalise(state.logWeight);
     const test = this.everyTest.get(id);
-    if (test && this.wouldBlow(test.ref, p)) return null;
+    if (test && wouldBlow(this.circuit, this.hypotheses, test.ref, p)) return null;
     const { groups, groupOf } = withPairs(this.hypotheses, plain, p);
-    return this.cardOf(id, input, groups, this.rowsNow(p, groupOf, state));
+    const predictions = this.worked.under(input.fitted);
+    return this.cardOf(id, { input, predictions, groups, inPlay: this.rowsNow(p, groupOf, state) });
   }
 }
 
-/** What a proposal is made from. */
-interface Asked {
+/** What a card is made from. */
+interface Sighted {
   readonly input: AssessmentInput;
-  readonly p: Float64Array;
+  /** Of the circuit with its parts where they stand now. */
+  readonly predictions: Predictions;
   readonly groups: readonly RepairGroup[];
   readonly inPlay: InPlay;
+}
+
+/** What a proposal is chosen from. */
+interface Asked extends Sighted {
+  readonly p: Float64Array;
   readonly state: EvidenceState;
   readonly counter: EpisodeCounter;
   readonly askedIn: number;

@@ -7,6 +7,7 @@ import { type CircuitModel, combineAlterations } from '../network';
 import type { Complaint, ReadingEffect } from './assessment';
 import { EpisodeCounter } from './evidence/episodes';
 import { EvidenceState } from './evidence/evidence';
+import { asFitted, type Fitted, fittedKey } from './evidence/fitted';
 import { Predictions } from './evidence/predictions';
 import type { TakenReading } from './evidence/readings';
 import type { Hypothesis } from './hypotheses/hypotheses';
@@ -37,6 +38,7 @@ export class WorkedIn {
   private readonly model: CircuitModel;
   private readonly hypotheses: readonly Hypothesis[];
   private progress: Progress | null = null;
+  private readonly fitted = new Map<string, Predictions>();
 
   constructor(
     private readonly predictions: Predictions,
@@ -82,7 +84,7 @@ export class WorkedIn {
   private takeIn(progress: Progress, readings: readonly TakenReading[], index: number, text: string): void {
     const { state, counter, clearedBy, cumulative } = progress;
     const reading = readings[index]!;
-    const predictions = this.predictionsFor(progress, readings, reading.before);
+    const predictions = this.predictionsFor(progress, readings, reading);
     const prediction = predictions.of(testId(reading.test), reading.test);
     const earlier = progress.taken.map((one) => one.reading);
     const renewed = progress.mendedParts.filter((part) => !reading.before?.includes(part));
@@ -137,22 +139,35 @@ export class WorkedIn {
   private predictionsFor(
     progress: Progress,
     readings: readonly TakenReading[],
-    parts: readonly string[] | undefined,
+    { before: parts, fitted }: TakenReading,
   ): Predictions {
-    if (!parts || parts.length === 0) return this.predictions;
-    const key = parts.join(' ');
+    const asFittedThen = this.under(fitted);
+    if (!parts || parts.length === 0) return asFittedThen;
+    const before = parts.join(' ');
+    const key = `${before} ${fittedKey(fitted)}`;
     if (progress.mendedKey !== key) {
       progress.mendedKey = key;
-      progress.mended = this.withFault(this.mendedFault(readings, key, parts));
+      progress.mended = this.withFault(asFittedThen.hypotheses, this.mendedFault(readings, before, parts));
     }
-    return progress.mended ?? this.predictions;
+    return progress.mended ?? asFittedThen;
+  }
+
+  /** What is predicted of the circuit with its parts where they stand. */
+  under(fitted: Fitted | undefined): Predictions {
+    const key = fittedKey(fitted);
+    if (!fitted || key === '') return this.predictions;
+    const known = this.fitted.get(key);
+    if (known) return known;
+    const made = new Predictions(this.model, asFitted(this.model, this.hypotheses, fitted));
+    this.fitted.set(key, made);
+    return made;
   }
 
   /** The predictions with a fault that has been mended since. */
-  private withFault(mended: Hypothesis | null): Predictions | null {
+  private withFault(others: readonly Hypothesis[], mended: Hypothesis | null): Predictions | null {
     const alteration = mended?.alteration;
     if (!mended || !alteration) return null;
-    const hypotheses = this.hypotheses.map(
+    const hypotheses = others.map(
       (one): Hypothesis =>
         one.alteration === null
           ? one

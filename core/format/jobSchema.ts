@@ -4,7 +4,7 @@ import { BOUNDS, LARGEST_INTEGER } from './bounds';
 import { CircuitFileSchema } from './circuitSchema';
 import { Complaint, FunctionCheck, VehicleIdentity } from './entries/complaint';
 import { Found, Proof, Repair, StateChange, WatchDone, WatchItem } from './entries/conclusion';
-import { Isolation, Swapped, SwapRestored, TaskBegun, WireRead } from './entries/hands';
+import { Isolation, PartInPlace, Swapped, SwapRestored, TaskBegun, WireRead } from './entries/hands';
 import { CautionRead, Correction, Note } from './entries/notes';
 import { Photo, PhotoMarks } from './entries/photos';
 import { ApplianceSetAside, ReadingTaken, TesterProved, TestRefused } from './entries/reading';
@@ -37,6 +37,7 @@ export const EventBodySchema = oneOfKind(
   PlugTag,
   Swapped,
   SwapRestored,
+  PartInPlace,
   Damage,
   Correction,
   TesterProved,

@@ -123,6 +123,15 @@ export const PreconditionsSchema = Type.Object(
   strict,
 );
 
+/** Parts that did not stand in their own places: exchanged for one another, or replaced by a known good one. */
+export const FittedSchema = Type.Object(
+  {
+    exchanged: Type.Array(Type.Object({ one: Id, other: Id }, strict), { maxItems: 20 }),
+    knownGood: Type.Array(Id, { maxItems: 20 }),
+  },
+  strict,
+);
+
 export const ReadingSchema = Type.Object(
   {
     test: TestRefSchema,
@@ -130,6 +139,7 @@ export const ReadingSchema = Type.Object(
     sure: Type.Optional(PreconditionsSchema),
     /** A mended fault lies between: the reading was taken before the repair of these parts. */
     before: Type.Optional(Type.Array(Id, { maxItems: 40 })),
+    fitted: Type.Optional(FittedSchema),
   },
   strict,
 );

@@ -53,6 +53,8 @@ export class JobDraft {
   readonly afterSwap = new Map<string, 'swapped' | 'restored'>();
   readonly exchanged = new Set<string>();
   readonly swaps = new Map<string, BodyOf<'swapped'> & { readonly eventId: string }>();
+  /** Places where a known good part was tried, by the part they belong to: what sits there, or that it is asked. */
+  readonly inPlace = new Map<string, 'asked' | 'own' | 'known-good'>();
   readonly refused = new Set<string>();
   readonly opened = new Set<string>();
   found: (BodyOf<'found'> & { readonly eventId: string }) | null = null;

@@ -1,5 +1,6 @@
 import type { EventBody } from '../format';
 import type { LogEvent } from './event';
+import { fittedNow } from './fitted';
 import { missingProofs } from './missing';
 import { jobState, summarise } from './state';
 import { takenReadings } from './taken';
@@ -234,5 +235,62 @@ test('what an entry about the vehicle does not say leaves what stood before, als
     nominalVolts: 12,
     odometerKm: 9,
     fuel: 'petrol',
+  });
+});
+
+describe('parts that do not stand in their own places', () => {
+  const swap = event({ kind: 'swapped', one: 'R4', other: 'R5', functions: ['fan', 'lamp'] });
+  const check = (state: 'works' | 'dead') =>
+    event({ kind: 'function-check', function: 'fan', condition: 'on', state });
+  const fittedOf = (...events: LogEvent[]) =>
+    takenReadings(jobState([complaint, ...events])).map((one) => [one.value, one.fitted]);
+  const exchanged = { exchanged: [{ one: 'R4', other: 'R5' }], knownGood: [] };
+
+  test('each reading is kept with the relays as they stood, the check of before beside the one of after', () => {
+    expect(
+      fittedOf(
+        check('dead'),
+        swap,
+        check('works'),
+        event({ kind: 'swap-restored', of: swap.id }),
+        reading(12),
+      ),
+    ).toEqual([
+      [{ state: 'dead' }, undefined],
+      [{ state: 'works' }, exchanged],
+      [{ volts: 12 }, undefined],
+    ]);
+  });
+
+  test('a check while they were exchanged does not replace what was reported of before', () => {
+    expect(fittedOf(swap, check('works'))).toEqual([
+      [{ state: 'dead' }, undefined],
+      [{ state: 'works' }, exchanged],
+    ]);
+    expect(fittedNow(jobState([complaint, swap]))).toEqual({ fitted: exchanged });
+  });
+
+  test('after a known good part was tried it is asked which one stayed, and counts from the answer on', () => {
+    const tried = event({
+      kind: 'reading',
+      test: { kind: 'substitute', part: 'R4', function: 'fan', condition: 'on' },
+      value: { state: 'works' },
+      raw: 'w',
+      testerProved: true,
+    });
+    const stays = event({ kind: 'part-in-place', part: 'R4', sits: 'known-good' });
+    const back = event({ kind: 'part-in-place', part: 'R4', sits: 'own' });
+    const inPlace = (...events: LogEvent[]) => jobState([complaint, ...events]).inPlace.get('R4');
+    expect([inPlace(tried), inPlace(tried, stays), inPlace(tried, stays, back)]).toEqual([
+      'asked',
+      'known-good',
+      'own',
+    ]);
+    const good = { exchanged: [], knownGood: ['R4'] };
+    expect(fittedOf(tried, stays, reading(12), back, reading(11)).slice(1)).toEqual([
+      [{ state: 'works' }, undefined],
+      [{ volts: 12 }, good],
+      [{ volts: 11 }, undefined],
+    ]);
   });
 });

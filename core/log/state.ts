@@ -35,6 +35,8 @@ export interface JobState {
   readonly exchanged: readonly string[];
   /** Relays that still stand in each other's places. */
   readonly swaps: readonly (BodyOf<'swapped'> & { readonly eventId: string })[];
+  /** Places where a known good part was tried, by the part they belong to: what sits there, or that it is asked. */
+  readonly inPlace: ReadonlyMap<string, 'asked' | 'own' | 'known-good'>;
   readonly refused: readonly string[];
   readonly opened: readonly string[];
   readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;

@@ -2,6 +2,7 @@
 import { type TakenReading, UNSURE } from '../diagnosis';
 import type { BodyOf } from '../format';
 import { cellKey } from './event';
+import { FittedThen } from './fitted';
 import type { JobState } from './state';
 
 /**
@@ -11,11 +12,13 @@ import type { JobState } from './state';
 export function takenReadings(job: JobState): TakenReading[] {
   const taken: TakenReading[] = [];
   const mended = mendedParts(job);
-  const latest = new Map([...job.checks].map(([key, cell]) => [cell.eventId, key]));
+  const checks = latestChecks(job);
+  const parts = new FittedThen();
   for (const { event, struck } of job.entries) {
     if (struck) continue;
     const { body } = event;
-    const before = mended.before(event.id);
+    parts.step(event.id, body);
+    const before = { ...mended.before(event.id), ...parts.now };
     if (body.kind === 'proof' && mended.goesOn) {
       taken.push({
         id: event.id,
@@ -35,7 +38,7 @@ export function takenReadings(job: JobState): TakenReading[] {
         });
       }
       // What was seen at the vehicle stands in for what was reported.
-      if (job.checks.has(cellKey(body.function, body.condition))) continue;
+      if (checks.inOwnPlaces.has(cellKey(body.function, body.condition))) continue;
       taken.push({
         id: event.id,
         test: { kind: 'function', function: body.function, condition: body.condition },
@@ -43,7 +46,7 @@ export function takenReadings(job: JobState): TakenReading[] {
         sure: UNSURE,
         ...before,
       });
-    } else if (body.kind === 'function-check' && latest.has(event.id)) {
+    } else if (body.kind === 'function-check' && checks.latest.has(event.id)) {
       taken.push({
         id: event.id,
         test: { kind: 'function', function: body.function, condition: body.condition },
@@ -55,6 +58,26 @@ export function takenReadings(job: JobState): TakenReading[] {
     }
   }
   return taken;
+}
+
+/** Of the checks of one function in one condition the latest counts, for every way that parts stood. */
+function latestChecks({ entries }: JobState): {
+  latest: ReadonlySet<string>;
+  inOwnPlaces: ReadonlySet<string>;
+} {
+  const found = new Map<string, string>();
+  const inOwnPlaces = new Set<string>();
+  const parts = new FittedThen();
+  for (const { event, struck } of entries) {
+    if (struck) continue;
+    parts.step(event.id, event.body);
+    if (event.body.kind !== 'function-check') continue;
+    const { fitted } = parts.now;
+    const cell = cellKey(event.body.function, event.body.condition);
+    if (!fitted) inOwnPlaces.add(cell);
+    found.set(`${cell} ${JSON.stringify(fitted ?? null)}`, event.id);
+  }
+  return { latest: new Set(found.values()), inOwnPlaces };
 }
 
 /**

@@ -4,6 +4,7 @@
  */
 import type { CircuitModel } from '../../network';
 import { kindOf } from '../kinds';
+import { fittedKey } from './fitted';
 import type { Episode, TakenReading } from './readings';
 
 interface ComplaintOf {
@@ -30,7 +31,7 @@ export class EpisodeCounter {
   private freed: ReadonlySet<string> | null = null;
   private symptom: string | null = null;
   private changed = 0;
-  private phase = '';
+  private phase = ' / ';
 
   constructor(
     private readonly model: CircuitModel,
@@ -39,7 +40,7 @@ export class EpisodeCounter {
 
   /** The episode of the next reading. */
   next(reading: TakenReading): Episode {
-    const phase = (reading.before ?? []).join(' ');
+    const phase = `${(reading.before ?? []).join(' ')} / ${fittedKey(reading.fitted)}`;
     if (phase !== this.phase) {
       this.phase = phase;
       this.begin(null);

@@ -11,9 +11,9 @@
 import type { TestRef } from '../../format';
 import { voltmeterError } from '../../limits';
 import { kindOf, testId } from '../kinds';
-import type { RefOf } from '../kinds/kind';
 import { Chain } from './chain';
 import { ComesAndGoes } from './comesAndGoes';
+import { floatedBefore, lastInCondition, lastOutcome, sameReading, shownBefore } from './earlier';
 import { isVolts, type JudgedReading, voltsOf } from './judgedReading';
 import { density } from './likelihood';
 import type { Predictions } from './predictions';
@@ -147,7 +147,7 @@ export class EvidenceState {
       for (let h = 0; h < before.length; h++) {
         if (hypotheses[h]!.lasting === null && before[h]! > best) best = before[h]!;
       }
-      const sameCondition = this.lastInCondition(index);
+      const sameCondition = lastInCondition(entries, index);
       const asVolts = isVolts(entry);
       for (let h = 0; h < before.length; h++) {
         if (hypotheses[h]!.lasting !== null) continue;
@@ -165,17 +165,6 @@ export class EvidenceState {
         before[h] = before[h]! + judged.log;
       }
     }
-  }
-
-  /** The last entry before a place that was taken in the same condition; it knows how contacts stand there. */
-  private lastInCondition(index: number): JudgedReading | null {
-    const { test } = this.entries[index]!.reading;
-    if (!('condition' in test)) return null;
-    for (let at = index - 1; at >= 0; at--) {
-      const other = this.entries[at]!.reading.test;
-      if ('condition' in other && other.condition === test.condition) return this.entries[at]!;
-    }
-    return null;
   }
 
   private swayOf({ reading: { test }, from }: JudgedReading, h: number): number {
@@ -209,7 +198,7 @@ export class EvidenceState {
     const { wrong } = entry;
     if (floating[h] === UNKNOWN) {
       const fresh = UNKNOWN_NOTHING * density(volts, 0, 0.15) + (1 - UNKNOWN_NOTHING) * flat;
-      const before = this.sameReading(index);
+      const before = sameReading(this.entries, index);
       const right = before === null ? fresh : REPEATS * density(volts, before, 0.15) + (1 - REPEATS) * fresh;
       return { log: Math.log(right), stand, joins: false };
     }
@@ -218,7 +207,7 @@ export class EvidenceState {
         FLOATING.nothing * density(volts, mean[h]!, FLOATING.nothingSpread) +
         FLOATING.little * density(volts, mean[h]!, FLOATING.littleSpread) +
         FLOATING.anything * flat;
-      const before = this.floatedBefore(index, h);
+      const before = floatedBefore(this.entries, index, h);
       const right = before === null ? fresh : again(before, volts, fresh);
       return { log: Math.log((1 - wrong) * right + wrong * wrongDensity), stand, joins: false };
     }
@@ -240,53 +229,29 @@ export class EvidenceState {
   /**
    * Chances of a volts test for the next reading, by hypothesis: what the readings so far have taught of supply and
    * resistances moves what each expects and narrows it. The chances of before where nothing was learned. `rows` are
-   * the hypotheses that matter.
+   * the hypotheses that matter, `predictions` those of the circuit as it is fitted now.
    */
-  given(ref: TestRef, prediction: TestPrediction, rows: Int32Array): Float32Array {
+  given(
+    ref: TestRef,
+    prediction: TestPrediction,
+    rows: Int32Array,
+    predictions = this.predictions,
+  ): Float32Array {
     if (ref.kind !== 'volts' || !(prediction instanceof VoltsPrediction)) return prediction.chances;
     const id = testId(ref);
     const { mean, floating, otherChance } = prediction.volts;
     return prediction.given(rows, (row) => {
-      const h = this.predictions.hypotheses[row]!.lasting ?? row;
+      const h = predictions.hypotheses[row]!.lasting ?? row;
       if (floating[h] === FLOATS) {
-        const before = this.shownBefore(ref, this.entries.length, h);
+        const before = shownBefore(this.entries, ref, this.entries.length, h);
         return before === null ? null : { expected: before, deviation: voltmeterError(before) };
       }
       if (floating[h] !== JOINED || otherChance[h]! > 0) return null;
-      const moves = this.predictions.sensitivity(id, ref, h);
+      const moves = predictions.sensitivity(id, ref, h);
       if (!moves) return null;
       this.chains[h] ??= this.chainUntil(h, this.entries.length);
       return this.chains[h].isEmpty ? null : this.chains[h].expect(moves, mean[h]!);
     });
-  }
-
-  /** What the same point showed before in the same set-up of this episode; null at the first time. */
-  private sameReading(index: number): number | null {
-    const { reading, episode } = this.entries[index]!;
-    const id = testId(reading.test);
-    const earlier = this.entries[index - 1];
-    if (!earlier || earlier.episode !== episode || testId(earlier.reading.test) !== id) return null;
-    return 'volts' in earlier.reading.value ? earlier.reading.value.volts : null;
-  }
-
-  /**
-   * What two points showed before while a hypothesis had them hang, whatever the set-up was; null at the first time.
-   * What hangs does so in all readings together: one hidden state, which the first reading has shown.
-   */
-  private floatedBefore(index: number, h: number): number | null {
-    const { test } = this.entries[index]!.reading;
-    return test.kind === 'volts' ? this.shownBefore(test, index, h) : null;
-  }
-
-  private shownBefore(test: RefOf<'volts'>, until: number, h: number): number | null {
-    for (let at = until - 1; at >= 0; at--) {
-      const { reading, prediction } = this.entries[at]!;
-      const { test: other, value } = reading;
-      if (other.kind !== 'volts' || !('volts' in value) || !prediction.volts) continue;
-      if (other.node !== test.node || other.against !== test.against) continue;
-      if (prediction.volts.floating[h] === FLOATS) return value.volts;
-    }
-    return null;
   }
 
   /**
@@ -303,7 +268,7 @@ export class EvidenceState {
     }
     const { clean, swayed, outcomes } = entry.prediction;
     const unmapped = entry.from.hypotheses[h]!.alteration === null;
-    const before = unmapped ? this.lastOutcome(index) : null;
+    const before = unmapped ? lastOutcome(this.entries, index) : null;
     if (before !== null) {
       // What nobody drew, and stays, shows the same thing again; that it comes and goes besides is rarer still.
       const same = before === entry.outcome;
@@ -313,16 +278,6 @@ export class EvidenceState {
     const other = swayed && stand > 0 ? this.stateLikelihood(index, h, swayed) : main;
     const { total, stand: now } = mix(stand, main, other);
     return { log: Math.log(Math.max(total, 1e-12)), stand: now, joins: false };
-  }
-
-  /** The last result of the same test before a place, in whatever episode; null at the first time. */
-  private lastOutcome(index: number): number | null {
-    const id = testId(this.entries[index]!.reading.test);
-    for (let at = index - 1; at >= 0; at--) {
-      const earlier = this.entries[at]!;
-      if (earlier.outcome >= 0 && testId(earlier.reading.test) === id) return earlier.outcome;
-    }
-    return null;
   }
 
   private stateLikelihood(index: number, h: number, clean: Float32Array): number {

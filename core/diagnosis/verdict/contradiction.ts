@@ -59,3 +59,13 @@ export function findContradiction(
   });
   return { reading: indices[odd]!, restFits: least < MISFIT };
 }
+
+/** What to do about the reading that disagrees most; `what` names it, taken so many times. */
+export function contradictionWords(what: string, restFits: boolean, timesTaken: number): string {
+  if (restFits && timesTaken < 2) {
+    return `The reading that disagrees with the others is ${what}. Repeat it; check the spot, the key and the switches.`;
+  }
+  return restFits
+    ? `It still disagrees after a repeat: ${what}. The fault may lie in something that this map does not contain: a splice, a feed or a part behind that point.`
+    : `These readings together fit nothing on this map; ${what} disagrees most. Look for what the map does not contain: a splice, a feed or a part that somebody added.`;
+}

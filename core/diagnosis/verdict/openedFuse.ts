@@ -1,12 +1,16 @@
 /** A fuse that is open, and what may have opened it: one suspect as long as no test has told them apart. */
+import type { CircuitFile, TestRef } from '../../format';
 import type { CircuitModel } from '../../network';
 import type { Suspect } from '../assessment';
 import type { RepairGroup } from '../evidence/groups';
 import type { Hypothesis } from '../hypotheses/hypotheses';
+import { kindOf } from '../kinds';
 import { joinWords } from './joinWords';
 
 /** What opened it is out of the question below this chance, all together. */
 const OUT_OF_QUESTION = 0.005;
+/** From this chance on that a short is behind it no new fuse is fitted as a test. */
+const MAY_BLOW = 0.05;
 
 /** Whether a fault opens one of these fuses, and would open the next. */
 function opens({ blows, parts }: Hypothesis, fuses: readonly string[]): boolean {
@@ -35,12 +39,23 @@ export function openedBy(
 }
 
 /** Chance of what would open one of these fuses, new or not. */
-export function chanceOfOpening(
+function chanceOfOpening(
   hypotheses: readonly Hypothesis[],
   fuses: readonly string[],
   p: Float64Array,
 ): number {
   return hypotheses.reduce((sum, one, h) => (opens(one, fuses) ? sum + p[h]! : sum), 0);
+}
+
+/** Whether a test would feed what blew a fuse, which may still be there: that is looked for without feeding it. */
+export function wouldBlow(
+  circuit: CircuitFile,
+  hypotheses: readonly Hypothesis[],
+  ref: TestRef,
+  p: Float64Array,
+): boolean {
+  const fuses = kindOf(ref).feedsBehind?.(circuit, ref) ?? [];
+  return fuses.length > 0 && chanceOfOpening(hypotheses, fuses, p) > MAY_BLOW;
 }
 
 /** The suspects with a fuse that leads and what may have opened it as one, the likeliest form first. */

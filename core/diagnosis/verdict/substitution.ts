@@ -11,6 +11,8 @@ export type CellState = 'works' | 'fails';
 export interface SubstitutionTable {
   readonly part: string;
   readonly cells: Readonly<Partial<Record<Cell, CellState>>>;
+  /** Where the fault stays on the vehicle side: the parts there, none of which is proved by this. */
+  readonly unproved: readonly string[];
   /** Nothing more than the cells allow. */
   readonly claim: 'part' | 'vehicle side' | 'both' | 'contradiction' | null;
   readonly sentence: string;
@@ -104,7 +106,12 @@ export function substitutionClaim(cells: SubstitutionTable['cells']): {
 }
 
 /** The tables of every part that something was substituted for, the latest entry of a cell counting. */
-export function substitutionTables(readings: readonly Reading[], complaint: Complaint): SubstitutionTable[] {
+export function substitutionTables(
+  readings: readonly Reading[],
+  complaint: Complaint,
+  /** Parts on the way of what failed. */
+  onTheWay: readonly string[] = [],
+): SubstitutionTable[] {
   const parts = new Set(
     readings.flatMap(({ test }) =>
       test.kind === 'substitute' || test.kind === 'elsewhere' ? [test.part] : [],
@@ -129,6 +136,7 @@ export function substitutionTables(readings: readonly Reading[], complaint: Comp
       part,
       cells,
       claim,
+      unproved: claim === 'vehicle side' || claim === 'both' ? onTheWay.filter((one) => one !== part) : [],
       sentence: sentence + asks,
       missing,
       missingTest: testFor(missing, part, complaint),

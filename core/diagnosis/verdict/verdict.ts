@@ -82,13 +82,16 @@ export function verdictOn(
     };
   }
   const independent =
-    independentPair(strong.map((one) => one.reading)) || strong.some((one) => movesFault(one.reading));
+    independentPair(strong.map((one) => one.reading)) || strong.some((one) => movesFault(one.reading, group));
+  const followed = strong.some(({ reading }) => takesFaultAlong(reading, group))
+    ? ' The fault followed the part to its other place.'
+    : '';
   const proved = strong.length > 2 || strong.every(({ reading }) => surely(reading));
   if (chance >= PROVED && independent && proved && !hangsOnOne(chance, strong)) {
     return {
       suspect: group.id,
       strength: 'proved',
-      sentence: `${title}: proved by ${evidence.length} readings that agree.${undrawn(model, group)}`,
+      sentence: `${title}: proved by ${evidence.length} readings that agree.${followed}${undrawn(model, group)}`,
       evidence,
     };
   }
@@ -96,7 +99,7 @@ export function verdictOn(
     return {
       suspect: group.id,
       strength: 'supported',
-      sentence: `${title} is likely. A reading at another spot in another set-up would prove it.`,
+      sentence: `${title} is likely.${followed} A reading at another spot in another set-up would prove it.`,
       evidence,
     };
   }
@@ -126,11 +129,21 @@ export function withSentence(verdict: Verdict, sentence: string): Verdict {
 }
 
 /** A known good part restores it, or the part takes the fault along: one such result is worth two readings. */
-function movesFault({ test, value }: TakenReading): boolean {
+function movesFault(reading: TakenReading, group: RepairGroup): boolean {
+  const { test, value } = reading;
   if (!('state' in value)) return false;
   return (
+    takesFaultAlong(reading, group) ||
     (test.kind === 'substitute' && value.state === 'works') ||
     (test.kind === 'elsewhere' && test.fitted === 'own' && value.state === 'dead')
+  );
+}
+
+/** A function was seen while a part of the group stood in another's place. */
+function takesFaultAlong({ test, fitted }: TakenReading, { parts }: RepairGroup): boolean {
+  return (
+    test.kind === 'function' &&
+    (fitted?.exchanged ?? []).some(({ one, other }) => parts.includes(one) || parts.includes(other))
   );
 }
 

@@ -52,4 +52,10 @@ export const Swapped = Type.Object(
   strict,
 );
 
+/** Which part sits in a place after a known good one was tried there. */
+export const PartInPlace = Type.Object(
+  { kind: Type.Literal('part-in-place'), part: Id, sits: Type.Enum(['own', 'known-good']) },
+  strict,
+);
+
 export const SwapRestored = Type.Object({ kind: Type.Literal('swap-restored'), of: Uuid }, strict);

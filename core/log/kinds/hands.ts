@@ -53,6 +53,16 @@ export const swapped: EventKindOf<BodyOf<'swapped'>> = {
   standsBehind: true,
 };
 
+export const partInPlace: EventKindOf<BodyOf<'part-in-place'>> = {
+  fold: (job, { part, sits }) => {
+    job.inPlace.set(part, sits);
+  },
+  words: ({ part, sits }, circuit) =>
+    sits === 'own'
+      ? `${partName(circuit, part)} sits in its own place again`
+      : `The known good part stays in the place of ${partName(circuit, part)}`,
+};
+
 export const swapRestored: EventKindOf<BodyOf<'swap-restored'>> = {
   fold: (job, { of }) => {
     for (const one of job.swaps.get(of)?.functions ?? []) job.afterSwap.set(one, 'restored');

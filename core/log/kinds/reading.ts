@@ -5,8 +5,10 @@ import type { EventKindOf } from '../kind';
 import { valueWords } from '../names';
 
 export const reading: EventKindOf<BodyOf<'reading'>> = {
-  fold: (job, { place }) => {
+  fold: (job, { place, test, value }) => {
     if (place) job.opened.add(place);
+    // A part was tried in a place: which of the two stayed there is asked.
+    if (test.kind === 'substitute' && 'state' in value) job.inPlace.set(test.part, 'asked');
   },
   words: (body, circuit) => `${testInLog(circuit, body.test)}: ${valueWords(body.value)}`,
   step: (row) => ({ ...row, readings: row.readings + 1 }),

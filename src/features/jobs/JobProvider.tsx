@@ -16,6 +16,7 @@ import {
   type ApplianceFinding,
   type Assessment,
   applianceFinding,
+  fittedKey,
   fuseOfNode,
   kindOf,
   type PriorTable,
@@ -27,7 +28,7 @@ import {
   testId,
 } from '#core/diagnosis';
 import type { CircuitFile, EventBody, Problem } from '#core/format';
-import { type JobState, takenReadings } from '#core/log';
+import { fittedNow, type JobState, takenReadings } from '#core/log';
 import type { HeldJob } from '@/log/held';
 import type { Refusal, Sending } from '@/log/sender';
 import type { JobStore, Recorded } from '@/log/store';
@@ -302,6 +303,7 @@ function useDiagnosis(
   }, [described, key, priors]);
 
   const readings = useMemo(() => takenReadings(job), [job]);
+  const { fitted } = useMemo(() => fittedNow(job), [job]);
   const ready = opened !== null && opened.key === key;
   const runsUnbidden = complaint?.state === 'on-when-off';
   const permitted = useMemo(() => {
@@ -317,8 +319,9 @@ function useDiagnosis(
   }, [job.refused, barred, opened, runsUnbidden]);
   const touched = useMemo(() => [...(job.found?.parts ?? []), ...job.exchanged], [job.found, job.exchanged]);
   const question = [
-    ...readings.map((one) => `${one.id}${one.before ? ' before' : ''}`),
+    ...readings.map((one) => `${one.id}${one.before ? ' before' : ''}${fittedKey(one.fitted)}`),
     ...refused,
+    fittedKey(fitted),
     chosen,
   ].join(' ');
   useEffect(() => {
@@ -328,11 +331,11 @@ function useDiagnosis(
     worker.current?.postMessage({
       type: 'assess',
       request: latest.current,
-      input: { readings, refused, opened: job.opened },
+      input: { readings, refused, opened: job.opened, fitted },
       chosen,
       touched,
     } satisfies WorkerRequest);
-  }, [ready, readings, refused, job.opened, touched, chosen, question]);
+  }, [ready, readings, refused, job.opened, fitted, touched, chosen, question]);
 
   return useMemo(
     (): Diagnosis => ({

@@ -64,6 +64,12 @@ export const Substitutions = memo(function Substitutions({
         </tbody>
       </table>
       <p className="mt-1 text-sm">{table.sentence}</p>
+      {table.unproved.length > 0 ? (
+        <p className="mt-1 text-sm" data-testid="unproved">
+          Not proved by this, any of them:{' '}
+          {table.unproved.map((id) => circuit.parts.find((part) => part.id === id)?.name ?? id).join(', ')}.
+        </p>
+      ) : null}
     </section>
   ));
 });

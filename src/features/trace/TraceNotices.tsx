@@ -2,6 +2,7 @@
 
 import { useJob } from '@/features/jobs';
 import { Button, ButtonLink } from '@/ui/controls';
+import { PartsFitted } from './PartsFitted';
 
 /** What has to be known or done before any card: the tester, what runs unbidden, the appliance that was plugged in. */
 export function TraceNotices({ unbidden }: { unbidden: boolean }) {
@@ -30,6 +31,7 @@ export function TraceNotices({ unbidden }: { unbidden: boolean }) {
           <ButtonLink href={`/jobs/${data.id}/boxes`}>To isolate it</ButtonLink>
         </div>
       ) : null}
+      <PartsFitted />
       {appliance ? (
         <div
           className={`mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 px-3 py-2 ${
