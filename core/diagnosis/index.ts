@@ -37,5 +37,5 @@ export { activeCondition, functionRuns, type Run } from './run';
 export { DiagnosisSession } from './session';
 export { candidateTests } from './tests';
 export { partsOfFunction, type RequiredProof, requiredProofs } from './verdict/proofs';
-export { CELL_WORDS, type Cell, type SubstitutionTable, substitutionClaim } from './verdict/substitution';
+export { CELL_WORDS, type Cell, type SubstitutionTable, substitutionOf } from './verdict/substitution';
 export { WhatWouldHelp } from './wouldHelp';

@@ -4,7 +4,15 @@ import { BOUNDS, LARGEST_INTEGER } from './bounds';
 import { CircuitFileSchema } from './circuitSchema';
 import { Complaint, FunctionCheck, VehicleIdentity } from './entries/complaint';
 import { Found, Proof, Repair, StateChange, WatchDone, WatchItem } from './entries/conclusion';
-import { Isolation, PartInPlace, Swapped, SwapRestored, TaskBegun, WireRead } from './entries/hands';
+import {
+  Isolation,
+  PartInPlace,
+  Swapped,
+  SwapRestored,
+  TaskBegun,
+  UnitTried,
+  WireRead,
+} from './entries/hands';
 import { CautionRead, Correction, Note } from './entries/notes';
 import { Photo, PhotoMarks } from './entries/photos';
 import { ApplianceSetAside, ReadingTaken, TesterProved, TestRefused } from './entries/reading';
@@ -38,6 +46,7 @@ export const EventBodySchema = oneOfKind(
   Swapped,
   SwapRestored,
   PartInPlace,
+  UnitTried,
   Damage,
   Correction,
   TesterProved,

@@ -1,4 +1,5 @@
 /** A job while its log is worked through: what entries write into. */
+import type { SubstitutionTable } from '../diagnosis';
 import type { BodyOf, FunctionStateName } from '../format';
 import type { WireReading } from '../hands';
 import type { SlotReading } from '../limits';
@@ -55,6 +56,8 @@ export class JobDraft {
   readonly swaps = new Map<string, BodyOf<'swapped'> & { readonly eventId: string }>();
   /** Places where a known good part was tried, by the part they belong to: what sits there, or that it is asked. */
   readonly inPlace = new Map<string, 'asked' | 'own' | 'known-good'>();
+  /** Whole units tried between vehicles, by name: their cells. */
+  readonly units = new Map<string, SubstitutionTable['cells']>();
   readonly refused = new Set<string>();
   readonly opened = new Set<string>();
   found: (BodyOf<'found'> & { readonly eventId: string }) | null = null;

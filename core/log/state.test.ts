@@ -1,3 +1,4 @@
+import { substitutionOf } from '../diagnosis';
 import type { EventBody } from '../format';
 import type { LogEvent } from './event';
 import { fittedNow } from './fitted';
@@ -279,6 +280,7 @@ describe('parts that do not stand in their own places', () => {
       testerProved: true,
     });
     const stays = event({ kind: 'part-in-place', part: 'R4', sits: 'known-good' });
+    const meanwhile = reading(12);
     const back = event({ kind: 'part-in-place', part: 'R4', sits: 'own' });
     const inPlace = (...events: LogEvent[]) => jobState([complaint, ...events]).inPlace.get('R4');
     expect([inPlace(tried), inPlace(tried, stays), inPlace(tried, stays, back)]).toEqual([
@@ -287,10 +289,24 @@ describe('parts that do not stand in their own places', () => {
       'own',
     ]);
     const good = { exchanged: [], knownGood: ['R4'] };
-    expect(fittedOf(tried, stays, reading(12), back, reading(11)).slice(1)).toEqual([
+    expect(fittedOf(tried, stays, meanwhile, back, reading(11)).slice(1)).toEqual([
       [{ state: 'works' }, undefined],
       [{ volts: 12 }, good],
       [{ volts: 11 }, undefined],
     ]);
   });
+});
+
+test('a whole unit tried between vehicles needs no circuit: three cells name the fourth, and no more is claimed', () => {
+  const cell = (which: 'own-here' | 'good-here' | 'own-there', state: 'works' | 'fails') =>
+    event({ kind: 'unit-tried', unit: 'Hatch module', cell: which, state });
+  const first = cell('own-here', 'works');
+  const events = [first, cell('own-here', 'fails'), cell('good-here', 'fails'), cell('own-there', 'works')];
+  const cells = (more: readonly LogEvent[] = []) => jobState([...events, ...more]).units.get('Hatch module')!;
+  const said = substitutionOf(cells());
+  expect(said).toMatchObject({ claim: 'vehicle side', missing: 'good-there' });
+  expect(said.sentence).toContain('the known good part where such a part works');
+  // The latest of a cell counts; struck, the one before it stands again.
+  expect(cells()['own-here']).toBe('fails');
+  expect(cells([event({ kind: 'correction', of: events[1]!.id })])['own-here']).toBe('works');
 });

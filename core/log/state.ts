@@ -1,5 +1,6 @@
 /** A job computed from its log. Nothing here is stored; everything here is derived. */
 
+import type { SubstitutionTable } from '../diagnosis';
 import type { BodyOf } from '../format';
 import type { WireReading } from '../hands';
 import type { SlotReading } from '../limits';
@@ -37,6 +38,8 @@ export interface JobState {
   readonly swaps: readonly (BodyOf<'swapped'> & { readonly eventId: string })[];
   /** Places where a known good part was tried, by the part they belong to: what sits there, or that it is asked. */
   readonly inPlace: ReadonlyMap<string, 'asked' | 'own' | 'known-good'>;
+  /** Whole units tried between vehicles, by name: their cells. */
+  readonly units: ReadonlyMap<string, SubstitutionTable['cells']>;
   readonly refused: readonly string[];
   readonly opened: readonly string[];
   readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;

@@ -3,10 +3,10 @@
  * works. Says what the cells entered so far allow to claim, which is never more than they do, and which cell is
  * worth entering next.
  */
-import type { Reading, TestRef } from '../../format';
+import type { BodyOf, Reading, TestRef } from '../../format';
 
-export type Cell = 'own-here' | 'good-here' | 'own-there' | 'good-there';
-export type CellState = 'works' | 'fails';
+export type Cell = BodyOf<'unit-tried'>['cell'];
+export type CellState = BodyOf<'unit-tried'>['state'];
 
 export interface SubstitutionTable {
   readonly part: string;
@@ -105,6 +105,16 @@ export function substitutionClaim(cells: SubstitutionTable['cells']): {
   return { claim: null, sentence: 'Nothing has been substituted yet.' };
 }
 
+/** What the cells of one part or whole unit say, and which is still worth entering; no circuit is needed for it. */
+export function substitutionOf(
+  cells: SubstitutionTable['cells'],
+): Pick<SubstitutionTable, 'cells' | 'claim' | 'sentence' | 'missing'> {
+  const { claim, sentence } = substitutionClaim(cells);
+  const missing = ORDER.find((cell) => cells[cell] === undefined) ?? null;
+  const asks = missing === null ? '' : ` Still worth entering: ${CELL_WORDS[missing]}.`;
+  return { cells, claim, sentence: sentence + asks, missing };
+}
+
 /** The tables of every part that something was substituted for, the latest entry of a cell counting. */
 export function substitutionTables(
   readings: readonly Reading[],
@@ -129,16 +139,12 @@ export function substitutionTables(
         cells[cell] = value.state === 'works' ? 'works' : 'fails';
       }
     }
-    const { claim, sentence } = substitutionClaim(cells);
-    const missing = ORDER.find((cell) => cells[cell] === undefined) ?? null;
-    const asks = missing === null ? '' : ` Still worth entering: ${CELL_WORDS[missing]}.`;
+    const said = substitutionOf(cells);
+    const { claim, missing } = said;
     return {
       part,
-      cells,
-      claim,
+      ...said,
       unproved: claim === 'vehicle side' || claim === 'both' ? onTheWay.filter((one) => one !== part) : [],
-      sentence: sentence + asks,
-      missing,
       missingTest: testFor(missing, part, complaint),
     };
   });

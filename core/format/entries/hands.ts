@@ -58,4 +58,15 @@ export const PartInPlace = Type.Object(
   strict,
 );
 
+/** A whole unit tried between two vehicles, a cell of its table: this one or a known good one, here or where such a one works. */
+export const UnitTried = Type.Object(
+  {
+    kind: Type.Literal('unit-tried'),
+    unit: SomeText,
+    cell: Type.Enum(['own-here', 'good-here', 'own-there', 'good-there']),
+    state: Type.Enum(['works', 'fails']),
+  },
+  strict,
+);
+
 export const SwapRestored = Type.Object({ kind: Type.Literal('swap-restored'), of: Uuid }, strict);

@@ -1,4 +1,5 @@
 /** What hands do: isolate, begin work, read and cut wires, exchange relays. */
+import { CELL_WORDS } from '../../diagnosis';
 import type { BodyOf } from '../../format';
 import { STEP_WORDS, TASK_WORDS, TASKS } from '../../hands';
 import { KEY_STATE_WORDS } from '../../limits';
@@ -61,6 +62,14 @@ export const partInPlace: EventKindOf<BodyOf<'part-in-place'>> = {
     sits === 'own'
       ? `${partName(circuit, part)} sits in its own place again`
       : `The known good part stays in the place of ${partName(circuit, part)}`,
+};
+
+export const unitTried: EventKindOf<BodyOf<'unit-tried'>> = {
+  fold: (job, { unit, cell, state }) => {
+    const name = unit.trim();
+    job.units.set(name, { ...job.units.get(name), [cell]: state });
+  },
+  words: ({ unit, cell, state }) => `${unit}, ${CELL_WORDS[cell]}: ${state}`,
 };
 
 export const swapRestored: EventKindOf<BodyOf<'swap-restored'>> = {

@@ -6,7 +6,7 @@ import type { EventKindOf } from '../kind';
 import type { Kept, Progress } from '../progress';
 import { complaint, functionCheck, identity } from './complaint';
 import { found, proof, repair, state, watch, watchDone } from './conclusion';
-import { isolation, partInPlace, swapped, swapRestored, taskBegun, wireReading } from './hands';
+import { isolation, partInPlace, swapped, swapRestored, taskBegun, unitTried, wireReading } from './hands';
 import { cautionRead, correction, note } from './notes';
 import { photo, photoMarks } from './photos';
 import { applianceSetAside, reading, testerProved, testRefused } from './reading';
@@ -28,6 +28,7 @@ const KINDS: { readonly [K in EventKind]: EventKindOf<BodyOf<K>> } = {
   swapped,
   'swap-restored': swapRestored,
   'part-in-place': partInPlace,
+  'unit-tried': unitTried,
   damage,
   correction,
   'tester-proved': testerProved,

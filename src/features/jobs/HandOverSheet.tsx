@@ -17,7 +17,13 @@ import { BoxesOnSheet } from './BoxesOnSheet';
 import { useJob } from './JobProvider';
 
 /** Entries of what was done to the vehicle on the way: work begun, parts exchanged and put back. */
-const DONE_TO_IT: readonly string[] = ['task-begun', 'swapped', 'swap-restored'];
+const DONE_TO_IT: readonly string[] = [
+  'task-begun',
+  'swapped',
+  'swap-restored',
+  'part-in-place',
+  'unit-tried',
+];
 
 /** Answers from the paper alone: what failed, why, what changed, what is temporary, what is untested, how to undo. */
 export function HandOverSheet() {

@@ -7,6 +7,7 @@ import { FindSection } from './FindSection';
 import { useJob } from './JobProvider';
 import { ProveSection } from './ProveSection';
 import { RepairSection } from './RepairSection';
+import { UnitTables } from './UnitTables';
 
 /** The job on one page that grows with the order of work. */
 export function JobPage() {
@@ -40,6 +41,7 @@ function TraceSection() {
       <ButtonLink href={`/jobs/${data.id}/trace`} className="mt-3">
         Open the trace
       </ButtonLink>
+      <UnitTables />
     </Section>
   );
 }

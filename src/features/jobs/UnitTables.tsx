@@ -1,0 +1,108 @@
+'use client';
+
+import { useState } from 'react';
+import { CELL_WORDS, type Cell, substitutionOf } from '#core/diagnosis';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { Button, Field, INPUT, Problem } from '@/ui/controls';
+import { useJob } from './JobProvider';
+
+const ROWS: readonly { name: string; cells: readonly [Cell, Cell] }[] = [
+  { name: 'This one', cells: ['own-here', 'own-there'] },
+  { name: 'A known good one', cells: ['good-here', 'good-there'] },
+];
+
+/** Whole units tried between two vehicles: no circuit is needed, and no more is claimed than the cells allow. */
+export function UnitTables() {
+  const { job } = useJob();
+  const [adding, setAdding] = useState<string | null>(null);
+  const names = [...new Set([...job.units.keys(), ...(adding ? [adding] : [])])];
+  return (
+    <details className="mt-5" open={names.length > 0 || undefined} data-testid="units">
+      <summary className="min-h-11 cursor-pointer py-2 font-bold">
+        A whole unit tried between two vehicles
+      </summary>
+      {names.map((name) => (
+        <UnitTable key={name} name={name} />
+      ))}
+      <UnitForm onNamed={setAdding} />
+    </details>
+  );
+}
+
+function UnitForm({ onNamed }: { onNamed: (name: string) => void }) {
+  const { data } = useJob();
+  const form = useKeptForm<{ unit: string }>({
+    keep: `unit ${data.id}`,
+    take: ({ unit }) => {
+      const name = textOf(unit);
+      if (name === '')
+        return { ok: false, message: 'Say which unit, “pump with its plug” will do.', field: 'unit' };
+      onNamed(name);
+      return { ok: true };
+    },
+  });
+  return (
+    <form onSubmit={form.submit} className="mt-2 flex flex-wrap items-end gap-2">
+      <Field label="Which unit">
+        <input {...form.register('unit')} maxLength={80} className={`${INPUT} w-64`} />
+      </Field>
+      <Button type="submit">Make its table</Button>
+      {form.problem ? <Problem>{form.problem}</Problem> : null}
+    </form>
+  );
+}
+
+function UnitTable({ name }: { name: string }) {
+  const { job, record } = useJob();
+  const { cells, claim, sentence, missing } = substitutionOf(job.units.get(name) ?? {});
+  return (
+    <section className="mt-3" data-testid="unit-table">
+      <h3 className="font-bold">{name}</h3>
+      <table className="mt-1 w-full max-w-2xl border-2 border-line text-left text-sm">
+        <thead>
+          <tr>
+            <td />
+            <th className="px-2 py-1">in this vehicle</th>
+            <th className="px-2 py-1">where such a one works</th>
+          </tr>
+        </thead>
+        <tbody>
+          {ROWS.map((row) => (
+            <tr key={row.name} className="border-t border-line">
+              <th className="px-2 py-1 font-normal">{row.name}</th>
+              {row.cells.map((cell) => (
+                <td
+                  key={cell}
+                  className={`px-2 py-1 ${missing === cell ? 'bg-copper-wash' : ''}`}
+                  aria-label={CELL_WORDS[cell]}
+                >
+                  <div className="flex flex-wrap gap-1">
+                    {(['works', 'fails'] as const).map((state) => (
+                      <button
+                        key={state}
+                        type="button"
+                        aria-pressed={cells[cell] === state}
+                        onClick={() => record({ kind: 'unit-tried', unit: name, cell, state })}
+                        className={`min-h-11 rounded-md border-2 px-3 ${
+                          cells[cell] === state ? 'border-ink bg-ink font-bold text-paper' : 'border-line'
+                        }`}
+                      >
+                        {state}
+                      </button>
+                    ))}
+                  </div>
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <p className="mt-1 max-w-prose">
+        {sentence}
+        {claim === 'vehicle side' || claim === 'both'
+          ? ' Every fuse, wire, plug, earth and switch on that side is still unproved.'
+          : ''}
+      </p>
+    </section>
+  );
+}
