@@ -1,6 +1,13 @@
 /** A portable appliance that was plugged in when it failed: what it draws, and whether another fuse may be fitted. */
 import { formatQuantity } from '../quantity';
 
+/** A fuse that was found open on this job, in whatever box. */
+export interface OpenedFuse {
+  readonly name: string;
+  /** Null where nobody has read it. */
+  readonly ratingAmps: number | null;
+}
+
 export interface Appliance {
   readonly watts?: number;
   /** Fuses that have blown with it plugged in. */
@@ -16,6 +23,8 @@ export interface ApplianceFinding {
   readonly tooMuch: boolean;
   /** No fuse may be fitted before the appliance is dealt with. */
   readonly halted: boolean;
+  /** Nobody has said yet what was plugged in. */
+  readonly asks: boolean;
   readonly sentence: string;
 }
 
@@ -30,6 +39,7 @@ export function applianceFinding(
   { watts, fusesTaken, setAside }: Appliance,
   nominalVolts: number,
   fuseAmps: number | null,
+  opened: readonly OpenedFuse[] = [],
 ): ApplianceFinding {
   const amps = watts === undefined ? null : watts / nominalVolts;
   const tooMuch = amps !== null && fuseAmps !== null && amps > fuseAmps * CONTINUOUS_SHARE;
@@ -43,8 +53,10 @@ export function applianceFinding(
               ? `, too much for a fuse of ${fuseAmps} A.`
               : `, which a fuse of ${fuseAmps} A holds.`
         }`;
+  const beside = opened.length > 1 ? ` Open are ${namesOf(opened)}.` : '';
   if (setAside) {
-    return { amps, tooMuch, halted: false, sentence: `The appliance is set aside. ${draws}` };
+    const sentence = `The appliance is set aside. ${draws}${beside}`;
+    return { amps, tooMuch, halted: false, asks: false, sentence };
   }
   const halted = fusesTaken > 0;
   const what =
@@ -53,5 +65,31 @@ export function applianceFinding(
       : fusesTaken === 1
         ? 'A fuse blew with it plugged in: set it aside before the next fuse is fitted.'
         : 'Set it aside first: then it cannot mislead the tests.';
-  return { amps, tooMuch, halted, sentence: `${what} ${draws}` };
+  return { amps, tooMuch, halted, asks: false, sentence: `${what} ${draws}${beside}` };
+}
+
+/** "Fuse 3 (10 A) and Fuse 12 (rating not read)". */
+function namesOf(opened: readonly OpenedFuse[]): string {
+  const names = opened.map(
+    ({ name, ratingAmps }) => `${name} (${ratingAmps === null ? 'rating not read' : `${ratingAmps} A`})`,
+  );
+  return `${names.slice(0, -1).join(', ')} and ${names[names.length - 1]}`;
+}
+
+/**
+ * A second fuse was found open and nobody has said that anything was plugged in: the work halts and asks. Null with
+ * fewer than two; `answered` once somebody has said that there was nothing.
+ */
+export function secondFuseFinding(opened: readonly OpenedFuse[], answered: boolean): ApplianceFinding | null {
+  if (opened.length < 2) return null;
+  const what = `${opened.length === 2 ? 'Two' : opened.length} fuses are open: ${namesOf(opened)}.`;
+  return {
+    amps: null,
+    tooMuch: false,
+    halted: !answered,
+    asks: !answered,
+    sentence: answered
+      ? `${what} Nothing was plugged in: look for what both feed, or for wires of both that lie side by side.`
+      : `${what} What was plugged in or switched on when they went? No other fuse is fitted before that is said.`,
+  };
 }

@@ -1,5 +1,5 @@
 /** Which fault it is, what to test next, and what that proves. */
-export { type ApplianceFinding, applianceFinding } from './appliance';
+export { type ApplianceFinding, applianceFinding, type OpenedFuse, secondFuseFinding } from './appliance';
 export type {
   Assessment,
   AssessmentInput,

@@ -7,42 +7,48 @@
 import type { CircuitFile, TestRef } from '../format';
 import { CircuitModel } from '../network';
 import type { Assessment, AssessmentInput, Complaint, Proposal, Suspect, Verdict } from './assessment';
+import {
+  type Asked,
+  alreadyTaken,
+  isSoundNow,
+  mayAskAgain,
+  type Sighted,
+  timesTaken,
+} from './choice/askable';
 import { confirmingTests } from './choice/confirming';
 import { repairCost, type Stop, whetherToStop, worthMost } from './choice/decision';
 import { explainProposal, outcomeMeanings } from './choice/explainTest';
 import { entropyNow, type InPlay, likelyRows, rankTests, rowsInPlay, type TestWorth } from './choice/next';
-import type { EpisodeCounter } from './evidence/episodes';
 import type { EvidenceState } from './evidence/evidence';
-import { fittedKey } from './evidence/fitted';
 import { type RepairGroup, repairGroups, withPairs } from './evidence/groups';
 import { normalise } from './evidence/likelihood';
 import { Predictions } from './evidence/predictions';
 import type { TakenReading } from './evidence/readings';
+import type { TookFuses } from './hypotheses/appliance';
 import { buildHypotheses, type Hypothesis, NOT_IN_MAP } from './hypotheses/hypotheses';
 import type { PriorTable } from './hypotheses/priors';
 import { kindOf, testId } from './kinds';
 import { Names } from './kinds/kind';
 import { candidateTests, type TestCandidate } from './tests';
 import { contradictionWords, findContradiction } from './verdict/contradiction';
-import { openedBy, withWhatOpenedIt, wouldBlow } from './verdict/openedFuse';
+import { OPENED_BY_SOMETHING, openedBy, withWhatOpenedIt, wouldBlow } from './verdict/openedFuse';
 import { partsOfFunction } from './verdict/proofs';
 import { Standings } from './verdict/standings';
 import { substitutionTables } from './verdict/substitution';
 import { nameOfReading, suspectOf, titleOf } from './verdict/suspects';
-import { LIKELY, type Support, supportOf, verdictOn, withSentence } from './verdict/verdict';
+import { decisiveReading, LIKELY, type Support, supportOf, verdictOn, withSentence } from './verdict/verdict';
 import { WorkedIn } from './workedIn';
 
 /** Tests that teach less than this are not proposed, bits. */
 const NOTHING_TO_LEARN = 0.004;
 const PROPOSALS = 8;
-const OPENED_BY_SOMETHING =
-  'The fuse is open; what opened it is not yet known, and would open the next one: look for it before a new one is fitted.';
-/** From this chance on that it comes and goes, what was read before it last changed may be read again. */
-const COMES_AND_GOES = 0.3;
-
+const DECIDES_ALONE =
+  'This one reading decides: without it another would lead. Taken again, lead and spot looked at first, it shows whether the probe slipped.';
 export interface SessionOptions {
   /** Weights that a shop has learned. */
   readonly priors?: PriorTable;
+  /** An appliance was plugged in when it failed. */
+  readonly appliance?: TookFuses | null;
 }
 
 export class DiagnosisSession {
@@ -66,7 +72,7 @@ export class DiagnosisSession {
   ) {
     this.model = new CircuitModel(circuit);
     this.names = new Names(circuit);
-    this.hypotheses = buildHypotheses(this.model, complaint, options.priors);
+    this.hypotheses = buildHypotheses(this.model, complaint, options.priors, options.appliance);
     this.predictions = new Predictions(this.model, this.hypotheses);
     this.everyTest = new Map(candidateTests(this.model, complaint).map((test) => [test.id, test]));
     this.standings = new Standings(this.hypotheses);
@@ -202,9 +208,11 @@ export class DiagnosisSession {
             wrong: (1 - chance[lead]!) * (cost.minutes + cost.price + cost.harm),
           }
         : null,
-      substitutions: substitutionTables(input.readings, this.complaint, [
-        ...partsOfFunction(this.model, this.complaint.function),
-      ]),
+      substitutions: substitutionTables(
+        input.readings,
+        this.complaint,
+        partsOfFunction(this.model, this.complaint.function),
+      ),
       mergedByRefusal: this.mergedByRefusal(plain),
       askFailsNow: taken.length > 0 && askedIn < counter.current,
       contradiction:
@@ -214,7 +222,7 @@ export class DiagnosisSession {
               sentence: contradictionWords(
                 nameOfReading(this.names, odd),
                 found.restFits,
-                this.timesTaken(odd.test, input),
+                timesTaken(testId(odd.test), input),
               ),
             }
           : null,
@@ -227,16 +235,11 @@ export class DiagnosisSession {
     );
   }
 
-  private timesTaken(test: TestRef, input: AssessmentInput): number {
-    const id = testId(test);
-    return input.readings.filter((reading) => testId(reading.test) === id).length;
-  }
-
   /** The card that repeats a reading, once; null where it was repeated already or cannot be. */
   private repeatOf(odd: TakenReading, asked: Asked): Proposal | null {
     const { input } = asked;
     const id = testId(odd.test);
-    if (this.timesTaken(odd.test, input) > 1 || input.refused.includes(id)) return null;
+    if (timesTaken(id, input) > 1 || input.refused.includes(id)) return null;
     const card = this.cardOf(id, asked);
     if (!card) return null;
     const why =
@@ -255,9 +258,9 @@ export class DiagnosisSession {
   ): { proposals: Proposal[]; stop: Stop | null } {
     const { input, predictions, p, groups, inPlay } = asked;
     const proved = verdict.strength === 'proved';
-    const taken = this.alreadyTaken(asked);
+    const taken = alreadyTaken(asked);
     const refused = new Set(input.refused);
-    const again = this.mayAskAgain(asked);
+    const again = mayAskAgain(this.complaint, asked);
     const open = proved
       ? []
       : this.tests
@@ -268,12 +271,17 @@ export class DiagnosisSession {
       asked.state.given(test.ref, predictions.of(test.id, test.ref), rows, predictions);
     const ranked = rankTests(open, inPlay, this.choiceContext(input), given);
     const learning = ranked.filter((one) => one.gainBits >= NOTHING_TO_LEARN);
-    const confirming =
+    const likelyOnes =
       leadChance >= LIKELY
         ? confirmingTests(predictions, ranked, p, groups[lead]!, support, (test) =>
             given(test, likelyRows(inPlay)),
           )
         : [];
+    const decisive =
+      leadChance >= LIKELY && likelyOnes.length === 0 && !proved
+        ? this.decisiveAgain(leadChance, support, asked)
+        : null;
+    const confirming = decisive ? [decisive] : likelyOnes;
     const cost = repairCost(this.model, groups[lead]!.parts);
     const stop = whetherToStop({
       proved,
@@ -286,49 +294,26 @@ export class DiagnosisSession {
       best: worthMost(learning, cost),
       doubtBits: entropyNow(inPlay),
       mayBlowAgain,
-      isSoundNow: this.isSoundNow(asked),
+      isSoundNow: isSoundNow(this.model, this.complaint, asked),
     });
     const chosen = [...confirming, ...learning.filter((one) => !confirming.includes(one))];
     return {
       stop,
-      proposals: chosen.slice(0, PROPOSALS).map((worth) => this.proposal(worth, asked)),
+      proposals: chosen.slice(0, PROPOSALS).map((worth) => {
+        const proposal = this.proposal(worth, asked);
+        return worth === decisive ? { ...proposal, why: DECIDES_ALONE } : proposal;
+      }),
     };
   }
 
-  /** Something that comes and goes leads, and is away just now. */
-  private isSoundNow({ p, state, counter }: Asked): boolean {
-    const { function: of, condition } = this.complaint;
-    const sound = this.model.outcome(this.model.function(of), this.model.sound(condition));
-    return counter.symptomNow === sound && this.loose(p, (h) => 1 - state.presentNow(h)) > 0.5;
-  }
-
-  /** Chance of the faults that come and go, each times a share. */
-  private loose(p: Float64Array, share: (h: number) => number = () => 1): number {
-    let sum = 0;
-    this.hypotheses.forEach((one, h) => {
-      if (one.lasting !== null) sum += p[h]! * share(h);
-    });
-    return sum;
-  }
-
-  /** Tests that need not be done again: all that were, or those since it last came or went while it does so. */
-  private alreadyTaken({ input, p, counter, episodes }: Asked): ReadonlySet<string> {
-    const comesAndGoes = this.loose(p) > COMES_AND_GOES;
-    // With parts exchanged it is another circuit.
-    const now = fittedKey(input.fitted);
-    return new Set(
-      input.readings
-        .filter(
-          ({ fitted }, index) =>
-            fittedKey(fitted) === now && (!comesAndGoes || (episodes[index] ?? 0) >= counter.changedIn),
-        )
-        .map((reading) => testId(reading.test)),
-    );
-  }
-
-  /** The complaint may be looked at again once something was touched since: does it fail now? */
-  private mayAskAgain({ counter, askedIn }: Asked): string | null {
-    return askedIn < counter.current ? testId({ kind: 'function', ...this.complaint }) : null;
+  /** The one reading of a probe that everything hangs on, to be taken once more where nothing else confirms it. */
+  private decisiveAgain(chance: number, support: readonly Support[], { input, inPlay, predictions }: Asked) {
+    const reading = decisiveReading(chance, support);
+    const id = reading ? testId(reading.test) : '';
+    const test = this.everyTest.get(id);
+    if (!test || timesTaken(id, input) > 1 || input.refused.includes(id)) return null;
+    const offered = [{ test, prediction: predictions.of(id, test.ref) }];
+    return rankTests(offered, inPlay, this.choiceContext(input))[0] ?? null;
   }
 
   private choiceContext({ opened }: AssessmentInput) {
@@ -375,23 +360,4 @@ export class DiagnosisSession {
     const predictions = this.worked.under(input.fitted);
     return this.cardOf(id, { input, predictions, groups, inPlay: this.rowsNow(p, groupOf, state) });
   }
-}
-
-/** What a card is made from. */
-interface Sighted {
-  readonly input: AssessmentInput;
-  /** Of the circuit with its parts where they stand now. */
-  readonly predictions: Predictions;
-  readonly groups: readonly RepairGroup[];
-  readonly inPlay: InPlay;
-}
-
-/** What a proposal is chosen from. */
-interface Asked extends Sighted {
-  readonly p: Float64Array;
-  readonly state: EvidenceState;
-  readonly counter: EpisodeCounter;
-  readonly askedIn: number;
-  /** Episode of every reading. */
-  readonly episodes: readonly number[];
 }

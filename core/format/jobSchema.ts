@@ -15,7 +15,7 @@ import {
 } from './entries/hands';
 import { CautionRead, Correction, Note } from './entries/notes';
 import { Photo, PhotoMarks } from './entries/photos';
-import { ApplianceSetAside, ReadingTaken, TesterProved, TestRefused } from './entries/reading';
+import { ApplianceSetAside, PluggedIn, ReadingTaken, TesterProved, TestRefused } from './entries/reading';
 import { Damage, PlugTag, SlotReadingTaken, SlotSeen } from './entries/slots';
 import { PanelSetFileSchema } from './panelSchema';
 import {
@@ -51,6 +51,7 @@ export const EventBodySchema = oneOfKind(
   Correction,
   TesterProved,
   ApplianceSetAside,
+  PluggedIn,
   TestRefused,
   CautionRead,
   Found,

@@ -42,6 +42,8 @@ export class JobDraft {
   readonly checks = new Map<string, CheckCell>();
   testerProvedAt: string | null = null;
   applianceSetAside = false;
+  /** What was answered when a second fuse had gone; null while nobody was asked. */
+  pluggedIn: BodyOf<'plugged-in'> | null = null;
   readonly slotReadings: SlotReading[] = [];
   readonly slotStates: SlotStateEntry[] = [];
   readonly wireReadings: WireReading[] = [];

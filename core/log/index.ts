@@ -5,6 +5,7 @@ export { fittedNow } from './fitted';
 export { EVENT_KINDS, eventWords, keptOf, standsBehind, stepOf } from './kinds';
 export { missingProofs } from './missing';
 export { conditionName, functionName, partName, SOUND_WORDS, STATE_WORDS, valueWords, wordOf } from './names';
+export { openedFuses } from './openedFuses';
 export { BEGUN, type Kept, type Progress, type Stage, stageOfRow } from './progress';
 export { type JobState, type JobSummary, jobState, summarise } from './state';
 export { heardId, takenReadings } from './taken';

@@ -1,8 +1,10 @@
+import { demoCircuit } from '../../testing/circuits';
 import { substitutionOf } from '../diagnosis';
-import type { EventBody } from '../format';
+import type { EventBody, PanelSetFile } from '../format';
 import type { LogEvent } from './event';
 import { fittedNow } from './fitted';
 import { missingProofs } from './missing';
+import { openedFuses } from './openedFuses';
 import { jobState, summarise } from './state';
 import { takenReadings } from './taken';
 
@@ -309,4 +311,61 @@ test('a whole unit tried between vehicles needs no circuit: three cells name the
   // The latest of a cell counts; struck, the one before it stands again.
   expect(cells()['own-here']).toBe('fails');
   expect(cells([event({ kind: 'correction', of: events[1]!.id })])['own-here']).toBe('works');
+});
+
+describe('fuses that were found open', () => {
+  const circuit = {
+    ...demoCircuit('van-proving-cabinet'),
+    id: 'two',
+  };
+  const fuses = circuit.parts.filter((part) => part.kind === 'fuse');
+  const seen = (part: string, value: 'broken' | 'whole') =>
+    event({
+      kind: 'reading',
+      test: { kind: 'look', part },
+      value: { look: value },
+      raw: value,
+      testerProved: true,
+    });
+  const slot = (id: string, load: number) =>
+    event({
+      kind: 'slot-reading',
+      panel: 'cab',
+      slot: id,
+      ends: [
+        { end: 'feed', value: { volts: 12.4 } },
+        { end: 'load', value: { volts: load } },
+      ],
+      state: 'run',
+      fuseOut: false,
+      testerProved: true,
+    });
+  const panels = {
+    panels: [
+      {
+        id: 'cab',
+        name: 'Cab box',
+        place: 'cab',
+        slots: ['1', '2'].map((number) => ({
+          id: `s${number}`,
+          number,
+          type: 'fuse' as const,
+          ratingAmps: 15,
+        })),
+      },
+    ],
+  } as unknown as PanelSetFile;
+  const names = (...events: LogEvent[]) =>
+    openedFuses(jobState([complaint, ...events]), circuit, panels, 12).map((one) => one.name);
+
+  test('in whatever box and by whatever test, each once', () => {
+    const one = fuses[0]!;
+    expect(names(seen(one.id, 'whole'), slot('s1', 12.3))).toEqual([]);
+    expect(names(seen(one.id, 'broken'), seen(one.id, 'broken'))).toEqual([one.name]);
+    expect(names(slot('s1', 0.01), seen(one.id, 'broken'), slot('s2', 0))).toEqual([
+      one.name,
+      'slot 1 of Cab box',
+      'slot 2 of Cab box',
+    ]);
+  });
 });

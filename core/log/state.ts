@@ -19,6 +19,8 @@ export interface JobState {
   readonly readings: readonly (LogEntry & { readonly body: BodyOf<'reading'> })[];
   readonly testerProvedAt: string | null;
   readonly applianceSetAside: boolean;
+  /** What was answered when a second fuse had gone; null while nobody was asked. */
+  readonly pluggedIn: BodyOf<'plugged-in'> | null;
   /** Readings at slots that stand, in order. */
   readonly slotReadings: readonly SlotReading[];
   readonly slotStates: readonly SlotStateEntry[];

@@ -2,7 +2,6 @@
 
 import {
   activeCondition,
-  type Complaint,
   DiagnosisSession,
   functionRuns,
   partsOfFunction,
@@ -84,8 +83,8 @@ function relayDuties(
 let help: WhatWouldHelp | null = null;
 let lastAsked: AssessRequest | null = null;
 
-async function prepareHelp(mine: number, complaint: Complaint, priors: OpenRequest['priors']): Promise<void> {
-  const made = new WhatWouldHelp(circuit!, complaint, { priors });
+async function prepareHelp(mine: number, { complaint, priors, appliance }: OpenRequest): Promise<void> {
+  const made = new WhatWouldHelp(circuit!, complaint, { priors, appliance });
   let since = performance.now();
   for (const _piece of made.prepare()) {
     if (performance.now() - since < SLICE_MS) continue;
@@ -115,13 +114,14 @@ function assess(request: AssessRequest): void {
   sayWhatWouldHelp(request);
 }
 
-async function open(complaint: Complaint, priors: OpenRequest['priors']) {
+async function open(request: OpenRequest) {
+  const { complaint, priors, appliance } = request;
   const mine = ++turn;
   preparing = true;
   waiting = null;
   help = null;
   lastAsked = null;
-  const made = new DiagnosisSession(circuit!, complaint, { priors });
+  const made = new DiagnosisSession(circuit!, complaint, { priors, appliance });
   session = made;
   // What should be off here has its run where it is on; the volts are those of the complaint all the same.
   const on = model!.expectedOn(model!.function(complaint.function), complaint.condition);
@@ -153,7 +153,7 @@ async function open(complaint: Complaint, priors: OpenRequest['priors']) {
   const asked = waiting as AssessRequest | null;
   waiting = null;
   if (asked) assess(asked);
-  await prepareHelp(mine, complaint, priors);
+  await prepareHelp(mine, request);
 }
 
 async function answer(request: WorkerRequest): Promise<void> {
@@ -166,7 +166,7 @@ async function answer(request: WorkerRequest): Promise<void> {
       say(describeCircuit());
       return;
     case 'open':
-      await open(request.complaint, request.priors);
+      await open(request);
       return;
     case 'cancel':
       turn += 1;

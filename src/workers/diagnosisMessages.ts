@@ -15,7 +15,7 @@ import type { CircuitFile, TestRef } from '#core/format';
 export type WorkerRequest =
   | { type: 'describe'; circuit: CircuitFile }
   /** Starts anew; whatever was being worked out before is dropped. */
-  | { type: 'open'; complaint: Complaint; priors: PriorTable }
+  | { type: 'open'; complaint: Complaint; priors: PriorTable; appliance: { fusesTaken: number } | null }
   | { type: 'cancel' }
   | {
       type: 'assess';

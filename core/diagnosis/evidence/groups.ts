@@ -1,5 +1,6 @@
 /** Repair groups: what no permitted test can tell apart is shown, and repaired, as one. */
 
+import { APPLIANCE } from '../hypotheses/appliance';
 import type { Hypothesis } from '../hypotheses/hypotheses';
 import type { TestCandidate } from '../tests';
 import type { Predictions } from './predictions';
@@ -56,6 +57,8 @@ export function repairGroups(
       const one = hypotheses[g]!;
       const other = hypotheses[h]!;
       if (!one.faults.length || !other.faults.length || one.unit === other.unit) continue;
+      // No reading tells who took a fuse; what was plugged in does.
+      if (one.unit === APPLIANCE || other.unit === APPLIANCE) continue;
       if (!single(one) || !single(other) || one.intermittent || other.intermittent) continue;
       if (find(one.unit) === find(other.unit)) continue;
       const at = order.findIndex((column) => tells(column, g, h));

@@ -18,6 +18,7 @@ import {
 import type { PartKind } from '../../format';
 import { functionChances } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, seenAmps, UNALTERED } from '../../network';
+import { byAppliance, type TookFuses } from './appliance';
 import { type PriorTable, priorWeight } from './priors';
 
 export interface Hypothesis {
@@ -116,7 +117,7 @@ function shower(model: CircuitModel, complaint: ComplaintScene | undefined) {
   };
 }
 
-type Weighted = Omit<Hypothesis, 'prior'> & { readonly weight: number };
+export type Weighted = Omit<Hypothesis, 'prior'> & { readonly weight: number };
 
 /** Single faults of one part that show, each with its weight. */
 function faultsThatShow(
@@ -209,6 +210,7 @@ export function buildHypotheses(
   model: CircuitModel,
   complaint?: ComplaintScene,
   table: PriorTable = {},
+  took: TookFuses | null = null,
 ): Hypothesis[] {
   const gather = (shows: (alteration: Alteration) => boolean) =>
     model.circuit.parts.flatMap((part) => faultsThatShow(model, part.id, shows, table));
@@ -216,7 +218,8 @@ export function buildHypotheses(
   // A complaint that no fault explains is kept open to all of them.
   const lasting = showing.length > 0 || !complaint ? showing : gather(shower(model, undefined));
   const singles = lasting.reduce((sum, one) => sum + one.weight, 0) || 1;
-  const weighted = [...lasting, ...comingAndGoing(model, lasting), ...pairs(lasting, singles)];
+  const own = [...lasting, ...comingAndGoing(model, lasting), ...pairs(lasting, singles)];
+  const weighted = complaint && took ? [...own, ...byAppliance(model, complaint, took, singles)] : own;
   const total = weighted.reduce((sum, one) => sum + one.weight, 0) || 1;
   const share = 1 - NOT_IN_MAP_PRIOR - NO_FAULT_PRIOR;
   const blank = { faults: [], parts: [], blows: false, intermittent: false, lasting: null };

@@ -12,6 +12,9 @@ const OUT_OF_QUESTION = 0.005;
 /** From this chance on that a short is behind it no new fuse is fitted as a test. */
 const MAY_BLOW = 0.05;
 
+export const OPENED_BY_SOMETHING =
+  'The fuse is open; what opened it is not yet known, and would open the next one: look for it before a new one is fitted.';
+
 /** Whether a fault opens one of these fuses, and would open the next. */
 function opens({ blows, parts }: Hypothesis, fuses: readonly string[]): boolean {
   return blows && parts.slice(1).some((part) => fuses.includes(part));

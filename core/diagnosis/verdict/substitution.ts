@@ -120,7 +120,7 @@ export function substitutionTables(
   readings: readonly Reading[],
   complaint: Complaint,
   /** Parts on the way of what failed. */
-  onTheWay: readonly string[] = [],
+  onTheWay: ReadonlySet<string> = new Set(),
 ): SubstitutionTable[] {
   const parts = new Set(
     readings.flatMap(({ test }) =>
@@ -144,7 +144,8 @@ export function substitutionTables(
     return {
       part,
       ...said,
-      unproved: claim === 'vehicle side' || claim === 'both' ? onTheWay.filter((one) => one !== part) : [],
+      unproved:
+        claim === 'vehicle side' || claim === 'both' ? [...onTheWay].filter((one) => one !== part) : [],
       missingTest: testFor(missing, part, complaint),
     };
   });

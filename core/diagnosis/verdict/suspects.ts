@@ -3,6 +3,7 @@ import type { CircuitModel } from '../../network';
 import type { Suspect, SuspectForm } from '../assessment';
 import type { RepairGroup } from '../evidence/groups';
 import type { TakenReading } from '../evidence/readings';
+import { APPLIANCE } from '../hypotheses/appliance';
 import { type Hypothesis, NO_FAULT, NOT_IN_MAP } from '../hypotheses/hypotheses';
 import { kindOf } from '../kinds';
 import { Names } from '../kinds/kind';
@@ -12,6 +13,7 @@ import { supportOf } from './verdict';
 export function titleOf(model: CircuitModel, hypotheses: readonly Hypothesis[], group: RepairGroup): string {
   if (group.id === NO_FAULT || group.id === NOT_IN_MAP) return hypotheses[group.members[0]!]!.words;
   const names = group.units.map((unit) => {
+    if (unit === APPLIANCE) return 'The appliance that was plugged in';
     const first = group.members.map((h) => hypotheses[h]!).find((one) => one.unit === unit)!;
     const name = model.network.parts.get(first.parts[0]!)?.name ?? unit;
     return unit.startsWith('short:') ? `${name}, shorted` : name;

@@ -87,7 +87,7 @@ export function verdictOn(
     ? ' The fault followed the part to its other place.'
     : '';
   const proved = strong.length > 2 || strong.every(({ reading }) => surely(reading));
-  if (chance >= PROVED && independent && proved && !hangsOnOne(chance, strong)) {
+  if (chance >= PROVED && independent && proved && !decisiveReading(chance, strong)) {
     return {
       suspect: group.id,
       strength: 'proved',
@@ -111,10 +111,10 @@ export function verdictOn(
   };
 }
 
-/** Without one of the readings of a probe, which may have slipped, it would not even be the likeliest. */
-function hangsOnOne(chance: number, strong: readonly Support[]): boolean {
+/** A reading of a probe, which may have slipped, without which the suspect would not even be the likeliest; null where none is. */
+export function decisiveReading(chance: number, support: readonly Support[]): TakenReading | null {
   const odds = chance / (1 - chance);
-  return strong.some(({ reading, ratio }) => byProbe(reading.test) && odds / ratio < 1);
+  return support.find(({ reading, ratio }) => byProbe(reading.test) && odds / ratio < 1)?.reading ?? null;
 }
 
 /** What no reading separates from a stretch of wires and joints: another joint on it. */

@@ -1,7 +1,8 @@
 /** Readings of the trace, the tester that takes them, tests that were not done. */
 import { Type } from 'typebox';
+import { BOUNDS } from '../bounds';
 import { ReadingValueSchema, TestRefSchema } from '../readingsSchema';
-import { Id, SomeText, strict, Text, text } from '../schemaParts';
+import { Id, numberIn, SomeText, strict, Text, text } from '../schemaParts';
 
 export const ReadingTaken = Type.Object(
   {
@@ -24,6 +25,16 @@ export const TesterProved = Type.Object({ kind: Type.Literal('tester-proved'), o
 
 export const TestRefused = Type.Object(
   { kind: Type.Literal('test-refused'), test: TestRefSchema, reason: Text },
+  strict,
+);
+
+/** What was plugged in when a second fuse went, asked because nobody had said it. */
+export const PluggedIn = Type.Object(
+  {
+    kind: Type.Literal('plugged-in'),
+    appliance: Type.Boolean(),
+    watts: Type.Optional(numberIn(BOUNDS.applianceWatts)),
+  },
   strict,
 );
 

@@ -9,7 +9,7 @@ import { found, proof, repair, state, watch, watchDone } from './conclusion';
 import { isolation, partInPlace, swapped, swapRestored, taskBegun, unitTried, wireReading } from './hands';
 import { cautionRead, correction, note } from './notes';
 import { photo, photoMarks } from './photos';
-import { applianceSetAside, reading, testerProved, testRefused } from './reading';
+import { applianceSetAside, pluggedIn, reading, testerProved, testRefused } from './reading';
 import { damage, plugTag, slotReading, slotState } from './slots';
 
 const KINDS: { readonly [K in EventKind]: EventKindOf<BodyOf<K>> } = {
@@ -33,6 +33,7 @@ const KINDS: { readonly [K in EventKind]: EventKindOf<BodyOf<K>> } = {
   correction,
   'tester-proved': testerProved,
   'appliance-set-aside': applianceSetAside,
+  'plugged-in': pluggedIn,
   'test-refused': testRefused,
   'caution-read': cautionRead,
   found,

@@ -28,6 +28,16 @@ export const testRefused: EventKindOf<BodyOf<'test-refused'>> = {
   words: (body, circuit) => `Not done: ${testInLog(circuit, body.test)} (${body.reason})`,
 };
 
+export const pluggedIn: EventKindOf<BodyOf<'plugged-in'>> = {
+  fold: (job, body) => {
+    job.pluggedIn = body;
+  },
+  words: ({ appliance, watts }) =>
+    appliance
+      ? `A portable appliance was plugged in${watts === undefined ? '' : `, ${watts} W`}`
+      : 'Nothing was plugged in when the fuses went',
+};
+
 /** The appliance is unplugged and aside, or was shown to be sound. */
 export const applianceSetAside: EventKindOf<BodyOf<'appliance-set-aside'>> = {
   fold: (job) => {

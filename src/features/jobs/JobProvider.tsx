@@ -15,9 +15,7 @@ import { mergeCircuits } from '#core/circuit';
 import {
   type ApplianceFinding,
   type Assessment,
-  applianceFinding,
   fittedKey,
-  fuseOfNode,
   kindOf,
   type PriorTable,
   type Proposal,
@@ -25,7 +23,6 @@ import {
   type RequiredProof,
   type Run,
   type TakenReading,
-  testId,
 } from '#core/diagnosis';
 import type { CircuitFile, EventBody, Problem } from '#core/format';
 import { fittedNow, type JobState, takenReadings } from '#core/log';
@@ -33,6 +30,7 @@ import type { HeldJob } from '@/log/held';
 import type { Refusal, Sending } from '@/log/sender';
 import type { JobStore, Recorded } from '@/log/store';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
+import { applianceOf, fuseFittings } from './appliance';
 
 export interface Described {
   readonly expected: Readonly<Record<string, 'works' | 'weak' | 'dead'>>;
@@ -125,7 +123,11 @@ export function JobProvider({
   const circuit = merged?.circuit ?? null;
   const disagreements = merged?.problems ?? NO_PROBLEMS;
   const nominalVolts = job.identity.nominalVolts ?? data.vehicle.nominalVolts;
-  const appliance = useMemo(() => applianceOf(circuit, job, nominalVolts), [circuit, job, nominalVolts]);
+  const panels = data.panelSet;
+  const appliance = useMemo(
+    () => applianceOf(circuit, panels, job, nominalVolts),
+    [circuit, panels, job, nominalVolts],
+  );
   const barred = useMemo(
     () => (appliance?.halted && circuit ? fuseFittings(circuit, job) : NOTHING),
     [appliance, circuit, job],
@@ -181,29 +183,6 @@ const NO_PROBLEMS: readonly Problem[] = [];
 const NO_VOLTS: Readonly<Record<string, number>> = {};
 const NO_DUTIES: Readonly<Record<string, RelayDuty>> = {};
 
-/** What the appliance of the complaint means, by the fuse that feeds the failed function. */
-function applianceOf(
-  circuit: CircuitFile | null,
-  { complaint, applianceSetAside }: JobState,
-  nominalVolts: number | null,
-): ApplianceFinding | null {
-  if (!complaint?.appliance || nominalVolts === null) return null;
-  const load = circuit?.functions.find((one) => one.id === complaint.function)?.load;
-  const pins = circuit?.parts.find((part) => part.id === load)?.pins as Record<string, string> | undefined;
-  const plus = pins?.plus ?? Object.values(pins ?? {})[0];
-  const fuseAmps = circuit && plus ? fuseOfNode(circuit, plus) : null;
-  return applianceFinding({ ...complaint.appliance, setAside: applianceSetAside }, nominalVolts, fuseAmps);
-}
-
-/** Every test that would fit another fuse. */
-function fuseFittings(circuit: CircuitFile, { complaint }: JobState): readonly string[] {
-  const { function: of, condition } = complaint ?? {};
-  if (!of || !condition) return NOTHING;
-  return circuit.parts
-    .filter((part) => part.kind === 'fuse')
-    .map((part) => testId({ kind: 'substitute', part: part.id, function: of, condition }));
-}
-
 interface Opened {
   readonly key: string;
   readonly runs: readonly Run[];
@@ -246,6 +225,8 @@ function useDiagnosis(
     complaint?.function && complaint.condition && nominalVolts !== null
       ? `${complaint.function}|${complaint.condition}`
       : null;
+  // What it took it took, also when it is put aside; asked for it was when two had gone.
+  const fusesTaken = complaint?.appliance?.fusesTaken ?? (job.pluggedIn?.appliance ? 2 : 0);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt is a new worker
   useEffect(() => {
@@ -299,8 +280,9 @@ function useDiagnosis(
       type: 'open',
       complaint: { function: functionId, condition: conditionId },
       priors,
+      appliance: fusesTaken > 0 ? { fusesTaken } : null,
     } satisfies WorkerRequest);
-  }, [described, key, priors]);
+  }, [described, key, priors, fusesTaken]);
 
   const readings = useMemo(() => takenReadings(job), [job]);
   const { fitted } = useMemo(() => fittedNow(job), [job]);

@@ -2,11 +2,12 @@
 
 import { useJob } from '@/features/jobs';
 import { Button, ButtonLink } from '@/ui/controls';
+import { ApplianceNotice } from './ApplianceNotice';
 import { PartsFitted } from './PartsFitted';
 
 /** What has to be known or done before any card: the tester, what runs unbidden, the appliance that was plugged in. */
 export function TraceNotices({ unbidden }: { unbidden: boolean }) {
-  const { data, job, record, appliance } = useJob();
+  const { data, job, record } = useJob();
   return (
     <>
       {job.testerProvedAt === null ? (
@@ -32,23 +33,7 @@ export function TraceNotices({ unbidden }: { unbidden: boolean }) {
         </div>
       ) : null}
       <PartsFitted />
-      {appliance ? (
-        <div
-          className={`mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 px-3 py-2 ${
-            job.applianceSetAside ? 'border-line' : 'border-caution bg-caution-wash'
-          }`}
-          data-testid="appliance"
-        >
-          <p className="max-w-prose">
-            <strong>The appliance that was plugged in.</strong> {appliance.sentence}
-          </p>
-          {job.applianceSetAside ? null : (
-            <Button onClick={() => record({ kind: 'appliance-set-aside', words: 'unplugged and put aside' })}>
-              It is set aside
-            </Button>
-          )}
-        </div>
-      ) : null}
+      <ApplianceNotice />
     </>
   );
 }
