@@ -168,8 +168,11 @@ function bestAccess(
   return best!;
 }
 
-/** How many tests behind a cover are worth about as much: they share its opening. */
-function coverSharing(tests: readonly Offered[], gains: readonly number[]) {
+/**
+ * How many tests behind a cover share its opening, as a set: those that are worth about as much, and no more of them than
+ * the doubt that is left, bits, asks for.
+ */
+function coverSharing(tests: readonly Offered[], gains: readonly number[], now: number) {
   const useful = new Map<string, number[]>();
   tests.forEach(({ test }, index) => {
     for (const { place } of test.accesses) {
@@ -178,7 +181,8 @@ function coverSharing(tests: readonly Offered[], gains: readonly number[]) {
   });
   return (place: string, gain: number) => {
     const alike = (useful.get(place) ?? []).filter((other) => other >= gain / 2 && gain > 0).length;
-    return Math.max(1, Math.min(SHARED_BY, alike));
+    const needed = gain > 0 ? Math.round(now / gain) : 1;
+    return Math.max(1, Math.min(SHARED_BY, alike, needed));
   };
 }
 
@@ -228,7 +232,7 @@ export function rankTests(
   const gainOf = (prediction: TestPrediction, chances = prediction.chances) =>
     Math.max(0, now - expectedEntropy(prediction, chances, inPlay, scratch));
   const gains = tests.map(({ prediction }) => gainOf(prediction));
-  const sharing = coverSharing(tests, gains);
+  const sharing = coverSharing(tests, gains, now);
   const value = (index: number, gainBits: number) => {
     const { test } = tests[index]!;
     const { counted, minutes, place, lead } = bestAccess(test, context, (at) => sharing(at, gainBits));
