@@ -189,3 +189,42 @@ test('an appliance that took two fuses halts the third, and the shop’s own cou
   await page.getByRole('button', { name: 'Start anew' }).click();
   await expect(page.getByTestId('learned-jobs')).toContainText('0 proved jobs count, since');
 });
+
+test('what is heard, a second open fuse, a relay that stays exchanged and a unit between vehicles are facts of the job', async ({
+  page,
+}) => {
+  await openFanJob(page, app);
+  await page.getByRole('button', { name: 'Change' }).first().click();
+  await page.getByLabel('What is heard when it is switched on').selectOption('clicks');
+  await page.getByRole('button', { name: 'Record the complaint' }).click();
+  await expect(page.getByText('Heard: a click')).toBeVisible();
+
+  const units = page.getByTestId('units');
+  await units.locator('summary').click();
+  await units.getByLabel('Which unit').fill('Fan with its plug');
+  await units.getByRole('button', { name: 'Make its table' }).click();
+  const table = page.getByTestId('unit-table');
+  await table.getByLabel('a known good part here').getByRole('button', { name: 'fails' }).click();
+  await table.getByLabel('this part where such a part works').getByRole('button', { name: 'works' }).click();
+  await expect(table).toContainText('vehicle side');
+  await expect(table).toContainText('still unproved');
+
+  await page.getByRole('link', { name: /the trace$/ }).first().click();
+  await expect(page.getByTestId('card-title')).toBeVisible();
+  const notice = page.getByTestId('appliance');
+  for (const [words, title] of [
+    ['look fuse 31', 'Look at Fuse 31 (15 A)'],
+    ['look fuse 33', 'Look at Fuse 33 (5 A)'],
+  ] as const) {
+    await expect(notice).toHaveCount(0);
+    await chooseTest(page, words, title);
+    await page.getByRole('button', { name: /^Broken/ }).click();
+    await expect(page.getByTestId('log')).toContainText(`${title}: broken`);
+  }
+  await expect(notice).toContainText('Two fuses are open');
+  await expect(notice).toContainText('What was plugged in');
+  await notice.getByLabel('Its watts').fill('180');
+  await notice.getByRole('button', { name: 'A portable appliance was' }).click();
+  await expect(notice).toContainText('15.00 A (calculated)');
+  await expect(page.getByTestId('suspects')).toContainText('The appliance that was plugged in');
+});

@@ -62,7 +62,28 @@ export function seenPoint(model: CircuitModel, conditionId: string, alteration: 
       point.oscillating.includes(part) && senses === 'volts' && network.branches[branch]?.role === 'coil',
   );
   const chattering = coils.map(({ part }) => part);
-  if (chattering.length === 0) return point;
+  return chattering.length === 0 ? point : between(model, conditionId, alteration, point, chattering);
+}
+
+/** The operating point with these relays going to and fro, whether the model finds them to rest or not. */
+export function chatteringPoint(
+  model: CircuitModel,
+  conditionId: string,
+  alteration: Alteration,
+  parts: readonly string[],
+): SeenPoint {
+  return between(model, conditionId, alteration, model.solve(conditionId, alteration), parts);
+}
+
+/** The mean of the contacts of these relays in and out. */
+function between(
+  model: CircuitModel,
+  conditionId: string,
+  alteration: Alteration,
+  point: OperatingPoint,
+  chattering: readonly string[],
+): SeenPoint {
+  const { network } = model;
   const [out, pulled] = [false, true].map((pulledIn) => {
     const changes = held(model, chattering, pulledIn);
     return model.solve(conditionId, combineAlterations(alteration, { changes, bridges: [] }));

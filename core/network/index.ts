@@ -1,6 +1,6 @@
 /** A network solved: the steady state of any condition, with whatever is altered. */
 export { type Alteration, type BranchChange, type Bridge, combineAlterations, UNALTERED } from './alteration';
-export { type SeenPoint, seenAmps, seenPoint, seenVolts } from './chatter';
+export { chatteringPoint, type SeenPoint, seenAmps, seenPoint, seenVolts } from './chatter';
 export { CircuitModel, type FunctionOutcome } from './model';
 export { SmallSystem } from './smallSystem';
 export type { OperatingPoint } from './solve';

@@ -75,6 +75,16 @@ function apartBehind(model: CircuitModel, fuse: string): readonly CircuitPart[] 
   );
 }
 
+/** Relays whose coils hang on a fuse: with a lamp in its place they may starve, and let go of what they switch. */
+export function coilsBehind(model: CircuitModel, fuse: string): readonly string[] {
+  const points = pointsBehind(model.circuit, fuse);
+  return partsBehind(model.circuit, fuse).flatMap((part) =>
+    part.kind === 'relay' && [part.pins['86'], part.pins['85']].some((pin) => pin && points.has(pin))
+      ? [part.id]
+      : [],
+  );
+}
+
 /** More loads than these nobody takes apart at once. */
 const MOST_LOADS = 4;
 

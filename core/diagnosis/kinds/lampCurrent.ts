@@ -6,9 +6,15 @@ import { isUnknownLoad } from '../../circuit';
 import type { Fault } from '../../faults';
 import { lampInPlaceOf } from '../../hands';
 import { clampError, fuseLampOhms, normalBelow } from '../../limits';
-import { type Alteration, type CircuitModel, combineAlterations, seenPoint } from '../../network';
+import {
+  type Alteration,
+  type CircuitModel,
+  chatteringPoint,
+  combineAlterations,
+  seenPoint,
+} from '../../network';
 import { formatQuantity } from '../../quantity';
-import { partsBehind, pointsBehind } from './behind';
+import { coilsBehind, partsBehind, pointsBehind } from './behind';
 import { atNode, type RefOf, type TestKind } from './kind';
 
 type Ref = RefOf<'lamp-current'>;
@@ -27,32 +33,43 @@ const MINUTES = 2;
 /** Relative spread of the current: filament, battery, loads beside. */
 const SPREAD = 0.06;
 
+/** What flows: through the lamp, and by branch. */
 interface Lit {
   readonly lampAmps: number;
   readonly amps: Float64Array;
 }
 
-/** What flows with the lamp in place; every wire behind one fuse is asked of the same state. */
-const known = new WeakMap<CircuitModel, WeakMap<Alteration, Map<string, Lit>>>();
+/** Where coils hang on the fuse: how likely they starve, whatever the model has of their thresholds. */
+const STARVES = 0.5;
 
-function litWith(model: CircuitModel, { part, condition }: Ref, altered: Alteration): Lit {
-  const ofModel = known.get(model) ?? new WeakMap<Alteration, Map<string, Lit>>();
+/** What flows with the lamp in place; every wire behind one fuse is asked of the same state. */
+const known = new WeakMap<CircuitModel, WeakMap<Alteration, Map<string, readonly Lit[]>>>();
+
+/** As the model has it; and where coils hang on the fuse as it is while they go to and fro. */
+function litWith(model: CircuitModel, { part, condition }: Ref, altered: Alteration): readonly Lit[] {
+  const ofModel = known.get(model) ?? new WeakMap<Alteration, Map<string, readonly Lit[]>>();
   known.set(model, ofModel);
-  const found = ofModel.get(altered) ?? new Map<string, Lit>();
+  const found = ofModel.get(altered) ?? new Map<string, readonly Lit[]>();
   ofModel.set(altered, found);
   const before = found.get(`${part}|${condition}`);
   if (before) return before;
   const lamp = lampInPlaceOf(model.network, part);
-  const { volts, amps } = seenPoint(model, condition, combineAlterations(altered, lamp.alteration));
-  const across = volts[lamp.a]! - volts[lamp.b]!;
-  const lit = { lampAmps: Math.abs(across) / fuseLampOhms(model.circuit.nominalVolts), amps };
+  const there = combineAlterations(altered, lamp.alteration);
+  const coils = coilsBehind(model, part);
+  const points = [
+    seenPoint(model, condition, there),
+    ...(coils.length > 0 ? [chatteringPoint(model, condition, there, coils)] : []),
+  ];
+  const lit = points.map(({ volts, amps }) => {
+    const across = volts[lamp.a]! - volts[lamp.b]!;
+    return { lampAmps: Math.abs(across) / fuseLampOhms(model.circuit.nominalVolts), amps };
+  });
   found.set(`${part}|${condition}`, lit);
   return lit;
 }
 
 /** Ampere in the wire at its end towards the fuse. */
-function wireAmps(model: CircuitModel, ref: Ref, faults: readonly Fault[], altered: Alteration): number {
-  const { lampAmps, amps } = litWith(model, ref, altered);
+function wireAmps(model: CircuitModel, ref: Ref, faults: readonly Fault[], { lampAmps, amps }: Lit): number {
   // Where a wire is chafed is between its ends: its own short flows through the end that is clamped.
   if (faults.some(({ part, mode }) => part === ref.wire && mode === 'short-to-earth')) return lampAmps;
   return Math.max(...(model.network.branchesOfPart.get(ref.wire) ?? []).map((e) => Math.abs(amps[e]!)));
@@ -98,12 +115,17 @@ export const lampCurrent: TestKind<Ref> = {
           })),
       );
   },
-  chances: ({ model, hypothesis, altered }, ref) =>
-    chancesOf(model, wireAmps(model, ref, hypothesis.faults, altered)),
+  chances: ({ model, hypothesis, altered }, ref) => {
+    const [asSolved, starved] = litWith(model, ref, altered).map((lit) =>
+      chancesOf(model, wireAmps(model, ref, hypothesis.faults, lit)),
+    );
+    if (!starved) return asSolved!;
+    return asSolved!.map((chance, k) => (1 - STARVES) * chance + STARVES * starved[k]!);
+  },
   outcome: (model, _ref, value) =>
     'amps' in value ? LIMITS.filter((limit) => Math.abs(value.amps) >= limit * fullAmps(model)).length : null,
   shows: ({ model, faults, alteration }, ref) => ({
-    amps: Math.round(wireAmps(model, ref, faults, alteration) * 10) / 10,
+    amps: Math.round(wireAmps(model, ref, faults, litWith(model, ref, alteration)[0]!) * 10) / 10,
   }),
   card: (names, ref, lead) => ({
     title: `Current in ${names.part(ref.wire)}, a lamp in place of ${names.part(ref.part)}`,
