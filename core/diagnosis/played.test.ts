@@ -363,8 +363,8 @@ describe('when to stop', () => {
     isSoundNow: false,
   };
   test('a cheap repair is tried, a dear one is confirmed first', () => {
-    // 3 % of 22 minutes is less than the test takes; 3 % of 165 is more.
-    expect(whetherToStop({ ...base, confirmingMinutes: 1 })?.reason).toBe('repair-is-cheaper');
+    // 3 % of 37 minutes is less than the test takes; 3 % of 180 is more.
+    expect(whetherToStop({ ...base, confirmingMinutes: 1.2 })?.reason).toBe('repair-is-cheaper');
     expect(whetherToStop({ ...base, cost: { minutes: 60, price: 80, harm: 10 } })).toBeNull();
   });
   test('never below likely, always when proved, and when nothing tells more', () => {
@@ -376,12 +376,12 @@ describe('when to stop', () => {
   });
   test('below likely too when the best test left costs more than its hundredths of a bit are worth', () => {
     const open = { ...base, chance: 0.6, confirmingMinutes: null };
-    // A bit is worth two wrong repairs of 22 minutes: 0.05 bits are worth 2.2 minutes.
-    expect(whetherToStop({ ...open, best: { minutes: 2, gainBits: 0.05 } })).toBeNull();
-    expect(whetherToStop({ ...open, best: { minutes: 3, gainBits: 0.05 } })?.reason).toBe('not-worth-it');
+    // A bit is worth two wrong repairs of 37 minutes: 0.05 bits are worth 3.7 minutes.
+    expect(whetherToStop({ ...open, best: { minutes: 3, gainBits: 0.05 } })).toBeNull();
+    expect(whetherToStop({ ...open, best: { minutes: 4, gainBits: 0.05 } })?.reason).toBe('not-worth-it');
   });
   test('a test that takes a few hundredths of the doubt away is one of many that lead nowhere', () => {
-    // A dear repair makes a bit worth 330 minutes, so that minutes alone would never end it.
+    // A dear repair makes a bit worth 360 minutes, so that minutes alone would never end it.
     const dear = { ...base, confirmingMinutes: null, cost: { minutes: 60, price: 80, harm: 10 } };
     const best = { minutes: 0.7, gainBits: 0.05 };
     expect(whetherToStop({ ...dear, chance: 0.6, best, doubtBits: 1.2 })).toBeNull();

@@ -35,7 +35,7 @@ const COSTS: Readonly<Partial<Record<PartKind, RepairCost>>> = {
 };
 const USUAL: RepairCost = { minutes: 30, price: 60, harm: 5 };
 /** Coming back to a vehicle that was handed over wrongly mended. */
-const COME_BACK_MINUTES = 15;
+const COME_BACK_MINUTES = 30;
 
 /** What repairing a group at its cheapest member would cost. */
 export function repairCost(model: CircuitModel, parts: readonly string[]): RepairCost {
