@@ -214,7 +214,7 @@ export function NewJobForm({
                 {INTERLOCKS.map(([id, name]) => (
                   <label
                     key={id}
-                    className="flex min-h-11 items-center gap-2 border border-line px-3 has-checked:border-copper has-checked:bg-copper-wash"
+                    className="flex min-h-11 items-center gap-2 rounded-md border-2 border-line bg-sheet px-3 has-checked:border-copper has-checked:bg-copper-wash has-checked:font-bold"
                   >
                     <input
                       type="checkbox"

@@ -55,6 +55,7 @@ export const TraceLog = memo(function TraceLog({
             {!struck && (body.kind === 'reading' || body.kind === 'function-check') ? (
               <Button
                 look="quiet"
+                className="shrink-0"
                 onClick={() => onCorrect(entry)}
                 aria-label={`Correct: ${eventWords(circuit, body)}`}
               >
