@@ -209,7 +209,10 @@ test('what is heard, a second open fuse, a relay that stays exchanged and a unit
   await expect(table).toContainText('vehicle side');
   await expect(table).toContainText('still unproved');
 
-  await page.getByRole('link', { name: /the trace$/ }).first().click();
+  await page
+    .getByRole('link', { name: /the trace$/ })
+    .first()
+    .click();
   await expect(page.getByTestId('card-title')).toBeVisible();
   const notice = page.getByTestId('appliance');
   for (const [words, title] of [
