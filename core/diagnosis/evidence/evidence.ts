@@ -203,9 +203,12 @@ export class EvidenceState {
       return { log: Math.log(right), stand, joins: false };
     }
     if (floating[h] === FLOATS) {
+      const { test } = entry.reading;
+      const shown =
+        chain && test.kind === 'volts' ? entry.from.shownHanging(testId(test), test, h) : mean[h]!;
       const fresh =
-        FLOATING.nothing * density(volts, mean[h]!, FLOATING.nothingSpread) +
-        FLOATING.little * density(volts, mean[h]!, FLOATING.littleSpread) +
+        FLOATING.nothing * density(volts, shown, FLOATING.nothingSpread) +
+        FLOATING.little * density(volts, shown, FLOATING.littleSpread) +
         FLOATING.anything * flat;
       const before = floatedBefore(this.entries, index, h);
       const right = before === null ? fresh : again(before, volts, fresh);

@@ -41,6 +41,7 @@ export class Predictions {
   private readonly conditionIndex: ReadonlyMap<string, number>;
   private readonly made = new Map<string, TestPrediction>();
   private readonly plain: Supposition[] = [];
+  private readonly hung = new Map<string, number[]>();
   private readonly felt = new Map<string, (Sensitivity | null)[]>();
   private readonly tolerance: Float64Array;
   private readonly marginTolerance: number;
@@ -282,6 +283,25 @@ export class Predictions {
     // Joined by conductors, they stay equal under the tiny current of the meter.
     const together = Math.abs(volts) < 1e-6 && this.hanging(h, ref, this.pointFor(h, ref))[b] === 1;
     return { volts, together };
+  }
+
+  /**
+   * What a meter shows on points that hang free, volts: leakage of diodes brings it what stands beyond them, which a
+   * choice need not know and a reading does.
+   */
+  shownHanging(id: string, ref: RefOf<'volts'>, hypothesis: number): number {
+    const h = this.rowOf(hypothesis);
+    const { mean } = this.of(id, ref).volts!;
+    if (this.model.network.junctions.length === 0) return mean[h]!;
+    const row = this.hung.get(id) ?? [];
+    this.hung.set(id, row);
+    row[h] ??= this.metered(
+      h,
+      ref,
+      nodeIndex(this.model, ref.node),
+      nodeIndex(this.model, ref.against),
+    ).volts;
+    return row[h];
   }
 
   /** How the volts of a test move under one hypothesis; null where the points float or hang. */

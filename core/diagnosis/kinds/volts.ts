@@ -3,7 +3,7 @@
 import type { FaultyCircuit } from '../../faults';
 import type { CircuitFile, CircuitPart, Reading } from '../../format';
 import { withoutPart } from '../../hands';
-import { CONTACT_WORN_VOLTS, expectedWithin, voltmeterError } from '../../limits';
+import { CONTACT_WORN_VOLTS, expectedWithin, METER_OHMS, voltmeterError } from '../../limits';
 import { type CircuitModel, combineAlterations, seenPoint } from '../../network';
 import { formatQuantity } from '../../quantity';
 import {
@@ -109,11 +109,12 @@ function shows(circuit: FaultyCircuit, ref: Ref) {
   const altered = ref.pulled
     ? combineAlterations(alteration, withoutPart(model.network, ref.pulled))
     : alteration;
-  const point = seenPoint(model, ref.condition, altered);
-  const node = nodeIndex(model, ref.node);
-  const against = nodeIndex(model, ref.against);
-  const floats = point.floating[node] !== point.floating[against];
-  const volts = floats ? 0 : point.volts[node]! - point.volts[against]!;
+  const a = nodeIndex(model, ref.node);
+  const b = nodeIndex(model, ref.against);
+  // Its own ohms count: what only leakage holds up they pull down.
+  const meter = { changes: [], bridges: [{ a, b, ohms: METER_OHMS }] };
+  const point = seenPoint(model, ref.condition, combineAlterations(altered, meter));
+  const volts = point.volts[a]! - point.volts[b]!;
   return { volts: Math.round(volts * 100) / 100 };
 }
 

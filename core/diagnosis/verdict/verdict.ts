@@ -87,7 +87,13 @@ export function verdictOn(
     ? ' The fault followed the part to its other place.'
     : '';
   const proved = strong.length > 2 || strong.every(({ reading }) => surely(reading));
-  if (chance >= PROVED && independent && proved && !decisiveReading(chance, strong)) {
+  if (
+    chance >= PROVED &&
+    independent &&
+    proved &&
+    !decisiveReading(chance, strong) &&
+    readAtPosts(model, group, strong)
+  ) {
     return {
       suspect: group.id,
       strength: 'proved',
@@ -109,6 +115,19 @@ export function verdictOn(
     sentence: `${title} leads, but not enough to act on.`,
     evidence,
   };
+}
+
+/** A battery is proved at its own posts and nowhere else; of any other part nothing is asked. */
+function readAtPosts(model: CircuitModel, { parts }: RepairGroup, strong: readonly Support[]): boolean {
+  const posts = parts.flatMap((id) => {
+    const part = model.network.parts.get(id);
+    return part?.kind === 'battery' ? [part.pins.plus] : [];
+  });
+  if (posts.length < parts.length || posts.length === 0) return true;
+  return strong.some(
+    ({ reading: { test } }) =>
+      test.kind === 'battery' || (test.kind === 'volts' && posts.includes(test.node)),
+  );
 }
 
 /** A reading of a probe, which may have slipped, without which the suspect would not even be the likeliest; null where none is. */
