@@ -183,6 +183,8 @@ interface StepTimes {
   readonly faults: number;
   readonly first: number;
   readonly steps: readonly number[];
+  /** Held by the process with everything predicted, MB; what was made before counts as well. */
+  readonly heldMb: number;
 }
 
 /** First card, and each further step: one reading taken in, ranking, next tests with their words. */
@@ -212,7 +214,8 @@ function stepTimes(circuit: CircuitFile, complaint: { function: string; conditio
       steps.push(performance.now() - before);
     }
   }
-  return { parts: circuit.parts.length, faults: session.hypotheses.length, first, steps };
+  const heldMb = process.memoryUsage().heapUsed / 1e6;
+  return { parts: circuit.parts.length, faults: session.hypotheses.length, first, steps, heldMb };
 }
 
 /** A job of 200 readings: the time of its last ones against that of its first ones. */
@@ -252,7 +255,7 @@ function benchDiagnosis(): void {
       complaint.function === 'function-2' && circuit.functions.length < 2 ? 'function-1' : complaint.function;
     const one = stepTimes(circuit, { ...complaint, function: of });
     console.log(
-      `  ${one.parts} parts, ${one.faults} faults supposed: first card ${one.first.toFixed(0)}, then median ${median(one.steps).toFixed(1)}, p95 ${percentile95(one.steps).toFixed(1)}`,
+      `  ${one.parts} parts, ${one.faults} faults supposed: first card ${one.first.toFixed(0)}, then median ${median(one.steps).toFixed(1)}, p95 ${percentile95(one.steps).toFixed(1)}; ${one.heldMb.toFixed(0)} MB held`,
     );
     return one;
   });
