@@ -356,6 +356,7 @@ describe('when to stop', () => {
     likely: 0.95,
     cost: { minutes: 2, price: 1, harm: 4 },
     confirmingMinutes: 0.7,
+    decidesAlone: false,
     anythingToLearn: true,
     best: { minutes: 1, gainBits: 0.5 },
     doubtBits: 1,

@@ -277,11 +277,10 @@ export class DiagnosisSession {
             given(test, likelyRows(inPlay)),
           )
         : [];
-    const decisive =
-      leadChance >= LIKELY && likelyOnes.length === 0 && !proved
-        ? this.decisiveAgain(leadChance, support, asked)
-        : null;
-    const confirming = decisive ? [decisive] : likelyOnes;
+    const alone = leadChance >= LIKELY && !proved ? this.decisiveAgain(leadChance, support, asked) : null;
+    const cheapest = Math.min(...likelyOnes.map((one) => one.minutes));
+    const decisive = alone && alone.minutes < cheapest ? alone : null;
+    const confirming = decisive ? [decisive, ...likelyOnes] : likelyOnes;
     const cost = repairCost(this.model, groups[lead]!.parts);
     const stop = whetherToStop({
       proved,
@@ -290,6 +289,7 @@ export class DiagnosisSession {
       likely: LIKELY,
       cost,
       confirmingMinutes: confirming.length > 0 ? Math.min(...confirming.map((one) => one.minutes)) : null,
+      decidesAlone: alone !== null,
       anythingToLearn: learning.length > 0,
       best: worthMost(learning, cost),
       doubtBits: entropyNow(inPlay),

@@ -54,6 +54,8 @@ function minutesPerBit(cost: RepairCost): number {
   return 2 * wrongRepairMinutes(cost);
 }
 
+/** So much a second look is always worth where one reading decides. */
+const AGAIN_MINUTES = 1;
 /** A test that takes less than this share of the doubt away is one of many that lead nowhere. */
 const HARDLY_TELLS = 0.04;
 /** And where something is likely already. */
@@ -92,6 +94,8 @@ export function whetherToStop(input: {
   readonly cost: RepairCost;
   /** Minutes of the cheapest confirming test; null where none is left. */
   readonly confirmingMinutes: number | null;
+  /** One reading of a probe decides, and was taken once. */
+  readonly decidesAlone: boolean;
   readonly anythingToLearn: boolean;
   /** The test that is worth most for what it costs; null where none teaches anything. */
   readonly best: { readonly minutes: number; readonly gainBits: number } | null;
@@ -109,6 +113,7 @@ export function whetherToStop(input: {
     likely,
     cost,
     confirmingMinutes,
+    decidesAlone,
     anythingToLearn,
     best,
     doubtBits,
@@ -145,6 +150,8 @@ export function whetherToStop(input: {
     };
   }
   if (chance < likely || confirmingMinutes === null || mayBlowAgain) return null;
+  // A probe slips once in a hundred readings, and nobody notices: what hangs on one is looked at once more.
+  if (decidesAlone && confirmingMinutes <= AGAIN_MINUTES) return null;
   const atStake = (1 - chance) * wrongRepairMinutes(cost);
   if (confirmingMinutes < atStake) return null;
   const spoken = (minutes: number) => (minutes < 1 ? 'under a minute' : `${Math.round(minutes)} min`);
