@@ -301,7 +301,7 @@ export class DiagnosisSession {
       stop,
       proposals: chosen.slice(0, PROPOSALS).map((worth) => {
         const proposal = this.proposal(worth, asked);
-        return worth === decisive ? { ...proposal, why: DECIDES_ALONE } : proposal;
+        return worth === decisive ? { ...proposal, why: `${DECIDES_ALONE} ${proposal.why}` } : proposal;
       }),
     };
   }
