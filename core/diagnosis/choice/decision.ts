@@ -121,7 +121,9 @@ export function whetherToStop(input: {
     isSoundNow,
   } = input;
   if (proved) return { reason: 'proved', sentence: 'It is proved: nothing more need be tested.' };
-  if (!anythingToLearn && isSoundNow) {
+  const tellsHardly =
+    best !== null && best.gainBits < (chance < likely ? HARDLY_TELLS : HARDLY_TELLS_MORE) * doubtBits;
+  if (isSoundNow && (!anythingToLearn || (tellsHardly && confirmingMinutes === null))) {
     return {
       reason: 'works-now',
       sentence:
@@ -139,8 +141,7 @@ export function whetherToStop(input: {
   if (
     best &&
     (confirmingMinutes === null || mayBlowAgain) &&
-    (best.gainBits * minutesPerBit(cost) < best.minutes ||
-      (!mayBlowAgain && best.gainBits < (chance < likely ? HARDLY_TELLS : HARDLY_TELLS_MORE) * doubtBits))
+    (best.gainBits * minutesPerBit(cost) < best.minutes || (!mayBlowAgain && tellsHardly))
   ) {
     // A new fuse is no cheap try while what opened the old one may be there.
     if (mayBlowAgain) return { reason: 'nothing-to-learn', sentence: LOOK_FOR_WHAT_OPENED_IT };
