@@ -148,7 +148,7 @@ export function apartWords(names: Names, { part, unplugged, apart }: Apart): str
   return unplugged ? names.part(unplugged) : null;
 }
 
-/** Whether nothing behind a fuse or relay forbids an ohmmeter: no safety function, no point that must not be probed. */
+/** Whether nothing behind a fuse or relay forbids an ohmmeter, or a lamp in its place: no safety function, no point that must not be probed. */
 export function mayMeasureBehind(circuit: CircuitFile, fuse: string): boolean {
   const points = pointsBehind(circuit, fuse);
   return (

@@ -14,7 +14,7 @@ import {
   seenPoint,
 } from '../../network';
 import { formatQuantity } from '../../quantity';
-import { coilsBehind, partsBehind, pointsBehind } from './behind';
+import { coilsBehind, mayMeasureBehind, partsBehind, pointsBehind } from './behind';
 import { atNode, type RefOf, type TestKind } from './kind';
 
 type Ref = RefOf<'lamp-current'>;
@@ -104,7 +104,13 @@ export const lampCurrent: TestKind<Ref> = {
     // A load of unknown power may take the lamp's current as a short does.
     if (circuit.parts.some(isUnknownLoad)) return [];
     return circuit.parts
-      .filter((part) => part.kind === 'fuse' && !part.safetyCritical && concerned(part.id))
+      .filter(
+        (part) =>
+          part.kind === 'fuse' &&
+          !part.safetyCritical &&
+          concerned(part.id) &&
+          mayMeasureBehind(circuit, part.id),
+      )
       .flatMap((fuse) =>
         partsBehind(circuit, fuse.id)
           .filter((part) => part.kind === 'wire' && !part.safetyCritical)
@@ -135,7 +141,7 @@ export const lampCurrent: TestKind<Ref> = {
       `Clamp around ${names.part(ref.wire)} alone, near ${lead}.`,
     ],
     cautions: [
-      'Never on restraint or module feeds. The lamp limits the current; it gets hot: keep it off trim and wires.',
+      'Never on restraint feeds. Electronics behind the fuse see too few volts meanwhile. The lamp limits the current; it gets hot: keep it off trim and wires.',
     ],
   }),
   slotPart: (ref) => ref.part,

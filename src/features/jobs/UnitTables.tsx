@@ -1,6 +1,5 @@
 'use client';
 
-import { useState } from 'react';
 import { CELL_WORDS, type Cell, substitutionOf } from '#core/diagnosis';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
@@ -14,8 +13,7 @@ const ROWS: readonly { name: string; cells: readonly [Cell, Cell] }[] = [
 /** Whole units tried between two vehicles: no circuit is needed, and no more is claimed than the cells allow. */
 export function UnitTables() {
   const { job } = useJob();
-  const [adding, setAdding] = useState<string | null>(null);
-  const names = [...new Set([...job.units.keys(), ...(adding ? [adding] : [])])];
+  const names = [...job.units.keys()];
   return (
     <details className="mt-5" open={names.length > 0 || undefined} data-testid="units">
       <summary className="min-h-11 cursor-pointer py-2 font-bold">
@@ -24,21 +22,21 @@ export function UnitTables() {
       {names.map((name) => (
         <UnitTable key={name} name={name} />
       ))}
-      <UnitForm onNamed={setAdding} />
+      <UnitForm />
     </details>
   );
 }
 
-function UnitForm({ onNamed }: { onNamed: (name: string) => void }) {
-  const { data } = useJob();
+/** A table begins with its first cell: the unit fails here, or nobody would try it elsewhere. */
+function UnitForm() {
+  const { data, record } = useJob();
   const form = useKeptForm<{ unit: string }>({
     keep: `unit ${data.id}`,
     take: ({ unit }) => {
       const name = textOf(unit);
       if (name === '')
         return { ok: false, message: 'Say which unit, “pump with its plug” will do.', field: 'unit' };
-      onNamed(name);
-      return { ok: true };
+      return record({ kind: 'unit-tried', unit: name, cell: 'own-here', state: 'fails' });
     },
   });
   return (
@@ -46,7 +44,7 @@ function UnitForm({ onNamed }: { onNamed: (name: string) => void }) {
       <Field label="Which unit">
         <input {...form.register('unit')} maxLength={80} className={`${INPUT} w-64`} />
       </Field>
-      <Button type="submit">Make its table</Button>
+      <Button type="submit">It fails here: make its table</Button>
       {form.problem ? <Problem>{form.problem}</Problem> : null}
     </form>
   );
