@@ -226,7 +226,9 @@ test('what is heard, a unit between vehicles and a second open fuse are facts of
   }
   await expect(notice).toContainText('Two fuses are open');
   await expect(notice).toContainText('What was plugged in');
+  await expect(page.getByTestId('card-title')).toBeVisible();
   await notice.getByLabel('Its watts').fill('180');
+  await expect(notice.getByLabel('Its watts')).toHaveValue('180');
   await notice.getByRole('button', { name: 'A portable appliance was' }).click();
   await expect(notice).toContainText('15.00 A (calculated)');
   await expect(page.getByTestId('suspects')).toContainText('The appliance that was plugged in');
