@@ -44,6 +44,27 @@ describe('the tests of a circuit', () => {
     expect(ids.some((id) => id.startsWith('lamp-in-fuse|F33'))).toBe(true);
   });
 
+  test('behind a fuse lies what hangs on it, not what else is earthed where its load is', () => {
+    const offered = (safety: string) => {
+      const circuit = structuredClone(demoCircuit('van-proving-cabinet'));
+      Object.assign(circuit.parts.find((part) => part.id === safety)!, { safetyCritical: true });
+      const asked = { function: 'cabinet-fan', condition: 'fan-on' };
+      return candidateTests(new CircuitModel(circuit), asked).map((test) => test.id);
+    };
+    // F33 feeds the coil alone; fan and lights share its earth. F31 feeds the fan by way of the contact.
+    const besideTheLights = offered('L1');
+    const apart = (fuse: string) =>
+      besideTheLights.filter((id) => id.includes(`|${fuse}|`) && id.includes('M1'));
+    expect(apart('F33')).toEqual([]);
+    expect(apart('F31').length).toBeGreaterThan(0);
+    for (const fuse of ['F33', 'F31'])
+      expect(besideTheLights.some((id) => id.startsWith(`lamp-in-fuse|${fuse}`))).toBe(true);
+    const beforeTheFan = offered('M1');
+    // Its own feed, and the feed of the coil that holds it.
+    for (const fuse of ['F33', 'F31'])
+      expect(beforeTheFan.some((id) => id.startsWith(`lamp-in-fuse|${fuse}`))).toBe(false);
+  });
+
   test('two readings at one point share the spot; two points in one condition share the set-up', () => {
     const volts = (node: string, condition: string) => ({
       kind: 'volts' as const,

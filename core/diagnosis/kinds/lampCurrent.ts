@@ -109,7 +109,7 @@ export const lampCurrent: TestKind<Ref> = {
           part.kind === 'fuse' &&
           !part.safetyCritical &&
           concerned(part.id) &&
-          mayMeasureBehind(circuit, part.id),
+          mayMeasureBehind(model, part.id),
       )
       .flatMap((fuse) =>
         partsBehind(circuit, fuse.id)

@@ -164,7 +164,7 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
           part.kind === 'fuse' &&
           !part.safetyCritical &&
           concerned(part.id) &&
-          mayMeasureBehind(circuit, part.id),
+          mayMeasureBehind(model, part.id),
       )
       .flatMap((part) =>
         [...bare, ...waysApart(model, part.id)].map((way) => {

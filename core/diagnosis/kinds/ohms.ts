@@ -239,7 +239,7 @@ export const ohmsBehind: TestKind<Behind> = {
             loadSide(part) !== null &&
             !('fixed' in part && part.fixed) &&
             !part.safetyCritical &&
-            mayMeasureBehind(circuit, part.id),
+            mayMeasureBehind(model, part.id),
         )
         .flatMap((fuse) =>
           conditions.flatMap((one) =>
