@@ -8,9 +8,9 @@ import { JUNCTION_GMIN, junctionAmps, kneeVolts, nextJunctionVolts, straightBelo
 import type { Ports } from './ports';
 import { SmallSystem } from './smallSystem';
 
-const ROUND_LIMIT = 120;
+const ROUND_LIMIT = 40;
 /** Rounds after which single steps have had their chance, and all are followed together. */
-const SINGLE_STEP_ROUNDS = 25;
+const SINGLE_STEP_ROUNDS = 8;
 /** Newton steps below this, volts, leave an error of the order of their square: below 1e-10 V. */
 const LAST_NEWTON_STEP = 1e-6;
 /** Single steps converge by a constant factor, so that the last must be small itself. */
@@ -22,8 +22,10 @@ const FAR_SHARE = 0.3;
 /** Volts of error that a junction taken as straight may cause in an exact look. */
 const STRAIGHT_VOLTS = 1e-10;
 const CONDUCTING_SIEMENS = 1e-2;
-/** In a rough look: volts of error that a junction taken as straight may cause, and the last step. */
-const ROUGH_VOLTS = 1e-4;
+/** Ohms that the altered network may show a junction that hardly conducts. */
+const IDLE_OHMS = 1e6;
+/** In a rough look: ampere beyond the straight line that count as none, and the last step, volts. */
+const ROUGH_AMPS = 1e-9;
 const ROUGH_STEP = 1e-3;
 
 export class BentJunctions {
@@ -198,19 +200,36 @@ export class BentJunctions {
         if (away <= BENT_FROM) continue;
         if (across < this.straight[j]! && at < this.straight[j]!) continue;
         far = away > FAR_SHARE * this.thermalVolts[j]!;
-        // Second-order error of the straight line, times the ohms that the network shows the junction.
-        const ohms = base.junctionOhms[j * this.junctions + j]!;
-        const siemens = base.siemens[this.branchCount + j]!;
-        const error = ((siemens * away * away) / this.thermalVolts[j]!) * ohms;
-        // One that hardly conducts may be shown far more ohms by the altered network.
-        if (!far && siemens > CONDUCTING_SIEMENS && error < (rough ? ROUGH_VOLTS : STRAIGHT_VOLTS)) continue;
-        if (rough) far = true;
+        const own = base.heldIdle[j] === 0;
+        if (rough) {
+          if ((own && !far) || this.excessAmps(base, j, across) < ROUGH_AMPS) continue;
+        } else if (own && !far && this.isStraight(base, j, away)) continue;
       }
       state[j] = 1;
       const start = far ? (fromGuess && this.guess[j] !== 0 ? this.guess[j]! : at) : across;
       this.append(base, j, start, far);
     }
     return this.count > before;
+  }
+
+  /** Whether a junction that has moved little may go on as a straight line in an exact look. */
+  private isStraight(base: Factorization, j: number, away: number): boolean {
+    // Second-order error of the straight line: as volts across itself at most, however many ohms it is shown ...
+    const most = (away * away) / this.thermalVolts[j]!;
+    if (most < STRAIGHT_VOLTS) return true;
+    // ... and in amperes, times the ohms that the network shows it. One that hardly conducts may be shown far
+    // more by the altered network.
+    const siemens = base.siemens[this.branchCount + j]!;
+    const ohms = base.junctionOhms[j * this.junctions + j]!;
+    return (
+      most * siemens * (siemens > CONDUCTING_SIEMENS ? ohms : Math.max(ohms, IDLE_OHMS)) < STRAIGHT_VOLTS
+    );
+  }
+
+  /** Ampere by which a junction leaves its straight line. */
+  private excessAmps(base: Factorization, j: number, across: number): number {
+    const e = this.branchCount + j;
+    return Math.abs(this.amps(j, across) - (base.siemens[e]! * across - base.injected[e]!));
   }
 
   private append(base: Factorization, j: number, start: number, far: boolean): void {

@@ -33,6 +33,8 @@ export interface FactoredState {
   readonly siemens: Float64Array;
   readonly injected: Float64Array;
   readonly junctionVolts: Float64Array;
+  /** 1 for a junction that carries nothing and is held by a conductance which is not its own. */
+  readonly heldIdle: Uint8Array;
   /** Lowest node of the island of every node. */
   readonly roots: Int32Array;
   /** Siemens of the tie at every node. */
@@ -47,6 +49,7 @@ export class Factorization implements FactoredState {
   readonly siemens: Float64Array;
   readonly injected: Float64Array;
   readonly junctionVolts: Float64Array;
+  readonly heldIdle: Uint8Array;
   readonly roots: Int32Array;
   readonly ties: Float64Array;
   readonly closed: Uint8Array;
@@ -79,6 +82,7 @@ export class Factorization implements FactoredState {
     this.siemens = state.siemens;
     this.injected = state.injected;
     this.junctionVolts = state.junctionVolts;
+    this.heldIdle = state.heldIdle;
     this.roots = state.roots;
     this.ties = state.ties;
     this.closed = state.closed;

@@ -27,6 +27,8 @@ export class Workspace {
   readonly injected: Float64Array;
   readonly ties: Float64Array;
   readonly junctionVolts: Float64Array;
+  /** 1 for a junction that carries nothing and is held by a conductance which is not its own. */
+  readonly heldIdle: Uint8Array;
   readonly wanted: Float64Array;
   readonly volts: Float64Array;
   readonly amps: Float64Array;
@@ -38,6 +40,7 @@ export class Workspace {
     this.injected = new Float64Array(pattern.elementCount);
     this.ties = new Float64Array(pattern.nodeCount);
     this.junctionVolts = new Float64Array(junctionCount);
+    this.heldIdle = new Uint8Array(junctionCount);
     this.wanted = new Float64Array(junctionCount);
     this.volts = new Float64Array(pattern.nodeCount);
     this.amps = new Float64Array(pattern.nodeCount);
@@ -167,6 +170,7 @@ export class WholeMatrix {
       const flows = work.siemens[e]! * across - work.injected[e]!;
       work.siemens[e] = IDLE_SIEMENS;
       work.injected[e] = IDLE_SIEMENS * across - flows;
+      work.heldIdle[j] = 1;
       idle = true;
     }
     if (idle) work.factor.factor(work.siemens, branchCount, branchCount + junctionCount);
