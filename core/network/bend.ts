@@ -7,6 +7,7 @@ import type { Factorization } from './factorization';
 import { JUNCTION_GMIN, junctionAmps, kneeVolts, nextJunctionVolts, straightBelow } from './junction';
 import type { Ports } from './ports';
 import { SmallSystem } from './smallSystem';
+import type { Column } from './watched';
 
 const ROUND_LIMIT = 40;
 /** Rounds after which single steps have had their chance, and all are followed together. */
@@ -37,7 +38,7 @@ export class BentJunctions {
   readonly volts: Float64Array;
   /** Ampere beyond the straight line. */
   readonly excess: Float64Array;
-  readonly columns: Float64Array[] = [];
+  readonly columns: Column[] = [];
   /** 1 for the usual way round, -1 for one fitted the wrong way. */
   readonly sign: Int8Array;
   /** 1 where nothing leads around it, so that it carries nothing. */
@@ -55,18 +56,17 @@ export class BentJunctions {
   private readonly miss: Float64Array;
   private readonly step: Float64Array;
   private readonly ohms: Float64Array;
-  /** Ohms between every port and every junction; and for the bent, what an ampere takes from the ports. */
-  private portOhms = new Float64Array(0);
+  /** What an ampere through a bent one takes from the ports. */
   private taken = new Float64Array(0);
   private linearDrawn = new Float64Array(0);
   private readonly system = new SmallSystem();
 
   constructor(
     private readonly branchCount: number,
-    private readonly a: Int32Array,
-    private readonly b: Int32Array,
     private readonly saturationAmps: Float64Array,
     private readonly thermalVolts: Float64Array,
+    /** Watched pairs that come before those of the junctions. */
+    private readonly firstWatched: number,
   ) {
     const junctions = saturationAmps.length;
     this.junctions = junctions;
@@ -118,21 +118,16 @@ export class BentJunctions {
     this.count = 0;
     this.far = 0;
     this.makeRoom(ports.count);
+    const first = this.firstWatched;
     for (let j = 0; j < junctions; j++) {
       state[j] = this.cut[j]!;
-      const e = this.branchCount + j;
-      linear[j] = base.volts[this.a[e]!]! - base.volts[this.b[e]!]!;
+      linear[j] = base.watchedVolts[first + j]!;
     }
     for (let p = 0; p < ports.count; p++) {
-      const column = ports.columns[p]!;
+      const { watched } = ports.columns[p]!;
       const drawn = ports.drawn[p]!;
       this.linearDrawn[p] = drawn;
-      for (let j = 0; j < junctions; j++) {
-        const e = this.branchCount + j;
-        const ohm = column[this.a[e]!]! - column[this.b[e]!]!;
-        this.portOhms[p * junctions + j] = ohm;
-        linear[j] = linear[j]! - drawn * ohm;
-      }
+      for (let j = 0; j < junctions; j++) linear[j] = linear[j]! - drawn * watched[first + j]!;
     }
     let smallest = 1;
     while (this.find(base, ports, rough, fromGuess)) {
@@ -148,16 +143,14 @@ export class BentJunctions {
 
   /** Ohms that the base shows the i-th bent junction. */
   ownOhms(i: number): number {
-    const column = this.columns[i]!;
-    const e = this.branchCount + this.junction[i]!;
-    return column[this.a[e]!]! - column[this.b[e]!]!;
+    return this.columns[i]!.watched[this.firstWatched + this.junction[i]!]!;
   }
 
   /** Volts between two nodes that the bent junctions take away. */
   taking(from: number, to: number): number {
     let taken = 0;
     for (let i = 0; i < this.count; i++) {
-      const column = this.columns[i]!;
+      const column = this.columns[i]!.volts;
       taken += this.excess[i]! * (column[from]! - column[to]!);
     }
     return taken;
@@ -165,23 +158,27 @@ export class BentJunctions {
 
   private makeRoom(k: number): void {
     const room = k * this.junctions;
-    if (this.portOhms.length >= room && this.linearDrawn.length >= k) return;
-    this.portOhms = new Float64Array(2 * room);
+    if (this.taken.length >= room && this.linearDrawn.length >= k) return;
     this.taken = new Float64Array(2 * room);
     this.linearDrawn = new Float64Array(2 * k);
   }
 
-  /** Volts across a junction that is not followed, in the present state. */
-  private across(base: Factorization, ports: Ports, j: number): number {
-    let across = this.linear[j]!;
-    if (this.count === 0) return across;
-    const row = j * this.junctions;
+  /** Volts across every junction in the present state, in `present`. */
+  private look(base: Factorization, ports: Ports): void {
+    const { present, junctions, junction, excess, firstWatched: first } = this;
+    present.set(this.linear);
+    if (this.count === 0) return;
     const ohms = base.junctionOhms;
-    for (let i = 0; i < this.count; i++) across -= this.excess[i]! * ohms[row + this.junction[i]!]!;
-    for (let p = 0; p < ports.count; p++) {
-      across -= (ports.drawn[p]! - this.linearDrawn[p]!) * this.portOhms[p * this.junctions + j]!;
+    for (let i = 0; i < this.count; i++) {
+      const row = junction[i]! * junctions;
+      const amps = excess[i]!;
+      for (let j = 0; j < junctions; j++) present[j] = present[j]! - amps * ohms[row + j]!;
     }
-    return across;
+    for (let p = 0; p < ports.count; p++) {
+      const { watched } = ports.columns[p]!;
+      const more = ports.drawn[p]! - this.linearDrawn[p]!;
+      for (let j = 0; j < junctions; j++) present[j] = present[j]! - more * watched[first + j]!;
+    }
   }
 
   /** Adds the junctions that have left their straight lines; false when there are no new ones. */
@@ -189,7 +186,7 @@ export class BentJunctions {
     const { state, present } = this;
     const before = this.count;
     // All first: adding one reorders those that are there.
-    for (let j = 0; j < this.junctions; j++) if (state[j] === 0) present[j] = this.across(base, ports, j);
+    this.look(base, ports);
     for (let j = 0; j < this.junctions; j++) {
       if (state[j] !== 0) continue;
       const across = present[j]!;
@@ -255,19 +252,19 @@ export class BentJunctions {
 
   /** Ohms between the bent ports as the other ports leave them. */
   private reduce(base: Factorization, ports: Ports): void {
-    const { count: n, junctions, junction, ohms, portOhms, taken } = this;
+    const { count: n, junctions, junction, ohms, taken, firstWatched: first } = this;
     const k = ports.count;
     const mutual = base.junctionOhms;
     for (let i = 0; i < n; i++) {
-      const j = junction[i]!;
-      for (let p = 0; p < k; p++) taken[i * k + p] = ports.delta[p]! * portOhms[p * junctions + j]!;
+      const at = first + junction[i]!;
+      for (let p = 0; p < k; p++) taken[i * k + p] = ports.delta[p]! * ports.columns[p]!.watched[at]!;
       if (k > 0) ports.system.solve(taken, i * k);
     }
     for (let i = 0; i < n; i++) {
       const row = junction[i]! * junctions;
       for (let l = 0; l < n; l++) ohms[i * n + l] = mutual[row + junction[l]!]!;
       for (let p = 0; p < k; p++) {
-        const ohm = portOhms[p * junctions + junction[i]!]!;
+        const ohm = ports.columns[p]!.watched[first + junction[i]!]!;
         if (ohm === 0) continue;
         for (let l = 0; l < n; l++) ohms[i * n + l] = ohms[i * n + l]! - ohm * taken[l * k + p]!;
       }

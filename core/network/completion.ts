@@ -4,6 +4,7 @@ import type { BentJunctions } from './bend';
 import type { Factorization } from './factorization';
 import type { KirchhoffCheck } from './kirchhoff';
 import { type Ports, spread } from './ports';
+import type { Column } from './watched';
 
 /** Below this pivot so many digits are lost that the result is refined. */
 const REFINE_BELOW = 1e-5;
@@ -14,7 +15,7 @@ const SURE_VOLTS = 1e3;
 const RESIDUAL_TOLERANCE = 1e-10;
 
 export class Completion {
-  private readonly columns: Float64Array[] = [];
+  private readonly columns: Column[] = [];
   private amps = new Float64Array(32);
 
   constructor(
@@ -31,7 +32,7 @@ export class Completion {
     // Large volts that cancel one another lose digits.
     const most = SURE_VOLTS * this.nominalVolts;
     for (let p = 0; p < ports.count; p++) {
-      const column = ports.columns[p]!;
+      const column = ports.columns[p]!.volts;
       if (Math.abs(ports.drawn[p]! * (column[ports.a[p]!]! - column[ports.b[p]!]!)) >= most) return false;
     }
     for (let i = 0; i < bent.count; i++) {

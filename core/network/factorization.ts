@@ -3,6 +3,7 @@
  * which any few changed elements are solved. Columns are made when first asked for, and kept.
  */
 import type { SparseFactor } from './sparse';
+import type { Column, Watched } from './watched';
 
 /** Columns of bridges that a base keeps. */
 const BRIDGES_KEPT = 128;
@@ -60,9 +61,11 @@ export class Factorization implements FactoredState {
   isRest = false;
   /** Branches that conduct. */
   readonly conducting: Int32Array;
-  private readonly columns: (Float64Array | undefined)[];
-  private readonly tieColumns: (Float64Array | undefined)[];
-  private readonly bridgeColumns = new Map<number, Float64Array>();
+  /** Volts of every watched pair. */
+  readonly watchedVolts: Float64Array;
+  private readonly columns: (Column | undefined)[];
+  private readonly tieColumns: (Column | undefined)[];
+  private readonly bridgeColumns = new Map<number, Column>();
   private readonly work: Float64Array;
   private ohms: Float64Array | null = null;
   private readonly order: Int32Array;
@@ -76,6 +79,7 @@ export class Factorization implements FactoredState {
     private readonly b: Int32Array,
     private readonly branchCount: number,
     datum: number,
+    private readonly watched: Watched,
   ) {
     this.factor = state.factor;
     this.volts = state.volts;
@@ -88,6 +92,7 @@ export class Factorization implements FactoredState {
     this.closed = state.closed;
     this.floating = Uint8Array.from(state.roots, (root) => (root === state.roots[datum] ? 0 : 1));
     this.anyFloating = this.floating.includes(1);
+    this.watchedVolts = watched.read(state.volts, new Float64Array(watched.count));
     this.columns = new Array(a.length);
     this.tieColumns = new Array(state.volts.length);
     this.work = new Float64Array(state.volts.length);
@@ -116,19 +121,15 @@ export class Factorization implements FactoredState {
     if (this.ohms) return this.ohms;
     const count = this.junctionVolts.length;
     const ohms = new Float64Array(count * count);
-    for (let i = 0; i < count; i++) {
-      const column = this.column(this.branchCount + i);
-      for (let j = 0; j < count; j++) {
-        const e = this.branchCount + j;
-        ohms[i * count + j] = column[this.a[e]!]! - column[this.b[e]!]!;
-      }
+    for (let j = 0; j < count; j++) {
+      ohms.set(this.column(this.branchCount + j).watched.subarray(this.watched.sensorCount), j * count);
     }
     this.ohms = ohms;
     return ohms;
   }
 
   /** Volts everywhere per ampere drawn into `a` and out of `b` of an element. */
-  column(element: number): Float64Array {
+  column(element: number): Column {
     const known = this.columns[element];
     if (known) return known;
     const column = this.columnBetween(this.a[element]!, this.b[element]!);
@@ -137,7 +138,7 @@ export class Factorization implements FactoredState {
   }
 
   /** The same for a node and the datum. */
-  tieColumn(node: number, datum: number): Float64Array {
+  tieColumn(node: number, datum: number): Column {
     const known = this.tieColumns[node];
     if (known) return known;
     const column = this.columnBetween(node, datum);
@@ -146,7 +147,7 @@ export class Factorization implements FactoredState {
   }
 
   /** The same for any two nodes; the latest are kept, since one test is asked of every suspect. */
-  bridgeColumn(a: number, b: number): Float64Array {
+  bridgeColumn(a: number, b: number): Column {
     const key = a * this.volts.length + b;
     const known = this.bridgeColumns.get(key);
     if (known) return known;
@@ -158,14 +159,14 @@ export class Factorization implements FactoredState {
     return column;
   }
 
-  private columnBetween(a: number, b: number): Float64Array {
+  private columnBetween(a: number, b: number): Column {
     const column = new Float64Array(this.volts.length);
     this.work[a] = this.work[a]! + 1;
     this.work[b] = this.work[b]! - 1;
     this.factor.solve(this.work, column);
     this.work[a] = 0;
     this.work[b] = 0;
-    return column;
+    return this.watched.column(column);
   }
 
   /** Volts everywhere for currents into the nodes, ampere. */
@@ -198,7 +199,10 @@ export class Factorization implements FactoredState {
   /** Numbers stored: what memory grows with. */
   get storedNumbers(): number {
     const columns = [...this.columns, ...this.tieColumns, ...this.bridgeColumns.values()];
-    return columns.reduce((sum, column) => sum + (column?.length ?? 0), this.volts.length * 3);
+    return columns.reduce(
+      (sum, column) => sum + (column ? column.volts.length + column.watched.length : 0),
+      this.volts.length * 3,
+    );
   }
 }
 

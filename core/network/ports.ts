@@ -1,5 +1,6 @@
 /** The differences between a base and the state that is solved: struct of arrays, grown when needed. */
 import { SmallSystem } from './smallSystem';
+import type { Column } from './watched';
 
 export class Ports {
   count = 0;
@@ -13,14 +14,14 @@ export class Ports {
   element = new Int32Array(16);
   /** Ampere drawn from `a` to `b` beyond what the base draws there. */
   drawn = new Float64Array(16);
-  readonly columns: Float64Array[] = [];
+  readonly columns: Column[] = [];
   readonly system = new SmallSystem();
 
   clear(): void {
     this.count = 0;
   }
 
-  add(a: number, b: number, delta: number, inject: number, element: number, column: Float64Array): void {
+  add(a: number, b: number, delta: number, inject: number, element: number, column: Column): void {
     if (this.count === this.a.length) this.grow();
     const p = this.count++;
     this.a[p] = a;
@@ -62,7 +63,7 @@ export class Ports {
     system.resize(k);
     const { matrix } = system;
     for (let p = 0; p < k; p++) {
-      const column = columns[p]!;
+      const column = columns[p]!.volts;
       const d = delta[p]!;
       for (let q = 0; q < k; q++) {
         matrix[p * k + q] = d * (column[a[q]!]! - column[b[q]!]!) + (p === q ? 1 : 0);
@@ -78,7 +79,7 @@ export class Ports {
   across(volts: Float64Array, from: number, to: number): number {
     let across = volts[from]! - volts[to]!;
     for (let p = 0; p < this.count; p++) {
-      const column = this.columns[p]!;
+      const column = this.columns[p]!.volts;
       across -= this.drawn[p]! * (column[from]! - column[to]!);
     }
     return across;
@@ -88,7 +89,7 @@ export class Ports {
 /** Volts of the base less what currents of so many ampere through columns take; four columns at a time. */
 export function spread(
   from: Float64Array,
-  columns: readonly Float64Array[],
+  columns: readonly Column[],
   amps: Float64Array,
   count: number,
   into: Float64Array,
@@ -97,10 +98,10 @@ export function spread(
   let source = from;
   let i = 0;
   for (; i + 3 < count; i += 4) {
-    const c0 = columns[i]!;
-    const c1 = columns[i + 1]!;
-    const c2 = columns[i + 2]!;
-    const c3 = columns[i + 3]!;
+    const c0 = columns[i]!.volts;
+    const c1 = columns[i + 1]!.volts;
+    const c2 = columns[i + 2]!.volts;
+    const c3 = columns[i + 3]!.volts;
     const a0 = amps[i]!;
     const a1 = amps[i + 1]!;
     const a2 = amps[i + 2]!;
@@ -111,7 +112,7 @@ export function spread(
     source = into;
   }
   for (; i < count; i++) {
-    const c = columns[i]!;
+    const c = columns[i]!.volts;
     const a = amps[i]!;
     for (let k = 0; k < n; k++) into[k] = source[k]! - a * c[k]!;
     source = into;

@@ -10,18 +10,22 @@ import type { Elements } from './elements';
 const CLOSE_VOLTS = 0.05;
 const CLOSE_AMPS_SHARE = 0.5;
 
-/** What sensors feel of a state that was found. */
-export interface Felt {
-  /** Volts of one node against another. */
-  across(from: number, to: number): number;
-  /** Ampere through a branch from its first end to its second. */
-  branchAmps(e: number): number;
-}
+/** How a sensor is moved. */
+const BY_VOLTS = 0;
+const BY_AMPS = 1;
+const LATCH = 2;
 
 export class Sensors {
   /** Something was felt so near its threshold that a rough look does not decide. */
   closeCall = false;
+  /** What every sensor feels in the present state: volts of its own pair of nodes. To be filled before `sense`. */
+  readonly felt: Float64Array;
   private readonly starts: Uint8Array;
+  private readonly by: Uint8Array;
+  private readonly branch: Int32Array;
+  private readonly onAbove: Float64Array;
+  private readonly offBelow: Float64Array;
+  private readonly signed: Uint8Array;
   private readonly steps: Uint8Array[] = [];
 
   constructor(
@@ -29,7 +33,16 @@ export class Sensors {
     private readonly condition: Moment,
     private readonly elements: Elements,
   ) {
-    this.starts = Uint8Array.from(network.sensors, (sensor) => sensor.starts);
+    const { sensors } = network;
+    this.felt = new Float64Array(sensors.length);
+    this.starts = Uint8Array.from(sensors, ({ starts }) => starts);
+    this.by = Uint8Array.from(sensors, ({ senses }) =>
+      senses === 'latch' ? LATCH : senses === 'amps' ? BY_AMPS : BY_VOLTS,
+    );
+    this.branch = Int32Array.from(sensors, ({ branch }) => branch);
+    this.onAbove = Float64Array.from(sensors, ({ onAbove }) => onAbove);
+    this.offBelow = Float64Array.from(sensors, ({ offBelow }) => offBelow);
+    this.signed = Uint8Array.from(sensors, ({ signed }) => (signed ? 1 : 0));
   }
 
   get count(): number {
@@ -75,43 +88,55 @@ export class Sensors {
     return [...found];
   }
 
-  /** Moves every sensor by what it feels in the present state. */
-  sense(felt: Felt, alteration: Alteration, states: Uint8Array): void {
-    const { sensors } = this.network;
+  /** Moves every sensor by what it feels in the present state; the ends of one that is moved are asked by `across`. */
+  sense({ sensing }: Alteration, states: Uint8Array, across: (from: number, to: number) => number): void {
+    const { felt, by, branch, onAbove, offBelow, signed, elements } = this;
     this.closeCall = false;
-    for (let s = 0; s < sensors.length; s++) {
-      const sensor = sensors[s]!;
-      if (sensor.senses === 'latch') {
-        const set = states[sensor.set] === 1;
-        const reset = states[sensor.reset] === 1;
-        if (set !== reset) states[s] = set ? 1 : 0;
-        continue;
-      }
-      const now =
-        sensor.senses === 'amps' ? felt.branchAmps(sensor.branch) : this.feltVolts(felt, alteration, s);
-      const size = sensor.signed ? now : Math.abs(now);
-      const close = sensor.senses === 'amps' ? CLOSE_AMPS_SHARE * sensor.onAbove : CLOSE_VOLTS;
-      const threshold = states[s] === 1 ? sensor.offBelow : sensor.onAbove;
-      if (Math.abs(size - threshold) < close) this.closeCall = true;
-      if (size >= sensor.onAbove) states[s] = 1;
-      else if (size < sensor.offBelow && !this.stillHeld(sensor.holdsSeconds)) states[s] = 0;
-    }
-  }
-
-  private stillHeld(holdsSeconds: number): boolean {
-    return holdsSeconds > 0 && (this.condition.secondsIn ?? Number.POSITIVE_INFINITY) < holdsSeconds;
-  }
-
-  private feltVolts(felt: Felt, { sensing }: Alteration, s: number): number {
-    const sensor = this.network.sensors[s]!;
     for (let i = 0; sensing && i < sensing.length; i++) {
       const moved = sensing[i]!;
-      if (moved.sensor === s) return felt.across(moved.a, moved.b);
+      felt[moved.sensor] = across(moved.a, moved.b);
     }
-    // An opened coil sees volts but carries nothing.
-    if (sensor.branch >= 0 && this.elements.siemens(sensor.branch) === 0) return 0;
-    return felt.across(sensor.a, sensor.b);
+    for (let s = 0; s < by.length; s++) {
+      if (by[s] === LATCH) {
+        this.latch(s, states);
+        continue;
+      }
+      const on = onAbove[s]!;
+      const off = offBelow[s]!;
+      const e = branch[s]!;
+      let now = felt[s]!;
+      let close = CLOSE_VOLTS;
+      if (by[s] === BY_AMPS) {
+        now = elements.siemens(e) * (now - elements.emfVolts(e));
+        close = CLOSE_AMPS_SHARE * on;
+      } else if (e >= 0 && elements.siemens(e) === 0 && !isMoved(sensing, s)) {
+        // An opened coil sees volts but carries nothing.
+        now = 0;
+      }
+      if (signed[s] === 0 && now < 0) now = -now;
+      const away = now - (states[s] === 1 ? off : on);
+      if (away < close && -away < close) this.closeCall = true;
+      if (now >= on) states[s] = 1;
+      else if (now < off && !this.stillHeld(s)) states[s] = 0;
+    }
   }
+
+  private latch(s: number, states: Uint8Array): void {
+    const sensor = this.network.sensors[s]!;
+    const set = states[sensor.set] === 1;
+    const reset = states[sensor.reset] === 1;
+    if (set !== reset) states[s] = set ? 1 : 0;
+  }
+
+  private stillHeld(s: number): boolean {
+    const { holdsSeconds } = this.network.sensors[s]!;
+    return holdsSeconds > 0 && (this.condition.secondsIn ?? Number.POSITIVE_INFINITY) < holdsSeconds;
+  }
+}
+
+function isMoved(sensing: Alteration['sensing'], s: number): boolean {
+  for (let i = 0; sensing && i < sensing.length; i++) if (sensing[i]!.sensor === s) return true;
+  return false;
 }
 
 export function equalStates(one: Uint8Array, other: Uint8Array): boolean {

@@ -21,8 +21,9 @@ import { Factorization } from './factorization';
 import { join, rootOf, separate } from './islands';
 import { KirchhoffCheck } from './kirchhoff';
 import { Ports } from './ports';
-import { equalStates, type Felt, Sensors } from './sensors';
+import { equalStates, Sensors } from './sensors';
 import { ShapeFinder } from './shape';
+import { takeWatched, Watched } from './watched';
 import { WholeMatrix } from './wholeMatrix';
 
 export interface OperatingPoint {
@@ -63,7 +64,7 @@ const FEW_JUNCTIONS = 2;
 const NOT_STEADY: readonly string[] = [];
 
 /** Solves one condition of a network as often as wanted; nothing of the condition is computed twice. */
-export class ConditionSolver implements Felt {
+export class ConditionSolver {
   private readonly elements: Elements;
   private readonly sensors: Sensors;
   private readonly ports = new Ports();
@@ -72,9 +73,12 @@ export class ConditionSolver implements Felt {
   private readonly differences: Differences;
   private readonly whole: WholeMatrix;
   private readonly completion: Completion;
+  private readonly watched: Watched;
   private readonly bases: Factorization[] = [];
   /** Whether a rough look at the states on the way pays: it does where many junctions have to be followed. */
   private readonly mayBeRough: boolean;
+
+  private readonly acrossNow = (from: number, to: number) => this.across(from, to);
 
   // What one solve works on; reused by the next.
   /** The base that the present state is given by, null while `volts` hold it. */
@@ -89,14 +93,14 @@ export class ConditionSolver implements Felt {
   ) {
     const { junctions, nodeCount, datum } = network;
     this.elements = new Elements(network, condition);
-    const { a, b, branchCount } = this.elements;
+    const { branchCount } = this.elements;
     this.sensors = new Sensors(network, condition, this.elements);
+    this.watched = new Watched(network);
     this.bent = new BentJunctions(
       branchCount,
-      a,
-      b,
       Float64Array.from(junctions, (junction) => junction.saturationAmps),
       Float64Array.from(junctions, (junction) => junction.thermalVolts),
+      this.watched.sensorCount,
     );
     this.shapes = new ShapeFinder(this.elements, nodeCount, datum);
     this.differences = new Differences(this.elements, this.ports, this.bent, this.shapes, datum);
@@ -244,11 +248,11 @@ export class ConditionSolver implements Felt {
       // Where the sound circuit came to rest the altered one mostly does too: no rough look first.
       const rough = base !== null && this.mayBeRough && !base.isRest;
       let settled = anew ? this.anew(alteration, null) : this.settle(base, alteration, rough);
-      if (settled) sensors.sense(this, alteration, next);
+      if (settled) this.sense(alteration, next);
       if (rough && (!settled || sensors.closeCall || equalStates(next, states))) {
         next.set(states);
         settled = this.settle(base, alteration, false);
-        if (settled) sensors.sense(this, alteration, next);
+        if (settled) this.sense(alteration, next);
       }
       if (!settled) return { states, oscillating: this.junctionParts(), settled };
       let oscillating = NOT_STEADY;
@@ -260,6 +264,18 @@ export class ConditionSolver implements Felt {
       }
       return { states, oscillating, settled: true };
     }
+  }
+
+  /** Moves the sensors by what they feel in the present state. */
+  private sense(alteration: Alteration, states: Uint8Array): void {
+    const { base, sensors, ports, bent } = this;
+    const { felt } = sensors;
+    if (base) {
+      for (let i = 0; i < felt.length; i++) felt[i] = base.watchedVolts[i]!;
+      takeWatched(felt, ports.columns, ports.drawn, ports.count);
+      takeWatched(felt, bent.columns, bent.excess, bent.count);
+    } else this.watched.read(this.volts, felt);
+    sensors.sense(alteration, states, this.acrossNow);
   }
 
   private junctionParts(): readonly string[] {
@@ -304,7 +320,14 @@ export class ConditionSolver implements Felt {
     if (!found) return null;
     whole.holdIdle(found);
     const state = { ...found, roots: this.shapes.roots.slice(), closed: elements.closed.slice() };
-    const made = new Factorization(state, elements.a, elements.b, elements.branchCount, network.datum);
+    const made = new Factorization(
+      state,
+      elements.a,
+      elements.b,
+      elements.branchCount,
+      network.datum,
+      this.watched,
+    );
     this.bases.push(made);
     return made;
   }
