@@ -22,6 +22,9 @@ const BENT_FROM = 1e-8;
 const FAR_SHARE = 0.3;
 /** Volts of error that a junction taken as straight may cause in an exact look. */
 const STRAIGHT_VOLTS = 1e-10;
+/** More than these are followed by way of the whole matrix: what it holds of them is sparse. By measurement. */
+const MOST_TOGETHER = 8;
+export const TOO_MANY = -1;
 const CONDUCTING_SIEMENS = 1e-2;
 /** Ohms that the altered network may show a junction that hardly conducts. */
 const IDLE_OHMS = 1e6;
@@ -47,8 +50,8 @@ export class BentJunctions {
   /** Volts across every junction as the straight lines have it. */
   private readonly linear: Float64Array;
   private readonly present: Float64Array;
-  /** Where a rough look found the bent ones, to start from. */
-  private readonly guess: Float64Array;
+  /** Where the states before found those that bent, to start from; 0 for one that never did. */
+  readonly guess: Float64Array;
   private readonly state: Uint8Array;
   private readonly straight: Float64Array;
   private readonly knee: Float64Array;
@@ -110,10 +113,10 @@ export class BentJunctions {
 
   /**
    * Follows whatever has bent until nothing more bends; corrects what the ports draw. A rough look is good to a
-   * few millivolts and leaves a start for an exact one. Gives the smallest pivot met, 1 when nothing bent, 0 when
-   * it does not settle.
+   * few millivolts. Gives the smallest pivot met, 1 when nothing bent, 0 when it does not settle, and `TOO_MANY` when
+   * the whole matrix is cheaper: then `volts` are where to start.
    */
-  follow(base: Factorization, ports: Ports, rough: boolean, fromGuess: boolean): number {
+  follow(base: Factorization, ports: Ports, rough: boolean): number {
     const { junctions, linear, state } = this;
     this.count = 0;
     this.far = 0;
@@ -130,14 +133,15 @@ export class BentJunctions {
       for (let j = 0; j < junctions; j++) linear[j] = linear[j]! - drawn * watched[first + j]!;
     }
     let smallest = 1;
-    while (this.find(base, ports, rough, fromGuess)) {
+    while (this.find(base, ports, rough)) {
+      if (this.far > MOST_TOGETHER) return TOO_MANY;
       this.reduce(base, ports);
       const pivot = this.iterate(base, rough);
       if (pivot === 0) return 0;
       if (pivot < smallest) smallest = pivot;
       this.correct(ports);
     }
-    if (rough) for (let i = 0; i < this.count; i++) this.guess[this.junction[i]!] = this.volts[i]!;
+    for (let i = 0; i < this.count; i++) this.guess[this.junction[i]!] = this.volts[i]!;
     return smallest;
   }
 
@@ -182,7 +186,7 @@ export class BentJunctions {
   }
 
   /** Adds the junctions that have left their straight lines; false when there are no new ones. */
-  private find(base: Factorization, ports: Ports, rough: boolean, fromGuess: boolean): boolean {
+  private find(base: Factorization, ports: Ports, rough: boolean): boolean {
     const { state, present } = this;
     const before = this.count;
     // All first: adding one reorders those that are there.
@@ -203,7 +207,7 @@ export class BentJunctions {
         } else if (own && !far && this.isStraight(base, j, away)) continue;
       }
       state[j] = 1;
-      const start = far ? (fromGuess && this.guess[j] !== 0 ? this.guess[j]! : at) : across;
+      const start = far ? this.guess[j]! || at : across;
       this.append(base, j, start, far);
     }
     return this.count > before;
@@ -233,6 +237,7 @@ export class BentJunctions {
     const i = this.count++;
     this.junction[i] = j;
     this.volts[i] = start;
+    this.excess[i] = 0;
     this.columns[i] = base.column(this.branchCount + j);
     if (far) this.bendFar(i);
   }

@@ -13,7 +13,7 @@
  */
 import type { Moment, Network } from '../circuit';
 import { type Alteration, type BranchChange, UNALTERED } from './alteration';
-import { BentJunctions } from './bend';
+import { BentJunctions, TOO_MANY } from './bend';
 import { Completion } from './completion';
 import { Differences } from './differences';
 import { Elements } from './elements';
@@ -238,6 +238,7 @@ export class ConditionSolver {
   private run(alteration: Alteration, start: Uint8Array | undefined, anew: boolean): Run {
     const { sensors } = this;
     this.takeAlteration(alteration);
+    this.bent.guess.fill(0);
     sensors.begin(start);
     for (let step = 0; ; step++) {
       const states = sensors.at(step);
@@ -344,16 +345,15 @@ export class ConditionSolver {
     this.smallestPivot = ports.solve(base.volts);
     if (this.smallestPivot < ANEW_BELOW) return this.anew(alteration, base);
     if (this.elements.junctionCount === 0) return true;
-    const pivot = bent.follow(base, ports, rough, !rough && this.mayBeRough);
+    const pivot = bent.follow(base, ports, rough);
     if (pivot === 0) return this.anew(alteration, base);
-    if (bent.count > 0 && Math.min(pivot, this.smallestPivot) < BENT_ANEW_BELOW) {
-      return (alteration.bridges.length === 0 && this.polish(base)) || this.anew(alteration, base);
-    }
-    return true;
+    const lacksDigits = !rough && bent.count > 0 && Math.min(pivot, this.smallestPivot) < BENT_ANEW_BELOW;
+    if (pivot !== TOO_MANY && !lacksDigits) return true;
+    return (alteration.bridges.length === 0 && this.polish(base, rough)) || this.anew(alteration, base);
   }
 
-  private polish(base: Factorization): boolean {
-    const volts = this.whole.polish(base, this.ports, (from, to) => this.across(from, to));
+  private polish(base: Factorization, rough: boolean): boolean {
+    const volts = this.whole.polish(base, this.ports, this.acrossNow, rough);
     if (!volts) return false;
     this.volts.set(volts);
     this.base = null;

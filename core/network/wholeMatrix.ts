@@ -14,6 +14,8 @@ import { SparseFactor, SparsePattern } from './sparse';
 const NEWTON_LIMIT = 120;
 /** Volts within which an iterated junction counts as settled. */
 const NEWTON_TOLERANCE = 1e-10;
+/** The same in a rough look. */
+const ROUGH_STEP = 1e-3;
 const IDLE_VOLTS = 1e-9;
 const IDLE_SIEMENS = 0.01;
 /** Sets of bridges whose order of elimination is kept. */
@@ -97,7 +99,7 @@ export class WholeMatrix {
     shapes.finish(work.ties);
     if (near) work.junctionVolts.set(near.junctionVolts);
     else work.junctionVolts.fill(0);
-    return this.newton(work);
+    return this.newton(work, NEWTON_TOLERANCE);
   }
 
   private workFor(bridges: Alteration['bridges']): Workspace {
@@ -127,13 +129,14 @@ export class WholeMatrix {
   }
 
   /**
-   * From junction volts that lack digits to exact ones, started where the ports of a base left off; `across` gives
-   * these volts. Null when they do not settle. For states without bridges.
+   * Volts everywhere, started where the ports of a base left off; `across` gives these volts. In a rough look they
+   * are good to a few millivolts. Null when they do not settle. For states without bridges.
    */
   polish(
     base: Factorization,
     ports: Ports,
     across: (from: number, to: number) => number,
+    rough: boolean,
   ): Float64Array | null {
     const { elements, bent } = this;
     const { branchCount, junctionCount, a, b } = elements;
@@ -152,7 +155,9 @@ export class WholeMatrix {
       work.injected[e] = work.siemens[e]! * elements.emfVolts(e);
     }
     this.shapes.tieIslands(work.ties);
-    return this.newton(work) ? work.volts : null;
+    if (!this.newton(work, rough ? ROUGH_STEP : NEWTON_TOLERANCE)) return null;
+    bent.guess.set(work.junctionVolts);
+    return work.volts;
   }
 
   /**
@@ -177,7 +182,7 @@ export class WholeMatrix {
   }
 
   /** Iterates the junctions of a workspace until they settle; its factor and volts then belong together. */
-  private newton(work: Workspace): boolean {
+  private newton(work: Workspace, tolerance: number): boolean {
     const { bent } = this;
     const { branchCount, junctionCount } = this.elements;
     const { factor, siemens, injected, junctionVolts, wanted, volts, amps, fixedAmps } = work;
@@ -215,7 +220,7 @@ export class WholeMatrix {
         if (!(size <= largest)) largest = size;
       }
       if (!(largest < Number.POSITIVE_INFINITY)) return false;
-      if (largest <= NEWTON_TOLERANCE) return true;
+      if (largest <= tolerance) return true;
       junctionVolts.set(wanted);
     }
     return false;
