@@ -96,16 +96,17 @@ function ngspicePointsPerSecond(model: CircuitModel, repeats: number): number {
 /** Microseconds for factoring the same matrix sparse and dense: what the choice of sparse rests on. */
 function factorMicroseconds(size: number): { sparse: number; dense: number } {
   const { network, conditions } = new CircuitModel(vehicleCircuit(1000 * size + 1, size));
-  const all = conditions.find((one) => one.id === 'all')!;
+  const on = conditions.find((one) => one.id === 'all')!;
   const siemens = network.branches.map((branch) =>
-    resolveControl(network, branch.control, all) === 'open' ? 0 : 1 / branch.ohms,
+    resolveControl(network, branch.control, on) === 'open' ? 0 : 1 / branch.ohms,
   );
   const a = network.branches.map((branch) => branch.a);
   const b = network.branches.map((branch) => branch.b);
-  const factor = new SparseFactor(new SparsePattern(network.nodeCount, network.datum, a, b, a.length));
+  const all = { from: 0, to: a.length };
+  const factor = new SparseFactor(new SparsePattern(network.nodeCount, network.datum, a, b, a.length, all));
   // A tie everywhere keeps both solvable whatever is switched off.
   const ties = new Float64Array(network.nodeCount).fill(1e-6);
-  factor.assemble(siemens, ties, 0, 0);
+  factor.assemble(siemens, ties);
   const dense = new SmallSystem();
   const n = network.nodeCount;
   const fill = () => {
@@ -130,7 +131,7 @@ function factorMicroseconds(size: number): { sparse: number; dense: number } {
     return (1000 * (performance.now() - started)) / repeats;
   };
   return {
-    sparse: time(2000, () => factor.factor(siemens, 0, 0)),
+    sparse: time(2000, () => factor.factor(siemens)),
     dense: time(30, () => {
       fill();
       dense.factor();

@@ -23,7 +23,7 @@ const FAR_SHARE = 0.3;
 /** Volts of error that a junction taken as straight may cause in an exact look. */
 const STRAIGHT_VOLTS = 1e-10;
 /** More than these are followed by way of the whole matrix: what it holds of them is sparse. By measurement. */
-const MOST_TOGETHER = 8;
+const MOST_TOGETHER = 12;
 export const TOO_MANY = -1;
 const CONDUCTING_SIEMENS = 1e-2;
 /** Ohms that the altered network may show a junction that hardly conducts. */

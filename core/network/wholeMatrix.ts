@@ -9,7 +9,7 @@ import type { Elements } from './elements';
 import type { Factorization } from './factorization';
 import type { Ports } from './ports';
 import type { ShapeFinder } from './shape';
-import { SparseFactor, SparsePattern } from './sparse';
+import { SparseFactor, SparsePattern, type Varying } from './sparse';
 
 const NEWTON_LIMIT = 120;
 /** Volts within which an iterated junction counts as settled. */
@@ -33,6 +33,7 @@ export class Workspace {
   readonly heldIdle: Uint8Array;
   readonly wanted: Float64Array;
   readonly volts: Float64Array;
+  /** Ampere into the nodes: of the junctions, and of all else. */
   readonly amps: Float64Array;
   readonly fixedAmps: Float64Array;
 
@@ -62,7 +63,7 @@ export class WholeMatrix {
     private readonly shapes: ShapeFinder,
   ) {
     const { a, b } = elements;
-    this.pattern = new SparsePattern(network.nodeCount, network.datum, a, b, a.length);
+    this.pattern = new SparsePattern(network.nodeCount, network.datum, a, b, a.length, this.varying);
   }
 
   /**
@@ -113,6 +114,12 @@ export class WholeMatrix {
     return work;
   }
 
+  /** Junctions are what varies from round to round. */
+  private get varying(): Varying {
+    const { branchCount, junctionCount } = this.elements;
+    return { from: branchCount, to: branchCount + junctionCount };
+  }
+
   private patternWith(bridges: Alteration['bridges']): SparsePattern {
     if (bridges.length === 0) return this.pattern;
     const { nodeCount, datum } = this.network;
@@ -125,7 +132,7 @@ export class WholeMatrix {
       a[first + k] = bridge.a;
       b[first + k] = bridge.b;
     });
-    return new SparsePattern(nodeCount, datum, a, b, a.length);
+    return new SparsePattern(nodeCount, datum, a, b, a.length, this.varying);
   }
 
   /**
@@ -178,7 +185,7 @@ export class WholeMatrix {
       work.heldIdle[j] = 1;
       idle = true;
     }
-    if (idle) work.factor.factor(work.siemens, branchCount, branchCount + junctionCount);
+    if (idle) work.factor.factor(work.siemens);
   }
 
   /** Iterates the junctions of a workspace until they settle; its factor and volts then belong together. */
@@ -188,15 +195,19 @@ export class WholeMatrix {
     const { factor, siemens, injected, junctionVolts, wanted, volts, amps, fixedAmps } = work;
     const { a, b, elementCount } = factor.pattern;
     const end = branchCount + junctionCount;
-    factor.assemble(siemens, work.ties, branchCount, end);
+    factor.assemble(siemens, work.ties);
     fixedAmps.fill(0);
     for (let e = 0; e < elementCount; e++) {
       if (e >= branchCount && e < end) continue;
       fixedAmps[a[e]!] = fixedAmps[a[e]!]! + injected[e]!;
       fixedAmps[b[e]!] = fixedAmps[b[e]!]! - injected[e]!;
     }
+    factor.begin(fixedAmps);
     for (let round = 0; round < NEWTON_LIMIT; round++) {
-      amps.set(fixedAmps);
+      for (let e = branchCount; e < end; e++) {
+        amps[a[e]!] = 0;
+        amps[b[e]!] = 0;
+      }
       for (let j = 0; j < junctionCount; j++) {
         const at = junctionVolts[j]!;
         const e = branchCount + j;
@@ -206,8 +217,8 @@ export class WholeMatrix {
         amps[a[e]!] = amps[a[e]!]! + injected[e]!;
         amps[b[e]!] = amps[b[e]!]! - injected[e]!;
       }
-      if (!factor.factor(siemens, branchCount, end)) return false;
-      factor.solve(amps, volts);
+      if (!factor.factor(siemens)) return false;
+      factor.solveVarying(amps, volts);
       let largest = 0;
       for (let j = 0; j < junctionCount; j++) {
         const e = branchCount + j;
@@ -220,7 +231,10 @@ export class WholeMatrix {
         if (!(size <= largest)) largest = size;
       }
       if (!(largest < Number.POSITIVE_INFINITY)) return false;
-      if (largest <= tolerance) return true;
+      if (largest <= tolerance) {
+        factor.complete(volts);
+        return true;
+      }
       junctionVolts.set(wanted);
     }
     return false;
