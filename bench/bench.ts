@@ -294,4 +294,4 @@ try {
 } catch {
   console.log('ngspice is not installed; npm test installs it. The comparison is left out.');
 }
-benchDiagnosis();
+if (!process.argv.includes('solver')) benchDiagnosis();
