@@ -51,7 +51,8 @@ export class BentJunctions {
   private readonly linear: Float64Array;
   private readonly present: Float64Array;
   /** Where the states before found those that bent, to start from; 0 for one that never did. */
-  readonly guess: Float64Array;
+  private readonly guess: Float64Array;
+  private remembers = false;
   private readonly state: Uint8Array;
   private readonly straight: Float64Array;
   private readonly knee: Float64Array;
@@ -142,7 +143,20 @@ export class BentJunctions {
       this.correct(ports);
     }
     for (let i = 0; i < this.count; i++) this.guess[this.junction[i]!] = this.volts[i]!;
+    if (this.count > 0) this.remembers = true;
     return smallest;
+  }
+
+  /** Where all junctions stand, to start the next state from. */
+  remember(volts: Float64Array): void {
+    this.guess.set(volts);
+    this.remembers = true;
+  }
+
+  /** Another circuit comes: nothing of this one is to be started from. */
+  forget(): void {
+    if (this.remembers) this.guess.fill(0);
+    this.remembers = false;
   }
 
   /** Ohms that the base shows the i-th bent junction. */

@@ -30,7 +30,6 @@ export class Differences {
     let opened = -1;
     let openings = 0;
     let joins = false;
-    let shape = '';
     for (let i = 0; i < alteredCount + closed.length; i++) {
       let e: number;
       let siemens: number;
@@ -53,11 +52,7 @@ export class Differences {
       if (siemens === 0) {
         opened = e;
         openings++;
-        shape += `-${e}`;
-      } else if (base.siemens[e] === 0) {
-        joins = true;
-        shape += `+${e}`;
-      }
+      } else if (base.siemens[e] === 0) joins = true;
       ports.add(a[e]!, b[e]!, delta, inject, e, base.column(e));
     }
     const { bridges } = alteration;
@@ -65,10 +60,7 @@ export class Differences {
       const bridge = bridges[k]!;
       const siemens = elements.bridgeSiemens(bridge);
       if (siemens === 0) continue;
-      if (base.roots[bridge.a] !== base.roots[bridge.b] || openings > 0) {
-        joins = true;
-        shape += `+${bridge.a}/${bridge.b}`;
-      }
+      if (base.roots[bridge.a] !== base.roots[bridge.b] || openings > 0) joins = true;
       const inject = siemens * (bridge.emfVolts ?? 0);
       ports.add(bridge.a, bridge.b, siemens, inject, -1, base.bridgeColumn(bridge.a, bridge.b));
     }
@@ -76,20 +68,31 @@ export class Differences {
     this.anyCut = false;
     const opening = openings === 0 ? 'nothing' : openings === 1 ? base.opening(opened) : 'look';
     this.sameShape = !joins && opening === 'nothing';
-    const { roots } = this.shapes;
-    if (joins || opening === 'look') this.takeShape(base, shape);
-    else {
-      roots.set(base.roots);
-      if (opening === 'cuts') this.addTie(base, base.cutOff(opened, roots), TIE_SIEMENS);
-    }
+    if (joins || opening === 'look') this.takeShape(base);
+    else if (opening === 'cuts') this.addTie(base, this.shapes.cut(base, opened), TIE_SIEMENS);
+    else this.shapes.take(base);
   }
 
   private addTie(base: Factorization, node: number, siemens: number): void {
     this.ports.add(node, this.datum, siemens, 0, -1, base.tieColumn(node, this.datum));
   }
 
+  /** What the ports open and join, in their order. */
+  private shapeKey(base: Factorization): string {
+    const { ports, elements } = this;
+    let key = '';
+    for (let p = 0; p < ports.count; p++) {
+      const e = ports.element[p]!;
+      if (e < 0) key += `+${ports.a[p]}/${ports.b[p]}`;
+      else if (elements.siemens(e) === 0) key += `-${e}`;
+      else if (base.siemens[e] === 0) key += `+${e}`;
+    }
+    return key;
+  }
+
   /** Ports that cut off junctions and move the ties, where elements were opened or joined. */
-  private takeShape(base: Factorization, key: string): void {
+  private takeShape(base: Factorization): void {
+    const key = this.shapeKey(base);
     let shape = base.shapes.get(key);
     if (!shape) {
       shape = this.shapes.ofPorts(base, this.ports);
@@ -97,7 +100,7 @@ export class Differences {
       base.shapes.set(key, shape);
     }
     const { a, b, branchCount } = this.elements;
-    this.shapes.roots.set(shape.roots);
+    this.shapes.take(shape);
     for (const j of shape.cut) {
       const e = branchCount + j;
       this.bent.cut[j] = 1;

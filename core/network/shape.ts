@@ -15,7 +15,12 @@ const CARRYING_VOLTS = 1e-10;
 
 export class ShapeFinder {
   /** Lowest node of the island of every node, in the present state. */
-  readonly roots: Int32Array;
+  get roots(): Int32Array {
+    return this.present;
+  }
+  private present: Int32Array;
+  /** To be written over; shapes of bases are looked at where they are. */
+  private readonly own: Int32Array;
   private readonly marked: Uint8Array;
   private readonly joining: Int32Array;
   private readonly islandSum: Float64Array;
@@ -26,7 +31,8 @@ export class ShapeFinder {
     nodeCount: number,
     private readonly datum: number,
   ) {
-    this.roots = new Int32Array(nodeCount);
+    this.own = new Int32Array(nodeCount);
+    this.present = this.own;
     this.marked = new Uint8Array(nodeCount);
     this.joining = new Int32Array(elements.junctionCount);
     this.islandSum = new Float64Array(nodeCount);
@@ -35,11 +41,24 @@ export class ShapeFinder {
 
   /** Every node alone, to be joined. */
   begin(): void {
-    separate(this.roots);
+    this.present = this.own;
+    separate(this.own);
   }
 
   join(from: number, to: number): void {
-    join(this.roots, from, to);
+    join(this.own, from, to);
+  }
+
+  /** Islands that are known: those of a base, or of a shape that was found before. */
+  take({ roots }: { readonly roots: Int32Array }): void {
+    this.present = roots;
+  }
+
+  /** The islands of a base with one branch opened that cuts one in two; gives the node that holds what comes off. */
+  cut(base: Factorization, branch: number): number {
+    this.present = this.own;
+    this.own.set(base.roots);
+    return base.cutOff(branch, this.own);
   }
 
   /** Joins what junctions join, and writes the tie of every island into `ties`. */
@@ -60,9 +79,9 @@ export class ShapeFinder {
 
   /** The shape of the present state from nothing: what the base has, less and more what the ports change. */
   ofPorts(base: Factorization, ports: Ports): Shape {
+    this.begin();
     const { roots, elements } = this;
     const { a, b, movedAt, closed } = elements;
-    separate(roots);
     for (let p = 0; p < ports.count; p++) {
       const e = ports.element[p]!;
       const conductsNow = e < 0 || base.siemens[e]! + ports.delta[p]! > 0;

@@ -20,6 +20,7 @@ export class SmallSystem {
    */
   factor(): number {
     const { matrix, size: n, swaps } = this;
+    if (n === 1) return this.factorOne(Math.abs(matrix[0]!));
     let smallest = 1;
     for (let k = 0; k < n; k++) {
       let best = k;
@@ -52,9 +53,17 @@ export class SmallSystem {
     return smallest;
   }
 
+  private factorOne(size: number): number {
+    return size > 1e-300 && size < Number.POSITIVE_INFINITY ? Math.min(1, size) : 0;
+  }
+
   /** Solves in place for one right-hand side, `stride` apart from `offset` on. */
   solve(rhs: Float64Array, offset = 0, stride = 1): void {
     const { matrix, size: n, swaps } = this;
+    if (n === 1) {
+      rhs[offset] = rhs[offset]! / matrix[0]!;
+      return;
+    }
     for (let k = 0; k < n; k++) {
       const best = swaps[k]!;
       if (best === k) continue;

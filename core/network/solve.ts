@@ -18,10 +18,10 @@ import { Completion } from './completion';
 import { Differences } from './differences';
 import { Elements } from './elements';
 import { Factorization } from './factorization';
-import { join, rootOf, separate } from './islands';
+import { join, rootOf } from './islands';
 import { KirchhoffCheck } from './kirchhoff';
 import { Ports } from './ports';
-import { equalStates, Sensors } from './sensors';
+import { copyStates, equalStates, Sensors } from './sensors';
 import { ShapeFinder } from './shape';
 import { takeWatched, Watched } from './watched';
 import { WholeMatrix } from './wholeMatrix';
@@ -183,10 +183,10 @@ export class ConditionSolver {
     const { a, b, branchCount, junctionCount } = elements;
     const hangs = new Uint8Array(network.nodeCount);
     if (junctionCount === 0) return hangs;
-    const { roots } = this.shapes;
     this.takeAlteration(alteration);
     elements.closeContacts(point.sensed);
-    separate(roots);
+    this.shapes.begin();
+    const { roots } = this.shapes;
     for (let e = 0; e < branchCount; e++) if (elements.siemens(e) > 0) join(roots, a[e]!, b[e]!);
     for (const bridge of alteration.bridges) {
       if (elements.bridgeSiemens(bridge) > 0) join(roots, bridge.a, bridge.b);
@@ -238,20 +238,20 @@ export class ConditionSolver {
   private run(alteration: Alteration, start: Uint8Array | undefined, anew: boolean): Run {
     const { sensors } = this;
     this.takeAlteration(alteration);
-    this.bent.guess.fill(0);
+    this.bent.forget();
     sensors.begin(start);
     for (let step = 0; ; step++) {
       const states = sensors.at(step);
       this.elements.closeContacts(states);
       const next = sensors.at(step + 1);
-      next.set(states);
+      copyStates(states, next);
       const base = anew ? null : this.chooseBase(alteration);
       // Where the sound circuit came to rest the altered one mostly does too: no rough look first.
       const rough = base !== null && this.mayBeRough && !base.isRest;
       let settled = anew ? this.anew(alteration, null) : this.settle(base, alteration, rough);
       if (settled) this.sense(alteration, next);
       if (rough && (!settled || sensors.closeCall || equalStates(next, states))) {
-        next.set(states);
+        copyStates(states, next);
         settled = this.settle(base, alteration, false);
         if (settled) this.sense(alteration, next);
       }
@@ -399,7 +399,7 @@ export class ConditionSolver {
     } else anyFloating = shapes.markFloating(point.floating);
     if (anyFloating) shapes.centre(this.volts);
     point.volts.set(this.volts);
-    point.sensed.set(states);
+    copyStates(states, point.sensed);
     point.oscillating = oscillating;
     return point;
   }

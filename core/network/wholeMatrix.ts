@@ -163,7 +163,7 @@ export class WholeMatrix {
     }
     this.shapes.tieIslands(work.ties);
     if (!this.newton(work, rough ? ROUGH_STEP : NEWTON_TOLERANCE)) return null;
-    bent.guess.set(work.junctionVolts);
+    bent.remember(work.junctionVolts);
     return work.volts;
   }
 
