@@ -63,6 +63,8 @@ export class Factorization implements FactoredState {
   readonly conducting: Int32Array;
   /** Volts of every watched pair. */
   readonly watchedVolts: Float64Array;
+  /** Ampere through every branch. */
+  readonly amps: Float64Array;
   private readonly columns: (Column | undefined)[];
   private readonly tieColumns: (Column | undefined)[];
   private readonly bridgeColumns = new Map<number, Column>();
@@ -93,6 +95,8 @@ export class Factorization implements FactoredState {
     this.floating = Uint8Array.from(state.roots, (root) => (root === state.roots[datum] ? 0 : 1));
     this.anyFloating = this.floating.includes(1);
     this.watchedVolts = watched.read(state.volts, new Float64Array(watched.count));
+    this.amps = new Float64Array(branchCount);
+    this.branchAmps(state.volts, this.amps);
     this.columns = new Array(a.length);
     this.tieColumns = new Array(state.volts.length);
     this.work = new Float64Array(state.volts.length);
@@ -135,6 +139,23 @@ export class Factorization implements FactoredState {
     const column = this.columnBetween(this.a[element]!, this.b[element]!);
     this.columns[element] = column;
     return column;
+  }
+
+  /** Ampere through every branch as the base has it, at other volts. */
+  branchAmps(volts: Float64Array, into: Float64Array): void {
+    const { a, b, branchCount, siemens, injected } = this;
+    for (let e = 0; e < branchCount; e++) {
+      into[e] = siemens[e]! * (volts[a[e]!]! - volts[b[e]!]!) - injected[e]!;
+    }
+  }
+
+  /** Ampere that every branch carries for the volts of a column. */
+  ampsOf(volts: Float64Array): Float64Array {
+    const { a, b, siemens } = this;
+    return Float64Array.from(
+      { length: this.branchCount },
+      (_, e) => siemens[e]! * (volts[a[e]!]! - volts[b[e]!]!),
+    );
   }
 
   /** The same for a node and the datum. */
@@ -200,7 +221,8 @@ export class Factorization implements FactoredState {
   get storedNumbers(): number {
     const columns = [...this.columns, ...this.tieColumns, ...this.bridgeColumns.values()];
     return columns.reduce(
-      (sum, column) => sum + (column ? column.volts.length + column.watched.length : 0),
+      (sum, column) =>
+        sum + (column ? column.volts.length + column.watched.length + (column.amps?.length ?? 0) : 0),
       this.volts.length * 3,
     );
   }

@@ -4,7 +4,8 @@ import type { Alteration } from './alteration';
 import type { BentJunctions } from './bend';
 import type { Elements } from './elements';
 import type { Factorization } from './factorization';
-import { type Ports, spread } from './ports';
+import type { Ports } from './ports';
+import { spread } from './spread';
 
 /** Share of the largest short-circuit current below which a current counts as none when the law is checked. */
 const SMALL_SHARE = 1e-3;
@@ -50,7 +51,8 @@ export class KirchhoffCheck {
     }
     if (ports.count > 0) ports.system.solve(ports.drawn);
     for (let node = 0; node < volts.length; node++) volts[node] = volts[node]! + correction[node]!;
-    spread(volts, ports.columns, ports.drawn, ports.count, volts);
+    const columns = ports.columns.slice(0, ports.count).map((column) => column.volts);
+    spread(volts, columns, ports.drawn, ports.count, volts);
   }
 
   /** Fills `lacking`, the datum aside. Gives the largest current met, ampere; NaN where volts are. */

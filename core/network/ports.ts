@@ -85,37 +85,3 @@ export class Ports {
     return across;
   }
 }
-
-/** Volts of the base less what currents of so many ampere through columns take; four columns at a time. */
-export function spread(
-  from: Float64Array,
-  columns: readonly Column[],
-  amps: Float64Array,
-  count: number,
-  into: Float64Array,
-): void {
-  const n = into.length;
-  let source = from;
-  let i = 0;
-  for (; i + 3 < count; i += 4) {
-    const c0 = columns[i]!.volts;
-    const c1 = columns[i + 1]!.volts;
-    const c2 = columns[i + 2]!.volts;
-    const c3 = columns[i + 3]!.volts;
-    const a0 = amps[i]!;
-    const a1 = amps[i + 1]!;
-    const a2 = amps[i + 2]!;
-    const a3 = amps[i + 3]!;
-    for (let k = 0; k < n; k++) {
-      into[k] = source[k]! - a0 * c0[k]! - a1 * c1[k]! - a2 * c2[k]! - a3 * c3[k]!;
-    }
-    source = into;
-  }
-  for (; i < count; i++) {
-    const c = columns[i]!.volts;
-    const a = amps[i]!;
-    for (let k = 0; k < n; k++) into[k] = source[k]! - a * c[k]!;
-    source = into;
-  }
-  if (source !== into) into.set(source);
-}

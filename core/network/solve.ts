@@ -60,7 +60,7 @@ const BENT_ANEW_BELOW = 1e-5;
 /** Leakage of a power diode: currents up to this decide nothing that a meter would not change. */
 const IDLE_AMPS = 1e-8;
 /** With more junctions than these a rough look at the states on the way pays. By measurement. */
-const FEW_JUNCTIONS = 2;
+const FEW_JUNCTIONS = 0;
 const NOT_STEADY: readonly string[] = [];
 
 /** Solves one condition of a network as often as wanted; nothing of the condition is computed twice. */
@@ -408,10 +408,7 @@ export class ConditionSolver {
   private ampsFromBase(base: Factorization, amps: Float64Array): void {
     const { volts, ports, elements } = this;
     const { a, b, branchCount } = elements;
-    const { siemens, injected } = base;
-    for (let e = 0; e < branchCount; e++) {
-      amps[e] = siemens[e]! * (volts[a[e]!]! - volts[b[e]!]!) - injected[e]!;
-    }
+    this.completion.fillAmps(base, volts, amps);
     for (let p = 0; p < ports.count; p++) {
       const e = ports.element[p]!;
       if (e < 0 || e >= branchCount) continue;

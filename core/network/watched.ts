@@ -11,6 +11,8 @@ export interface Column {
   readonly volts: Float64Array;
   /** Volts from every watched pair, per ampere. */
   readonly watched: Float64Array;
+  /** Ampere that every branch carries less, per ampere; made when first asked for. */
+  amps: Float64Array | null;
 }
 
 export class Watched {
@@ -42,7 +44,7 @@ export class Watched {
   }
 
   column(volts: Float64Array): Column {
-    return { volts, watched: this.read(volts, new Float64Array(this.count)) };
+    return { volts, watched: this.read(volts, new Float64Array(this.count)), amps: null };
   }
 }
 
