@@ -33,6 +33,8 @@ const ROUGH_AMPS = 1e-9;
 const ROUGH_STEP = 1e-3;
 
 export class BentJunctions {
+  /** Whether a rough look left nothing out, so that no exact one need come after it. */
+  isExact = true;
   /** How many have bent; the first `far` of them far. */
   count = 0;
   private far = 0;
@@ -121,6 +123,7 @@ export class BentJunctions {
     const { junctions, linear, state } = this;
     this.count = 0;
     this.far = 0;
+    this.isExact = true;
     this.makeRoom(ports.count);
     const first = this.firstWatched;
     for (let j = 0; j < junctions; j++) {
@@ -135,7 +138,10 @@ export class BentJunctions {
     }
     let smallest = 1;
     while (this.find(base, ports, rough)) {
-      if (this.far > MOST_TOGETHER) return TOO_MANY;
+      if (this.far > MOST_TOGETHER) {
+        this.isExact = !rough;
+        return TOO_MANY;
+      }
       this.reduce(base, ports);
       const pivot = this.iterate(base, rough);
       if (pivot === 0) return 0;
@@ -216,9 +222,11 @@ export class BentJunctions {
         if (across < this.straight[j]! && at < this.straight[j]!) continue;
         far = away > FAR_SHARE * this.thermalVolts[j]!;
         const own = base.heldIdle[j] === 0;
-        if (rough) {
-          if ((own && !far) || this.excessAmps(base, j, across) < ROUGH_AMPS) continue;
-        } else if (own && !far && this.isStraight(base, j, away)) continue;
+        if (own && !far && this.isStraight(base, j, away)) continue;
+        if (rough && ((own && !far) || this.excessAmps(base, j, across) < ROUGH_AMPS)) {
+          this.isExact = false;
+          continue;
+        }
       }
       state[j] = 1;
       const start = far ? this.guess[j]! || at : across;
@@ -330,7 +338,7 @@ export class BentJunctions {
         volts[i] = next;
       }
       if (!(largest < Number.POSITIVE_INFINITY)) return 0;
-      const last = rough ? ROUGH_STEP : this.far === n ? LAST_NEWTON_STEP : LAST_SINGLE_STEP;
+      const last = rough && !this.isExact ? ROUGH_STEP : this.far === n ? LAST_NEWTON_STEP : LAST_SINGLE_STEP;
       if (largest <= last) {
         this.bendAt(base);
         return pivot;

@@ -250,7 +250,7 @@ export class ConditionSolver {
       const rough = base !== null && this.mayBeRough && !base.isRest;
       let settled = anew ? this.anew(alteration, null) : this.settle(base, alteration, rough);
       if (settled) this.sense(alteration, next);
-      if (rough && (!settled || sensors.closeCall || equalStates(next, states))) {
+      if (rough && !this.bent.isExact && (!settled || sensors.closeCall || equalStates(next, states))) {
         copyStates(states, next);
         settled = this.settle(base, alteration, false);
         if (settled) this.sense(alteration, next);
@@ -261,7 +261,7 @@ export class ConditionSolver {
         const before = sensors.metAt(next, step);
         if (before < 0 && step < sensors.stepLimit) continue;
         oscillating = sensors.loopParts(Math.max(before, step - 3), step + 1);
-        if (rough) settled = this.settle(base, alteration, false);
+        if (rough && !this.bent.isExact) settled = this.settle(base, alteration, false);
       }
       return { states, oscillating, settled: true };
     }
@@ -347,8 +347,9 @@ export class ConditionSolver {
     if (this.elements.junctionCount === 0) return true;
     const pivot = bent.follow(base, ports, rough);
     if (pivot === 0) return this.anew(alteration, base);
-    const lacksDigits = !rough && bent.count > 0 && Math.min(pivot, this.smallestPivot) < BENT_ANEW_BELOW;
-    if (pivot !== TOO_MANY && !lacksDigits) return true;
+    const lacksDigits = bent.count > 0 && Math.min(pivot, this.smallestPivot) < BENT_ANEW_BELOW;
+    if (lacksDigits && rough) bent.isExact = false;
+    if (pivot !== TOO_MANY && (rough || !lacksDigits)) return true;
     return (alteration.bridges.length === 0 && this.polish(base, rough)) || this.anew(alteration, base);
   }
 
