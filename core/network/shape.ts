@@ -23,6 +23,7 @@ export class ShapeFinder {
   private readonly own: Int32Array;
   private readonly marked: Uint8Array;
   private readonly joining: Int32Array;
+  private readonly loose: Int32Array;
   private readonly islandSum: Float64Array;
   private readonly islandCount: Float64Array;
 
@@ -35,6 +36,7 @@ export class ShapeFinder {
     this.present = this.own;
     this.marked = new Uint8Array(nodeCount);
     this.joining = new Int32Array(elements.junctionCount);
+    this.loose = new Int32Array(nodeCount);
     this.islandSum = new Float64Array(nodeCount);
     this.islandCount = new Float64Array(nodeCount);
   }
@@ -179,18 +181,24 @@ export class ShapeFinder {
 
   /** An island leaks equally from every node, so that its nodes average to zero. */
   centre(volts: Float64Array): void {
-    const { roots, islandSum, islandCount } = this;
+    const { roots, islandSum, islandCount, loose } = this;
     const main = roots[this.datum]!;
-    islandSum.fill(0);
-    islandCount.fill(0);
+    let count = 0;
     for (let node = 0; node < volts.length; node++) {
-      const root = roots[node]!;
-      islandSum[root] = islandSum[root]! + volts[node]!;
+      if (roots[node] === main) continue;
+      loose[count++] = node;
+      islandSum[roots[node]!] = 0;
+      islandCount[roots[node]!] = 0;
+    }
+    for (let i = 0; i < count; i++) {
+      const root = roots[loose[i]!]!;
+      islandSum[root] = islandSum[root]! + volts[loose[i]!]!;
       islandCount[root] = islandCount[root]! + 1;
     }
-    for (let node = 0; node < volts.length; node++) {
+    for (let i = 0; i < count; i++) {
+      const node = loose[i]!;
       const root = roots[node]!;
-      if (root !== main) volts[node] = volts[node]! - islandSum[root]! / islandCount[root]!;
+      volts[node] = volts[node]! - islandSum[root]! / islandCount[root]!;
     }
   }
 }

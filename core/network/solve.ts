@@ -302,7 +302,9 @@ export class ConditionSolver {
     for (let i = 0; i < this.bases.length; i++) {
       const base = this.bases[i]!;
       let differing = 0;
-      for (let m = 0; m < closed.length; m++) if (base.closed[m] !== closed[m]) differing++;
+      for (let m = 0; m < closed.length && differing < fewest; m++) {
+        if (base.closed[m] !== closed[m]) differing++;
+      }
       if (differing === 0) return base;
       if (differing < fewest) {
         fewest = differing;
