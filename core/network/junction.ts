@@ -28,8 +28,8 @@ export function kneeVolts(saturationAmps: number, thermalVolts: number): number 
 
 /**
  * The next guess of Newton's method, kept from overshooting the exponential: above the knee the step is taken
- * in the current, below it in the voltage (Nagel, "SPICE2", 1975, pp. 33-37). `amps` and `siemens` are current
- * and slope at `last`.
+ * in the current, below it in the voltage (Nagel, "SPICE2", 1975, pp. 33-37), and what wants to pass the knee from
+ * below comes no further than the knee. `amps` and `siemens` are current and slope at `last`.
  */
 export function nextJunctionVolts(
   last: number,
@@ -43,13 +43,12 @@ export function nextJunctionVolts(
   const move = wanted - last;
   // A small step needs no keeping.
   if (Math.abs(move) < 1e-3 * thermalVolts) return wanted;
-  if (last > knee) {
+  if (last >= knee) {
     const flows = amps + siemens * move;
     if (flows <= 0) return Math.min(wanted, 0);
     // Where gmin carries more than the junction the logarithm would overshoot; then the voltage decides.
     return Math.min(thermalVolts * Math.log1p(flows / saturationAmps), Math.max(wanted, knee));
   }
   if (wanted <= knee || Math.abs(move) <= 2 * thermalVolts) return wanted;
-  if (last > 0) return last + thermalVolts * Math.log(1 + move / thermalVolts);
-  return thermalVolts * Math.log(Math.max(wanted / thermalVolts, 1 + 1e-6));
+  return knee;
 }
