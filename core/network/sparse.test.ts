@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { flatten, join, separate } from './islands';
 import { SmallSystem } from './smallSystem';
 import { SparseFactor, SparsePattern } from './sparse';
+import { spread } from './spread';
 
 const edges = (nodes: number) =>
   fc.array(
@@ -83,6 +84,75 @@ describe('sparse factor', () => {
     const factor = new SparseFactor(pattern);
     factor.assemble([1], new Float64Array(3));
     expect(factor.factor([1])).toBe(false);
+  });
+
+  test('with some elements varying, each round gives the volts that a factor of its own gives', () => {
+    const amps = fc.array(fc.integer({ min: -5, max: 5 }), { minLength: 12, maxLength: 12 });
+    const siemens = fc.array(fc.double({ min: 1e-3, max: 1e3, noNaN: true }), { minLength: 6, maxLength: 6 });
+    fc.assert(
+      fc.property(
+        edges(12),
+        fc.array(siemens, { minLength: 1, maxLength: 3 }),
+        amps,
+        (list, rounds, into) => {
+          const varying = { from: Math.max(0, list.length - 6), to: list.length };
+          const known = factored(12, list, varying);
+          const { nodeCount } = known.factor.pattern;
+          const more = new Float64Array(nodeCount);
+          for (const [a, b] of list.slice(varying.from)) {
+            more[a]! += 1;
+            more[b]! -= 1;
+          }
+          known.factor.begin(into);
+          for (const round of rounds) {
+            const now = list.map(([a, b, g], e): [number, number, number] => [
+              a,
+              b,
+              // What was open stays open: the islands are those that the ties were made for.
+              e >= varying.from && g > 0 ? round[e - varying.from]! : g,
+            ]);
+            const volts = new Float64Array(nodeCount);
+            expect(known.factor.factor(now.map(([, , g]) => g))).toBe(true);
+            known.factor.solveVarying(more, volts);
+            known.factor.complete(volts);
+            const wanted = new Float64Array(nodeCount);
+            factored(12, now).factor.solve(
+              into.map((ampere, node) => ampere + more[node]!),
+              wanted,
+            );
+            wanted.forEach((v, node) => {
+              expect(Math.abs(volts[node]! - v)).toBeLessThanOrEqual(1e-9 * Math.max(1, Math.abs(v)));
+            });
+          }
+        },
+      ),
+    );
+  });
+});
+
+describe('what currents through columns take', () => {
+  test('is the sum, however many columns there are', () => {
+    const column = fc.array(fc.integer({ min: -9, max: 9 }), { minLength: 5, maxLength: 5 });
+    fc.assert(
+      fc.property(
+        column,
+        fc.array(fc.tuple(column, fc.integer({ min: -9, max: 9 })), { maxLength: 11 }),
+        (from, list) => {
+          const into = new Float64Array(5);
+          const columns = list.map(([values]) => Float64Array.from(values));
+          spread(
+            Float64Array.from(from),
+            columns,
+            Float64Array.from(list, ([, amps]) => amps),
+            list.length,
+            into,
+          );
+          expect([...into]).toEqual(
+            from.map((v, k) => list.reduce((left, [values, amps]) => left - amps * values[k]!, v)),
+          );
+        },
+      ),
+    );
   });
 });
 
