@@ -13,11 +13,12 @@
  */
 import type { Moment, Network } from '../circuit';
 import { type Alteration, type BranchChange, UNALTERED } from './alteration';
+import { Bases } from './bases';
 import { BentJunctions, TOO_MANY } from './bend';
 import { Completion } from './completion';
 import { Differences } from './differences';
 import { Elements } from './elements';
-import { Factorization } from './factorization';
+import type { Factorization } from './factorization';
 import { join, rootOf } from './islands';
 import { KirchhoffCheck } from './kirchhoff';
 import { Ports } from './ports';
@@ -52,8 +53,6 @@ interface Run {
   readonly settled: boolean;
 }
 
-/** States of the sensors for which a condition keeps a factorization. */
-const BASE_LIMIT = 12;
 /** Below this pivot so many digits are lost that the matrix is made anew. */
 const ANEW_BELOW = 1e-8;
 const BENT_ANEW_BELOW = 1e-5;
@@ -74,7 +73,7 @@ export class ConditionSolver {
   private readonly whole: WholeMatrix;
   private readonly completion: Completion;
   private readonly watched: Watched;
-  private readonly bases: Factorization[] = [];
+  private readonly bases: Bases;
   /** Whether a rough look at the states on the way pays: it does where many junctions have to be followed. */
   private readonly mayBeRough: boolean;
 
@@ -105,6 +104,7 @@ export class ConditionSolver {
     this.shapes = new ShapeFinder(this.elements, nodeCount, datum);
     this.differences = new Differences(this.elements, this.ports, this.bent, this.shapes, datum);
     this.whole = new WholeMatrix(network, this.elements, this.bent, this.shapes);
+    this.bases = new Bases(network, this.elements, this.whole, this.shapes, this.watched);
     this.mayBeRough = junctions.length > FEW_JUNCTIONS;
     this.volts = new Float64Array(nodeCount);
     const kirchhoff = new KirchhoffCheck(network, this.elements, this.bent);
@@ -112,14 +112,12 @@ export class ConditionSolver {
     // Factors every state that the sound circuit passes through on its way to rest.
     const { sensed } = this.solve(UNALTERED);
     this.elements.closeContacts(sensed);
-    const { closed } = this.elements;
-    const rest = this.bases.find((base) => equalStates(base.closed, closed));
-    if (rest) rest.isRest = true;
+    this.bases.markRest();
   }
 
   /** Numbers kept for this condition: what its memory grows with. */
   get storedNumbers(): number {
-    return this.bases.reduce((sum, base) => sum + base.storedNumbers, 0);
+    return this.bases.storedNumbers;
   }
 
   /** An empty point of the right size, to be filled by `solveInto`. */
@@ -245,7 +243,7 @@ export class ConditionSolver {
       this.elements.closeContacts(states);
       const next = sensors.at(step + 1);
       copyStates(states, next);
-      const base = anew ? null : this.chooseBase(alteration);
+      const base = anew ? null : this.bases.choose(alteration);
       // Where the sound circuit came to rest the altered one mostly does too: no rough look first.
       const rough = base !== null && this.mayBeRough && !base.isRest;
       let settled = anew ? this.anew(alteration, null) : this.settle(base, alteration, rough);
@@ -294,47 +292,6 @@ export class ConditionSolver {
     }
   }
 
-  /** The base of the present state, or the one that the fewest contacts tell from it. */
-  private chooseBase(alteration: Alteration): Factorization | null {
-    const { closed } = this.elements;
-    let best: Factorization | null = null;
-    let fewest = Number.POSITIVE_INFINITY;
-    for (let i = 0; i < this.bases.length; i++) {
-      const base = this.bases[i]!;
-      let differing = 0;
-      for (let m = 0; m < closed.length && differing < fewest; m++) {
-        if (base.closed[m] !== closed[m]) differing++;
-      }
-      if (differing === 0) return base;
-      if (differing < fewest) {
-        fewest = differing;
-        best = base;
-      }
-    }
-    if (best && (alteration !== UNALTERED || this.bases.length >= BASE_LIMIT)) return best;
-    if (alteration !== UNALTERED) return null;
-    return this.makeBase() ?? best;
-  }
-
-  private makeBase(): Factorization | null {
-    const { whole, elements, network } = this;
-    const near = this.bases[this.bases.length - 1] ?? null;
-    const found = whole.factor(near) ?? whole.factor(null);
-    if (!found) return null;
-    whole.holdIdle(found);
-    const state = { ...found, roots: this.shapes.roots.slice(), closed: elements.closed.slice() };
-    const made = new Factorization(
-      state,
-      elements.a,
-      elements.b,
-      elements.branchCount,
-      network.datum,
-      this.watched,
-    );
-    this.bases.push(made);
-    return made;
-  }
-
   /**
    * Finds the present state, by the quick way where it is exact. A rough look is good to a few millivolts: enough
    * to see which way sensors go on the way to rest. False when nothing settles.
@@ -365,7 +322,7 @@ export class ConditionSolver {
 
   private anew(alteration: Alteration, near: Factorization | null): boolean {
     const { whole } = this;
-    const found = whole.volts(alteration, near ?? this.bases[0] ?? null) ?? whole.volts(alteration, null);
+    const found = whole.volts(alteration, near ?? this.bases.first) ?? whole.volts(alteration, null);
     this.base = null;
     if (found) this.volts.set(found);
     else this.volts.fill(0);
