@@ -236,6 +236,7 @@ function intermittent(task: Task): void {
   let right = 0;
   let proved = 0;
   let wrong = 0;
+  let away = 0;
   const minutes: number[] = [];
   for (const { circuit, faults, random, sessionFor } of subjects(task)) {
     for (const fault of faults) {
@@ -265,11 +266,12 @@ function intermittent(task: Task): void {
       right += Number(isRight);
       proved += Number(isProved);
       wrong += Number(isProved && !isRight);
+      away += Number(!isRight && played.assessment.stop?.reason === 'works-now');
       minutes.push(played.minutes);
     }
   }
   console.log(
-    `A fault that comes and goes: ${cases} cases, right group first ${percent(right, cases)}, proved ${percent(proved, cases)}, proved and wrong ${percent(wrong, cases)}, ${mean(minutes).toFixed(1)} min`,
+    `A fault that comes and goes: ${cases} cases, right group first ${percent(right, cases)}, stayed away until given up ${percent(away, cases)}, proved ${percent(proved, cases)}, proved and wrong ${percent(wrong, cases)}, ${mean(minutes).toFixed(1)} min`,
   );
 }
 
