@@ -29,6 +29,8 @@ import { useStable } from './useStable';
 import { useTraced } from './useTraced';
 import { useWakeLock } from './useWakeLock';
 
+const PAGE = 'px-3 py-3 lg:px-5';
+
 type Pane = 'card' | 'run' | 'suspects';
 
 export function TraceView() {
@@ -142,19 +144,24 @@ export function TraceView() {
     );
   }
   if (diagnosis.failure) return <Problem>{diagnosis.failure}</Problem>;
+  const complaint = { function: job.complaint.function, condition: job.complaint.condition };
+  const failing = job.complaint.state ?? 'dead';
+  // What has to be known or done before any card stands while it is prepared, and what is typed there stays.
+  const notices = <TraceNotices unbidden={failing === 'on-when-off'} />;
   if (!assessment) {
     return (
-      <Preparing
-        done={diagnosis.prepared}
-        cancelled={diagnosis.cancelled}
-        onCancel={diagnosis.cancel}
-        jobId={data.id}
-      />
+      <div className={PAGE}>
+        {notices}
+        <Preparing
+          done={diagnosis.prepared}
+          cancelled={diagnosis.cancelled}
+          onCancel={diagnosis.cancel}
+          jobId={data.id}
+        />
+      </div>
     );
   }
 
-  const complaint = { function: job.complaint.function, condition: job.complaint.condition };
-  const failing = job.complaint.state ?? 'dead';
   const sayFails = (state: FunctionStateName) =>
     record({
       kind: 'reading',
@@ -199,8 +206,8 @@ export function TraceView() {
   );
 
   return (
-    <div className="px-3 py-3 lg:px-5">
-      <TraceNotices unbidden={failing === 'on-when-off'} />
+    <div className={PAGE}>
+      {notices}
       <div role="tablist" aria-label="Trace" className="mb-3 grid grid-cols-3 gap-1 lg:hidden">
         {(
           [
