@@ -8,6 +8,7 @@ import { JUNCTION_GMIN, junctionAmps, kneeVolts, nextJunctionVolts, straightBelo
 import type { Ports } from './ports';
 import { SmallSystem } from './smallSystem';
 import type { Column } from './watched';
+import type { Band } from './way';
 
 const ROUND_LIMIT = 40;
 /** Rounds after which single steps have had their chance, and all are followed together. */
@@ -163,6 +164,16 @@ export class BentJunctions {
   forget(): void {
     if (this.remembers) this.guess.fill(0);
     this.remembers = false;
+  }
+
+  /** Volts between which a junction is a straight line to a rough look. */
+  band(base: Factorization, j: number): Band {
+    const at = base.junctionVolts[j]!;
+    const siemens = base.siemens[this.branchCount + j]!;
+    const idle = { low: at - ROUGH_AMPS / siemens, high: at + ROUGH_AMPS / siemens };
+    if (base.heldIdle[j] === 1) return idle;
+    const near = FAR_SHARE * this.thermalVolts[j]!;
+    return { low: Math.min(idle.low, at - near), high: at + near };
   }
 
   /** Ohms that the base shows the i-th bent junction. */

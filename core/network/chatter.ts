@@ -4,7 +4,7 @@
  */
 import { type Alteration, type BranchChange, combineAlterations } from './alteration';
 import type { CircuitModel } from './model';
-import type { OperatingPoint } from './solve';
+import type { OperatingPoint } from './point';
 
 /** An operating point as instruments show it. */
 export interface SeenPoint extends OperatingPoint {

@@ -12,7 +12,8 @@ const SHAPE_LIMIT = 1000;
 export class Differences {
   /** Islands are those of the base. */
   sameShape = false;
-  private anyCut = false;
+  /** A junction is cut off. */
+  anyCut = false;
 
   constructor(
     private readonly elements: Elements,

@@ -4,6 +4,7 @@
  */
 import type { SparseFactor } from './sparse';
 import type { Column, Watched } from './watched';
+import type { Way } from './way';
 
 /** Columns of bridges that a base keeps. */
 const BRIDGES_KEPT = 128;
@@ -59,6 +60,8 @@ export class Factorization implements FactoredState {
   readonly anyFloating: boolean;
   /** The state in which the sound circuit comes to rest. */
   isRest = false;
+  /** How the sound circuit goes on from here. */
+  way: Way | null = null;
   /** Branches that conduct. */
   readonly conducting: Int32Array;
   /** Volts of every watched pair. */

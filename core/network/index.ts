@@ -2,7 +2,7 @@
 export { type Alteration, type BranchChange, type Bridge, combineAlterations, UNALTERED } from './alteration';
 export { chatteringPoint, type SeenPoint, seenAmps, seenPoint, seenVolts } from './chatter';
 export { CircuitModel, type FunctionOutcome } from './model';
+export type { OperatingPoint } from './point';
 export { SmallSystem } from './smallSystem';
-export type { OperatingPoint } from './solve';
 export { SparseFactor, SparsePattern } from './sparse';
 export { spiceNetlist } from './spice';

@@ -3,7 +3,8 @@
 import { buildNetwork, type Network, startFactor } from '../circuit';
 import type { CircuitFile, CircuitFunction, Condition } from '../format';
 import { type Alteration, UNALTERED } from './alteration';
-import { ConditionSolver, type OperatingPoint } from './solve';
+import type { OperatingPoint } from './point';
+import { ConditionSolver } from './solve';
 
 /** Settings that are kept factored. */
 const ADOPTED = 64;

@@ -5,6 +5,7 @@
 import type { Moment, Network } from '../circuit';
 import type { Alteration } from './alteration';
 import type { Elements } from './elements';
+import { ANYWHERE, type Band, NOWHERE } from './way';
 
 /** Volts, or the share of a tripping current, within which a rough look does not decide. */
 const CLOSE_VOLTS = 0.05;
@@ -119,6 +120,41 @@ export class Sensors {
       if (now >= on) states[s] = 1;
       else if (now < off && !this.stillHeld(s)) states[s] = 0;
     }
+  }
+
+  /**
+   * Volts between which each sensor may feel without going another way than it does from `states`, and not even nearly.
+   * For the sound circuit in the present state, whose volts are in `felt`.
+   */
+  bands(states: Uint8Array): Band[] {
+    const { elements, felt } = this;
+    return this.network.sensors.map((sensor, s) => {
+      const e = sensor.branch;
+      const siemens = e < 0 ? 1 : elements.siemens(e);
+      // A latch follows other sensors, and what is opened feels nothing.
+      if (sensor.senses === 'latch' || siemens === 0) return ANYWHERE;
+      const byAmps = sensor.senses === 'amps';
+      const factor = byAmps ? siemens : 1;
+      const zero = byAmps ? elements.emfVolts(e) : 0;
+      const now = factor * (felt[s]! - zero);
+      const size = sensor.signed ? now : Math.abs(now);
+      const close = byAmps ? CLOSE_AMPS_SHARE * sensor.onAbove : CLOSE_VOLTS;
+      const threshold = states[s] === 1 ? sensor.offBelow : sensor.onAbove;
+      let low = size >= threshold ? threshold + close : Number.NEGATIVE_INFINITY;
+      const high = size >= threshold ? Number.POSITIVE_INFINITY : threshold - close;
+      if (!(size >= low && size <= high)) return NOWHERE;
+      if (!sensor.signed && low <= 0) low = -high;
+      const turned = !sensor.signed && now < 0 && low > 0;
+      const [from, to] = turned ? [-high, -low] : [low, high];
+      return { low: from / factor + zero, high: to / factor + zero };
+    });
+  }
+
+  /** 1 for a branch whose opening or current a sensor feels. */
+  get feltBranches(): Uint8Array {
+    const found = new Uint8Array(this.elements.branchCount);
+    for (const { branch } of this.network.sensors) if (branch >= 0) found[branch] = 1;
+    return found;
   }
 
   private latch(s: number, states: Uint8Array): void {

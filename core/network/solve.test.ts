@@ -9,7 +9,8 @@ import type { CircuitPart } from '../format/circuitSchema';
 import { type Intervention, intervene } from '../hands/interventions';
 import { type Alteration, combineAlterations, UNALTERED } from './alteration';
 import { CircuitModel } from './model';
-import { ConditionSolver, type OperatingPoint } from './solve';
+import type { OperatingPoint } from './point';
+import { ConditionSolver } from './solve';
 
 function solved(parts: CircuitPart[], fault?: Parameters<typeof faultAlteration>[1]) {
   const network = buildNetwork(circuitOf({ parts }));

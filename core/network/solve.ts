@@ -21,30 +21,13 @@ import { Elements } from './elements';
 import type { Factorization } from './factorization';
 import { join, rootOf } from './islands';
 import { KirchhoffCheck } from './kirchhoff';
+import type { Looked, OperatingPoint, ReusablePoint } from './point';
 import { Ports } from './ports';
 import { copyStates, equalStates, Sensors } from './sensors';
 import { ShapeFinder } from './shape';
 import { takeWatched, Watched } from './watched';
+import { Way } from './way';
 import { WholeMatrix } from './wholeMatrix';
-
-export interface OperatingPoint {
-  /** Volts of every node against the circuit's reference. */
-  readonly volts: Float64Array;
-  /** 1 where no path joins the node to the reference. */
-  readonly floating: Uint8Array;
-  /** Ampere through every branch from `a` to `b`, then through every bridge. */
-  readonly amps: Float64Array;
-  /** 1 where a sensor is on: a relay has pulled in, a breaker has tripped. */
-  readonly sensed: Uint8Array;
-  /** Parts that find no resting state; empty when the state is steady. */
-  readonly oscillating: readonly string[];
-}
-
-/** A point that can be filled again and again, so that nothing is allocated in a loop. */
-export type ReusablePoint = { -readonly [K in keyof OperatingPoint]: OperatingPoint[K] };
-
-/** What a look says of itself: valid until the next state is solved. */
-export type Looked = Pick<OperatingPoint, 'sensed' | 'oscillating'>;
 
 /** Where the sensors came to rest, or go on moving; not settled where junctions found no volts. */
 interface Run {
@@ -246,11 +229,18 @@ export class ConditionSolver {
       const base = anew ? null : this.bases.choose(alteration);
       // Where the sound circuit came to rest the altered one mostly does too: no rough look first.
       const rough = base !== null && this.mayBeRough && !base.isRest;
+      if (base) this.takeDifferences(base, alteration);
+      if (base?.way && this.keepsWay(base, base.way, states, alteration)) {
+        copyStates(base.way.next, next);
+        if (sensors.metAt(next, step) < 0 && step < sensors.stepLimit) continue;
+        copyStates(states, next);
+      }
       let settled = anew ? this.anew(alteration, null) : this.settle(base, alteration, rough);
       if (settled) this.sense(alteration, next);
+      if (base && alteration === UNALTERED && !equalStates(next, states)) this.learnWay(base, states, next);
       if (rough && !this.bent.isExact && (!settled || sensors.closeCall || equalStates(next, states))) {
         copyStates(states, next);
-        settled = this.settle(base, alteration, false);
+        settled = this.settleAgain(base, alteration);
         if (settled) this.sense(alteration, next);
       }
       if (!settled) return { states, oscillating: this.junctionParts(), settled };
@@ -259,10 +249,26 @@ export class ConditionSolver {
         const before = sensors.metAt(next, step);
         if (before < 0 && step < sensors.stepLimit) continue;
         oscillating = sensors.loopParts(Math.max(before, step - 3), step + 1);
-        if (rough && !this.bent.isExact) settled = this.settle(base, alteration, false);
+        if (rough && !this.bent.isExact) settled = this.settleAgain(base, alteration);
       }
       return { states, oscillating, settled: true };
     }
+  }
+
+  /** Whether an altered circuit goes on as the sound one does from a state that both come to. */
+  private keepsWay(base: Factorization, way: Way, states: Uint8Array, alteration: Alteration): boolean {
+    if (alteration === UNALTERED || this.anyReversed || this.differences.anyCut) return false;
+    if (alteration.sensing && alteration.sensing.length > 0) return false;
+    if (this.smallestPivot < BENT_ANEW_BELOW || !equalStates(states, way.states)) return false;
+    return way.isKept(base, this.ports);
+  }
+
+  /** Keeps how the sound circuit goes on from the present state, which is that of a base. */
+  private learnWay(base: Factorization, states: Uint8Array, next: Uint8Array): void {
+    const { sensors, bent, ports } = this;
+    if (base.way || ports.count > 0 || bent.count > 0 || this.base !== base) return;
+    const bands = [...sensors.bands(states), ...Array.from(base.junctionVolts, (_, j) => bent.band(base, j))];
+    base.way = new Way(states.slice(), next.slice(), bands, sensors.feltBranches);
   }
 
   /** Moves the sensors by what they feel in the present state. */
@@ -292,16 +298,26 @@ export class ConditionSolver {
     }
   }
 
+  /** What the present state changes of a base, and what the ports then draw while everything is a straight line. */
+  private takeDifferences(base: Factorization, alteration: Alteration): void {
+    this.differences.gather(base, alteration);
+    this.smallestPivot = this.ports.solve(base.volts);
+  }
+
+  /** Exactly, after a rough look. */
+  private settleAgain(base: Factorization | null, alteration: Alteration): boolean {
+    if (base) this.takeDifferences(base, alteration);
+    return this.settle(base, alteration, false);
+  }
+
   /**
-   * Finds the present state, by the quick way where it is exact. A rough look is good to a few millivolts: enough
-   * to see which way sensors go on the way to rest. False when nothing settles.
+   * Finds the present state, by the quick way where it is exact, from the differences that were taken. A rough look is
+   * good to a few millivolts: enough to see which way sensors go on the way to rest. False when nothing settles.
    */
   private settle(base: Factorization | null, alteration: Alteration, rough: boolean): boolean {
     const { ports, bent } = this;
     if (!base) return this.anew(alteration, null);
     this.base = base;
-    this.differences.gather(base, alteration);
-    this.smallestPivot = ports.solve(base.volts);
     if (this.smallestPivot < ANEW_BELOW) return this.anew(alteration, base);
     if (this.elements.junctionCount === 0) return true;
     const pivot = bent.follow(base, ports, rough);

@@ -12,7 +12,7 @@ import { faultAlteration, faultModes } from '../faults/faults';
 import type { Condition } from '../format/circuitSchema';
 import { type Alteration, combineAlterations, UNALTERED } from './alteration';
 import { CircuitModel } from './model';
-import type { OperatingPoint } from './solve';
+import type { OperatingPoint } from './point';
 import { spiceNetlist } from './spice';
 
 /** Allowed difference at a node, volts: 1 mV or 0.1 %, whichever is larger. */
