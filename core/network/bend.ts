@@ -19,8 +19,9 @@ const LAST_NEWTON_STEP = 1e-6;
 const LAST_SINGLE_STEP = 5e-10;
 /** Volts by which a junction may leave its straight line before it counts as bent. */
 const BENT_FROM = 1e-8;
-/** Share of its thermal volts from which it has bent far. */
-const FAR_SHARE = 0.3;
+/** Share of its thermal volts from which it has bent far: followed with others, and in a rough look at all. */
+const FAR_SHARE = 0.6;
+const ROUGH_FAR_SHARE = 0.3;
 /** Volts of error that a junction taken as straight may cause in an exact look. */
 const STRAIGHT_VOLTS = 1e-10;
 /** More than these are followed by way of the whole matrix: what it holds of them is sparse. By measurement. */
@@ -172,7 +173,7 @@ export class BentJunctions {
     const siemens = base.siemens[this.branchCount + j]!;
     const idle = { low: at - ROUGH_AMPS / siemens, high: at + ROUGH_AMPS / siemens };
     if (base.heldIdle[j] === 1) return idle;
-    const near = FAR_SHARE * this.thermalVolts[j]!;
+    const near = ROUGH_FAR_SHARE * this.thermalVolts[j]!;
     return { low: Math.min(idle.low, at - near), high: at + near };
   }
 
@@ -220,6 +221,7 @@ export class BentJunctions {
   private find(base: Factorization, ports: Ports, rough: boolean): boolean {
     const { state, present } = this;
     const before = this.count;
+    if (before === this.junctions) return false;
     // All first: adding one reorders those that are there.
     this.look(base, ports);
     for (let j = 0; j < this.junctions; j++) {
@@ -231,7 +233,7 @@ export class BentJunctions {
       if (this.sign[j] === 1) {
         if (away <= BENT_FROM) continue;
         if (across < this.straight[j]! && at < this.straight[j]!) continue;
-        far = away > FAR_SHARE * this.thermalVolts[j]!;
+        far = away > (rough ? ROUGH_FAR_SHARE : FAR_SHARE) * this.thermalVolts[j]!;
         const own = base.heldIdle[j] === 0;
         if (own && !far && this.isStraight(base, j, away)) continue;
         if (rough && ((own && !far) || this.excessAmps(base, j, across) < ROUGH_AMPS)) {
@@ -249,7 +251,7 @@ export class BentJunctions {
   /** Whether a junction that has moved little may go on as a straight line in an exact look. */
   private isStraight(base: Factorization, j: number, away: number): boolean {
     // Second-order error of the straight line: as volts across itself at most, however many ohms it is shown ...
-    const most = (away * away) / this.thermalVolts[j]!;
+    const most = (away * away) / (2 * this.thermalVolts[j]!);
     if (most < STRAIGHT_VOLTS) return true;
     // ... and in amperes, times the ohms that the network shows it. One that hardly conducts may be shown far
     // more by the altered network.

@@ -221,20 +221,24 @@ export class ConditionSolver {
     this.takeAlteration(alteration);
     this.bent.forget();
     sensors.begin(start);
+    let way = null as Way | null;
     for (let step = 0; ; step++) {
       const states = sensors.at(step);
       this.elements.closeContacts(states);
       const next = sensors.at(step + 1);
       copyStates(states, next);
-      const base = anew ? null : this.bases.choose(alteration);
+      const base: Factorization | null = anew ? null : (way?.to ?? this.bases.choose(alteration));
+      if (way) way.to = base;
       // Where the sound circuit came to rest the altered one mostly does too: no rough look first.
       const rough = base !== null && this.mayBeRough && !base.isRest;
       if (base) this.takeDifferences(base, alteration);
-      if (base?.way && this.keepsWay(base, base.way, states, alteration)) {
-        copyStates(base.way.next, next);
+      way = base?.way ?? null;
+      if (base && way && this.keepsWay(base, way, states, alteration)) {
+        copyStates(way.next, next);
         if (sensors.metAt(next, step) < 0 && step < sensors.stepLimit) continue;
         copyStates(states, next);
       }
+      way = null;
       let settled = anew ? this.anew(alteration, null) : this.settle(base, alteration, rough);
       if (settled) this.sense(alteration, next);
       if (base && alteration === UNALTERED && !equalStates(next, states)) this.learnWay(base, states, next);

@@ -17,6 +17,8 @@ export const ANYWHERE: Band = { low: Number.NEGATIVE_INFINITY, high: Number.POSI
 export const NOWHERE: Band = { low: Number.POSITIVE_INFINITY, high: Number.NEGATIVE_INFINITY };
 
 export class Way {
+  /** The base of the state that follows, once it was chosen. */
+  to: Factorization | null = null;
   private readonly low: Float64Array;
   private readonly high: Float64Array;
 

@@ -189,7 +189,9 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
       ...apartSteps(names, ref),
       `Pull ${names.part(ref.part)} and put the lamp across its two contacts.`,
     ],
-    cautions: ['Never on restraint or module feeds. A load that is still connected lights the lamp too.'],
+    cautions: [
+      'Never on restraint feeds. Electronics behind the fuse see too few volts meanwhile. A load that is still connected lights the lamp too.',
+    ],
   }),
   slotPart: (ref) => ref.part,
   inSentence: (names, ref) => `the lamp in place of ${names.part(ref.part)}`,
