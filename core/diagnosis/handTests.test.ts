@@ -102,9 +102,9 @@ describe('a drop between two points', () => {
     expect(suspects[0]?.parts).toContain('C12');
   });
 
-  test('of a volt is resistance, and a minus sign is reversed leads', () => {
+  test('of a volt is resistance, and a minus sign is leads the wrong way round', () => {
     expect(said(1.1).effects.at(-1)?.sentence).toContain('resistance between');
-    expect(said(-1.1).effects.at(-1)?.sentence).toContain('leads are reversed');
+    expect(said(-1.1).effects.at(-1)?.sentence).toContain('leads were the wrong way round');
   });
 
   test('is named as a drop and not as the volts at a point', () => {

@@ -12,6 +12,7 @@ export { bracketOf, type RunRow } from './bracket';
 export { testCardWords } from './card';
 export { compareCosts } from './choice/costs';
 export { fittedKey, fittedWords } from './evidence/fitted';
+export { asMeant } from './evidence/leads';
 export { type TakenReading, UNSURE } from './evidence/readings';
 export type { VoltsColumn } from './evidence/testPrediction';
 export { endsRight, followEngine, leadToEnd, type Seen } from './followEngine';

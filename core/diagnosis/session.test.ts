@@ -120,8 +120,8 @@ describe('next test', () => {
 describe('sentences', () => {
   const sentence = (...readings: TakenReading[]) => assess(...readings).effects.at(-1)!;
 
-  test('a minus sign says that the leads are reversed', () => {
-    expect(sentence(volts('f31-out', -12.4)).sentence).toContain('leads are reversed');
+  test('a minus sign says that the leads were the wrong way round', () => {
+    expect(sentence(volts('f31-out', -12.4)).sentence).toContain('leads were the wrong way round');
   });
   test('millivolts are not volts', () => {
     expect(sentence(volts('f31-out', 0.04)).sentence).toMatch(/40 mV.*millivolts are nothing/);

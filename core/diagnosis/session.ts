@@ -21,6 +21,7 @@ import { explainProposal, outcomeMeanings } from './choice/explainTest';
 import { entropyNow, type InPlay, likelyRows, rankTests, rowsInPlay, type TestWorth } from './choice/next';
 import type { EvidenceState } from './evidence/evidence';
 import { type RepairGroup, repairGroups, withPairs } from './evidence/groups';
+import { asMeant, dropAsMeant } from './evidence/leads';
 import { normalise } from './evidence/likelihood';
 import { Predictions } from './evidence/predictions';
 import type { TakenReading } from './evidence/readings';
@@ -142,8 +143,9 @@ export class DiagnosisSession {
   }
 
   /** Suspects, verdict and next tests for what is known now. */
-  assess(input: AssessmentInput): Assessment {
+  assess(given: AssessmentInput): Assessment {
     this.ready();
+    const input = this.asMeant(given);
     const { groups: plain } = this.groups(input.refused);
     const { state, counter, effects, clearedBy, cumulative, taken, askedIn } = this.worked.upTo(
       input.readings,
@@ -227,6 +229,18 @@ export class DiagnosisSession {
             }
           : null,
     };
+  }
+
+  /** What was given, with readings the right way round whose leads were not. */
+  private asMeant(given: AssessmentInput): AssessmentInput {
+    const readings = given.readings.map((reading) => {
+      const { test } = reading;
+      const plain = asMeant(this.circuit, reading);
+      return plain === reading && test.kind === 'volts' && test.against !== this.circuit.reference
+        ? dropAsMeant(this.circuit, reading, this.predictions.of(testId(test), test))
+        : plain;
+    });
+    return { ...given, readings };
   }
 
   private rowsNow(p: Float64Array, groupOf: Int32Array, state: EvidenceState): InPlay {
@@ -349,8 +363,9 @@ export class DiagnosisSession {
   }
 
   /** The card of any test the technician chooses, proposed or not; null when it is not permitted. */
-  card(id: string, input: AssessmentInput): Proposal | null {
+  card(id: string, given: AssessmentInput): Proposal | null {
     this.ready();
+    const input = this.asMeant(given);
     const { groups: plain } = this.groups(input.refused);
     const { state } = this.worked.upTo(input.readings);
     const p = normalise(state.logWeight);

@@ -1,7 +1,7 @@
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
 import { KIND_CIRCUITS } from '../../testing/kindCircuits';
+import type { OperatingPoint } from '../network';
 import { CircuitModel } from '../network/model';
-import type { OperatingPoint } from '../network/solve';
 import { faultId, faultsOfPart, largestCurrent, RESISTANCE_FRACTIONS, withBlownFuses } from './enumerate';
 import { faultAlteration, faultBranches, faultModes, OVERCURRENT_MODES, RESISTANCE_MODES } from './faults';
 import { openingTime, openingTimeWords } from './openingTime';

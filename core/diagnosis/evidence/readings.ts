@@ -6,6 +6,8 @@ export const WRONG_READING = 0.01;
 
 export interface TakenReading extends Reading {
   readonly id: string;
+  /** It was read with a minus; the leads were the wrong way round, and its value is the size. */
+  readonly turned?: true | undefined;
 }
 
 /** Nothing was made sure of: a reported complaint, for instance. */

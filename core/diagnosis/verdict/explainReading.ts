@@ -1,5 +1,7 @@
 /** A reading that was taken, in words: what it means, what it clears, whether it fits. */
 import type { Reading } from '../../format';
+import { formatQuantity } from '../../quantity';
+import { turnedWords } from '../evidence/leads';
 import type { Predictions } from '../evidence/predictions';
 import type { TakenReading } from '../evidence/readings';
 import type { TestPrediction } from '../evidence/testPrediction';
@@ -19,13 +21,13 @@ export function explainReading(
   taken: boolean,
   explained: boolean,
   cleared: readonly string[],
-  earlier: readonly Reading[],
+  earlier: readonly TakenReading[],
 ): { sentence: string; unexpected: boolean } {
   if (!taken) return { sentence: 'Recorded; it says nothing about the circuit.', unexpected: false };
   const { model } = predictions;
   const names = cleared.map((part) => model.network.parts.get(part)?.name ?? part);
   const clears = names.length > 0 ? ` Clears ${joinWords(names)}.` : '';
-  const sentence = `${meaningWords(predictions, reading, prediction, earlier)}${clears}`;
+  const sentence = `${signWords(reading, earlier)}${meaningWords(predictions, reading, prediction, earlier)}${clears}`;
   const unproved = provisionalWords(reading);
   if (!explained) {
     return {
@@ -34,6 +36,14 @@ export function explainReading(
     };
   }
   return { sentence: sentence + unproved, unexpected: false };
+}
+
+function signWords({ turned, value }: TakenReading, earlier: readonly TakenReading[]): string {
+  if (!turned || !('volts' in value)) return '';
+  return turnedWords(
+    formatQuantity(value.volts, 'V'),
+    earlier.some((one) => one.turned),
+  );
 }
 
 /** What was not made sure of before a reading, in words; nothing where all was. */

@@ -15,6 +15,7 @@ import { mergeCircuits } from '#core/circuit';
 import {
   type ApplianceFinding,
   type Assessment,
+  asMeant,
   fittedKey,
   kindOf,
   type PriorTable,
@@ -284,7 +285,10 @@ function useDiagnosis(
     } satisfies WorkerRequest);
   }, [described, key, priors, fusesTaken]);
 
-  const readings = useMemo(() => takenReadings(job), [job]);
+  const readings = useMemo(() => {
+    const taken = takenReadings(job);
+    return circuit ? taken.map((reading) => asMeant(circuit, reading)) : taken;
+  }, [job, circuit]);
   const { fitted } = useMemo(() => fittedNow(job), [job]);
   const ready = opened !== null && opened.key === key;
   const runsUnbidden = complaint?.state === 'on-when-off';
