@@ -532,6 +532,7 @@ test.describe('to the next paint', () => {
     });
     await page.goto(`${app.url}/jobs/${job!.id}/trace`);
     await page.getByRole('button', { name: 'Tester proved' }).click();
+    await expect(page.getByTestId('card-title')).toBeVisible();
     let entered = 0;
     for (; entered < 8; entered++) {
       if (!(await page.getByTestId('card-title').isVisible())) break;
