@@ -8,6 +8,8 @@ import type { Complaint, ReadingEffect } from './assessment';
 import { EpisodeCounter } from './evidence/episodes';
 import { EvidenceState } from './evidence/evidence';
 import { asFitted, type Fitted, fittedKey } from './evidence/fitted';
+import { Left } from './evidence/left';
+import { normalise } from './evidence/likelihood';
 import { Predictions } from './evidence/predictions';
 import type { TakenReading } from './evidence/readings';
 import type { Hypothesis } from './hypotheses/hypotheses';
@@ -110,7 +112,16 @@ export class WorkedIn {
     progress.effects.push({
       id: reading.id,
       clears: cleared,
-      ...explainReading(predictions, reading, prediction, says, explained, cleared, earlier),
+      ...explainReading(
+        predictions,
+        reading,
+        prediction,
+        says,
+        explained,
+        cleared,
+        earlier,
+        new Left(this.model, predictions.hypotheses, normalise(state.logWeight)),
+      ),
     });
   }
 

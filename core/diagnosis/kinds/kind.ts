@@ -69,6 +69,15 @@ export interface Meaning {
   readonly expectedVolts: number | null;
   /** Everything read before, for what only two readings together can say. */
   readonly earlier: readonly Reading[];
+  readonly left: Remaining;
+}
+
+/** What the readings leave, the newest with them. */
+export interface Remaining {
+  /** Hypotheses worth a word, the likeliest first. */
+  readonly likely: readonly Hypothesis[];
+  /** Chance that current flows through a point in a condition, 0 to 1. */
+  flows(condition: string, node: string): number;
 }
 
 export interface CardBody {

@@ -1,10 +1,10 @@
 /** Volts between two points with a meter, and what they mean. Judged by value, not by a few results. */
 
-import type { FaultyCircuit } from '../../faults';
+import { type Fault, type FaultMode, type FaultyCircuit, OPEN_MODES, RESISTANCE_MODES } from '../../faults';
 import type { CircuitFile, CircuitPart, Reading } from '../../format';
 import { withoutPart } from '../../hands';
 import { CONTACT_WORN_VOLTS, expectedWithin, METER_OHMS, voltmeterError } from '../../limits';
-import { type CircuitModel, combineAlterations, seenPoint } from '../../network';
+import { combineAlterations, seenPoint } from '../../network';
 import { formatQuantity } from '../../quantity';
 import {
   type Access,
@@ -24,8 +24,8 @@ const MINUTES = 0.7;
 const PULL_MINUTES = 0.8;
 /** Relative tolerance of resistances. */
 export const RESISTANCE_TOLERANCE = 0.1;
-/** Amperes from which a point counts as loaded. */
-const LOADED_AMPS = 0.05;
+/** Amperes from which a point of the sound circuit counts as one that carries current. */
+const CARRIES_AMPS = 0.05;
 
 /**
  * Spread of a predicted voltage before anything is known of the tolerances: the meter, and the resistances that
@@ -118,17 +118,51 @@ function shows(circuit: FaultyCircuit, ref: Ref) {
   return { volts: Math.round(volts * 100) / 100 };
 }
 
-/** Whether anything draws current through the point in the sound circuit. */
-function loaded(model: CircuitModel, conditionId: string, nodeId: string): boolean {
-  const node = model.network.nodeIndex.get(nodeId);
-  const { amps } = model.sound(conditionId);
-  return model.network.branches.some(
-    (branch, index) => (branch.a === node || branch.b === node) && Math.abs(amps[index] ?? 0) > LOADED_AMPS,
+/** From this chance on it is said that current flows, and up to this that none does. */
+const FLOWS = 0.95;
+const FLOWS_NOT = 0.05;
+
+/** Faults that bring volts to where none belong. */
+const HOLDS_UP: ReadonlySet<FaultMode> = new Set(['short-to-feed', 'contact-stuck', 'shorted', 'wrong-part']);
+
+/** Faults that leave no way, or a poor one, to earth. */
+function endsWay({ mode }: Fault): boolean {
+  return OPEN_MODES.has(mode) || RESISTANCE_MODES.has(mode) || mode === 'contact-open';
+}
+
+/** Live where it should be dead, or not brought down to earth: by what is likely now. */
+function heldUpWords({ model, left }: Meaning, ref: Ref, shown: string): string {
+  const { likely } = left;
+  const holds = ({ faults }: { faults: readonly Fault[] }) => faults.some(({ mode }) => HOLDS_UP.has(mode));
+  const first = likely.find((one) => holds(one) || one.faults.some(endsWay));
+  if (first && holds(first)) {
+    const list = likely
+      .filter(holds)
+      .map(({ words }) => words)
+      .join('; ');
+    return `${shown}, live where it should be dead. What would hold it up: ${list}.`;
+  }
+  const { amps } = model.sound(ref.condition);
+  const node = nodeIndex(model, ref.node);
+  const carries = model.network.branches.some(
+    ({ a, b }, e) => (a === node || b === node) && Math.abs(amps[e] ?? 0) > CARRIES_AMPS,
   );
+  if (!carries) {
+    return `${shown}, live where it should be dead: a second feed, a contact that stays closed, or a switch that is not where it was believed.`;
+  }
+  return first
+    ? `${shown}, which should be near earth: the way from here to earth is open or poor.`
+    : `${shown}, which should be near earth: nothing on this map alone does that. A second feed would, and so would an open way to earth.`;
 }
 
 /** What a drop between two points means. Without current it means nothing, and says so. */
-function dropWords(volts: number, expected: number, between: string, nominalVolts: number): string {
+function dropWords(
+  volts: number,
+  expected: number,
+  between: string,
+  nominalVolts: number,
+  flows: number,
+): string {
   const shown = formatQuantity(volts, 'V');
   const limit = Math.max(CONTACT_WORN_VOLTS, 2 * Math.abs(expected));
   if (volts < -limit)
@@ -138,7 +172,10 @@ function dropWords(volts: number, expected: number, between: string, nominalVolt
   }
   if (volts > limit)
     return `${shown} ${between}, more than a good joint or contact loses: resistance between these points.`;
-  return `${shown} ${between}: good only if the load’s current flows. Without current a drop of nothing is no pass.`;
+  if (flows >= FLOWS) return `${shown} ${between} while current flows: no more than a good joint loses.`;
+  return flows <= FLOWS_NOT
+    ? `${shown} ${between}: no current flows here by what is left, so it says nothing of the joint.`
+    : `${shown} ${between}: good only if the load’s current flows. Without current a drop of nothing is no pass.`;
 }
 
 /** What was read at a point in a condition, the latest counting; null when nothing was. */
@@ -215,7 +252,8 @@ function means(meaning: Meaning, ref: Ref, value: Reading['value']): string | nu
   }
   const expected = expectedVolts ?? 0;
   if (ref.against !== model.circuit.reference) {
-    return dropWords(volts, expected, `from ${at} to ${names.node(ref.against)}`, nominal);
+    const between = `from ${at} to ${names.node(ref.against)}`;
+    return dropWords(volts, expected, between, nominal, meaning.left.flows(ref.condition, ref.node));
   }
   if (volts < -0.3) {
     return `${shown}: the minus sign says that the leads are reversed, or the polarity is.`;
@@ -224,8 +262,13 @@ function means(meaning: Meaning, ref: Ref, value: Reading['value']): string | nu
   if (special) return special.startsWith(shown.slice(0, 4)) ? special : `${shown}. ${special}`;
   const tolerance = expectedWithin(nominal, voltsSpread(expected, model.emfVolts));
   if (expectedVolts !== null && Math.abs(volts - expected) <= tolerance) {
-    if (expected < 0.3 * (nominal / 12)) return `${shown}, as in a sound circuit.`;
-    return loaded(model, ref.condition, ref.node)
+    const flows = meaning.left.flows(ref.condition, ref.node);
+    if (expected < 0.3 * (nominal / 12)) {
+      return flows <= FLOWS_NOT
+        ? `${shown}, as in a sound circuit; no current flows here by what is left, so it proves nothing of the way to earth.`
+        : `${shown}, as in a sound circuit.`;
+    }
+    return flows >= FLOWS
       ? `${shown}, as expected under load: the feed is sound up to here.`
       : `${shown}, as expected; without load this does not prove that the joint can carry current.`;
   }
@@ -239,7 +282,7 @@ function means(meaning: Meaning, ref: Ref, value: Reading['value']): string | nu
     return `${shown} instead of ${formatQuantity(expected, 'V')}: volts are lost in resistance before this point, or the return is lifted less than it should be.`;
   }
   return expected < 0.5 * (nominal / 12)
-    ? `${shown}, which should be near earth: the way from here to earth is open or poor.`
+    ? heldUpWords(meaning, ref, shown)
     : `${shown}, more than the ${formatQuantity(expected, 'V')} of a sound circuit: less current flows than should, so look behind this point.`;
 }
 

@@ -2,6 +2,7 @@
 import type { Reading } from '../../format';
 import { formatQuantity } from '../../quantity';
 import { turnedWords } from '../evidence/leads';
+import type { Left } from '../evidence/left';
 import type { Predictions } from '../evidence/predictions';
 import type { TakenReading } from '../evidence/readings';
 import type { TestPrediction } from '../evidence/testPrediction';
@@ -22,12 +23,13 @@ export function explainReading(
   explained: boolean,
   cleared: readonly string[],
   earlier: readonly TakenReading[],
+  left: Left,
 ): { sentence: string; unexpected: boolean } {
   if (!taken) return { sentence: 'Recorded; it says nothing about the circuit.', unexpected: false };
   const { model } = predictions;
   const names = cleared.map((part) => model.network.parts.get(part)?.name ?? part);
   const clears = names.length > 0 ? ` Clears ${joinWords(names)}.` : '';
-  const sentence = `${signWords(reading, earlier)}${meaningWords(predictions, reading, prediction, earlier)}${clears}`;
+  const sentence = `${signWords(reading, earlier)}${meaningWords(predictions, reading, prediction, earlier, left)}${clears}`;
   const unproved = provisionalWords(reading);
   if (!explained) {
     return {
@@ -89,10 +91,11 @@ function meaningWords(
   reading: TakenReading,
   prediction: TestPrediction,
   earlier: readonly Reading[],
+  left: Left,
 ): string {
   const { model, sound } = predictions;
   const { volts } = prediction;
   const expectedVolts = volts && volts.floating[sound] === JOINED ? volts.mean[sound]! : null;
-  const meaning = { model, names: new Names(model.circuit), expectedVolts, earlier };
+  const meaning = { model, names: new Names(model.circuit), expectedVolts, earlier, left };
   return kindOf(reading.test).means(meaning, reading.test, reading.value) ?? 'Recorded.';
 }
