@@ -198,6 +198,17 @@ export function mayMeasureBehind(
   );
 }
 
+/** Fuses in whose place a lamp may be. */
+export function lampMayReplace(
+  model: CircuitModel,
+  concerned: (part: string) => boolean,
+): readonly CircuitPart[] {
+  return model.circuit.parts.filter(
+    (part) =>
+      part.kind === 'fuse' && !part.safetyCritical && concerned(part.id) && mayMeasureBehind(model, part.id),
+  );
+}
+
 /**
  * The circuit with its faults, which together make `altered`, and plugs or loads apart; a load that is apart takes its
  * own short with it.

@@ -14,7 +14,7 @@ import {
   seenPoint,
 } from '../../network';
 import { formatQuantity } from '../../quantity';
-import { coilsBehind, mayMeasureBehind, partsBehind, pointsBehind } from './behind';
+import { coilsBehind, lampMayReplace, partsBehind, pointsBehind } from './behind';
 import { atNode, type RefOf, type TestKind } from './kind';
 
 type Ref = RefOf<'lamp-current'>;
@@ -103,23 +103,15 @@ export const lampCurrent: TestKind<Ref> = {
   offers: ({ model, circuit, condition, concerned }) => {
     // A load of unknown power may take the lamp's current as a short does.
     if (circuit.parts.some(isUnknownLoad)) return [];
-    return circuit.parts
-      .filter(
-        (part) =>
-          part.kind === 'fuse' &&
-          !part.safetyCritical &&
-          concerned(part.id) &&
-          mayMeasureBehind(model, part.id),
-      )
-      .flatMap((fuse) =>
-        partsBehind(circuit, fuse.id)
-          .filter((part) => part.kind === 'wire' && !part.safetyCritical)
-          .map((wire) => ({
-            ref: { kind: 'lamp-current' as const, part: fuse.id, wire: wire.id, condition },
-            accesses: atNode(circuit, nearEnd(model, fuse.id, wire.id), MINUTES),
-            disturbs: true,
-          })),
-      );
+    return lampMayReplace(model, concerned).flatMap((fuse) =>
+      partsBehind(circuit, fuse.id)
+        .filter((part) => part.kind === 'wire' && !part.safetyCritical)
+        .map((wire) => ({
+          ref: { kind: 'lamp-current' as const, part: fuse.id, wire: wire.id, condition },
+          accesses: atNode(circuit, nearEnd(model, fuse.id, wire.id), MINUTES),
+          disturbs: true,
+        })),
+    );
   },
   chances: ({ model, hypothesis, altered }, ref) => {
     const [asSolved, starved] = litWith(model, ref, altered).map((lit) =>

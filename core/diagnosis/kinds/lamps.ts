@@ -5,15 +5,7 @@ import type { ReadingValue } from '../../format';
 import { lampInPlaceOf, ledTesterAt, testLampAt } from '../../hands';
 import { EMF_PER_NOMINAL, LAMP_STATES, lampChances, ledChances } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, seenPoint, seenVolts } from '../../network';
-import {
-  apartAccess,
-  apartOf,
-  apartSteps,
-  apartWords,
-  mayMeasureBehind,
-  waysApart,
-  withApart,
-} from './behind';
+import { apartAccess, apartOf, apartSteps, apartWords, lampMayReplace, waysApart, withApart } from './behind';
 import { atNode, likeliest, nodeIndex, type RefOf, type Scene, type TestKind } from './kind';
 
 const RESULTS = ['lit', 'dim', 'off'] as const;
@@ -158,21 +150,13 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
   offers: ({ model, circuit, condition, concerned }) => {
     // A load of unknown power may light the lamp as a short does: it has to be unplugged first.
     const bare = circuit.parts.some(isUnknownLoad) ? [] : [{}];
-    return circuit.parts
-      .filter(
-        (part) =>
-          part.kind === 'fuse' &&
-          !part.safetyCritical &&
-          concerned(part.id) &&
-          mayMeasureBehind(model, part.id),
-      )
-      .flatMap((part) =>
-        [...bare, ...waysApart(model, part.id)].map((way) => {
-          const ref = { kind: 'lamp-in-fuse' as const, part: part.id, condition, ...way };
-          const access = apartAccess(model, ref, part.name, IN_FUSE_MINUTES, UNPLUG_MINUTES);
-          return { ref, accesses: [access], disturbs: true };
-        }),
-      );
+    return lampMayReplace(model, concerned).flatMap((part) =>
+      [...bare, ...waysApart(model, part.id)].map((way) => {
+        const ref = { kind: 'lamp-in-fuse' as const, part: part.id, condition, ...way };
+        const access = apartAccess(model, ref, part.name, IN_FUSE_MINUTES, UNPLUG_MINUTES);
+        return { ref, accesses: [access], disturbs: true };
+      }),
+    );
   },
   chances: ({ model, hypothesis: { faults, alteration } }, ref) =>
     lampChances(lampShare(model, ref, faults, alteration!)),
