@@ -51,6 +51,14 @@ const SITUATIONS: readonly Situation[] = [
     never: ['without load this does not prove'],
   },
   {
+    what: 'nothing much at the return of a fan that has come back and runs: its current flows',
+    fan: 'dead',
+    before: [[{ kind: 'function', ...FAN }, { state: 'works' }]],
+    read: volts('m1-minus', 0.35),
+    says: [],
+    never: ['no current flows', 'proves nothing'],
+  },
+  {
     what: 'nothing at the return of a fan that stands still proves no earth',
     fan: 'dead',
     before: [volts('f31-out', 0.02)],

@@ -120,7 +120,7 @@ export class WorkedIn {
         explained,
         cleared,
         earlier,
-        new Left(this.model, predictions.hypotheses, normalise(state.logWeight)),
+        new Left(this.model, predictions.hypotheses, normalise(state.logWeight), (h) => state.presentNow(h)),
       ),
     });
   }

@@ -1,10 +1,8 @@
 /** What the readings leave, as far as the sentence to the newest of them needs it. */
 import type { CircuitModel } from '../../network';
 import type { Hypothesis } from '../hypotheses/hypotheses';
-import type { Remaining } from '../kinds/kind';
+import { carries, type Remaining } from '../kinds/kind';
 
-/** Amperes from which a point counts as loaded. */
-const LOADED_AMPS = 0.05;
 /** Share of what is left that is looked at for currents. */
 const MOST_OF_IT = 0.98;
 /** From this chance on a hypothesis is worth a word. */
@@ -18,6 +16,8 @@ export class Left implements Remaining {
     private readonly hypotheses: readonly Hypothesis[],
     /** Chances of the hypotheses. */
     private readonly now: Float64Array,
+    /** Chance that a fault that comes and goes is there now; by hypothesis. */
+    private readonly presentNow: (hypothesis: number) => number,
   ) {
     this.order = [...now.keys()].sort((one, other) => now[other]! - now[one]!);
   }
@@ -27,20 +27,21 @@ export class Left implements Remaining {
   }
 
   flows(condition: string, nodeId: string): number {
-    const node = this.model.network.nodeIndex.get(nodeId);
+    const { model } = this;
+    const whileAway = Number(carries(model, model.sound(condition).amps, nodeId));
     let flowing = 0;
     let looked = 0;
     let seen = 0;
     for (const h of this.order) {
-      seen += this.now[h]!;
-      const { alteration } = this.hypotheses[h]!;
+      const chance = this.now[h]!;
+      const { alteration, lasting } = this.hypotheses[h]!;
+      seen += chance;
       if (alteration) {
-        const { amps } = this.model.solve(condition, alteration);
-        const flows = this.model.network.branches.some(
-          ({ a, b }, e) => (a === node || b === node) && Math.abs(amps[e] ?? 0) > LOADED_AMPS,
-        );
-        looked += this.now[h]!;
-        if (flows) flowing += this.now[h]!;
+        // What comes and goes leaves the circuit sound while it is away.
+        const present = lasting === null ? 1 : this.presentNow(h);
+        const whilePresent = Number(carries(model, model.solve(condition, alteration).amps, nodeId));
+        looked += chance;
+        flowing += chance * (present * whilePresent + (1 - present) * whileAway);
       }
       if (seen >= MOST_OF_IT) break;
     }

@@ -163,6 +163,17 @@ export function nodeIndex(model: CircuitModel, id: string): number {
   return index;
 }
 
+/** Amperes from which a point counts as one that carries current. */
+const CARRIES_AMPS = 0.05;
+
+/** Whether current flows through a point, by the currents of all branches. */
+export function carries({ network }: CircuitModel, amps: Float64Array, id: string): boolean {
+  const node = network.nodeIndex.get(id);
+  return network.branches.some(
+    ({ a, b }, e) => (a === node || b === node) && Math.abs(amps[e] ?? 0) > CARRIES_AMPS,
+  );
+}
+
 /** The likeliest of several states. */
 export function likeliest<T>(states: readonly T[], chances: readonly number[]): T {
   return states[chances.indexOf(Math.max(...chances))]!;

@@ -9,6 +9,7 @@ import { formatQuantity } from '../../quantity';
 import {
   type Access,
   atNode,
+  carries,
   type Meaning,
   nodeIndex,
   type Offer,
@@ -24,8 +25,6 @@ const MINUTES = 0.7;
 const PULL_MINUTES = 0.8;
 /** Relative tolerance of resistances. */
 export const RESISTANCE_TOLERANCE = 0.1;
-/** Amperes from which a point of the sound circuit counts as one that carries current. */
-const CARRIES_AMPS = 0.05;
 
 /**
  * Spread of a predicted voltage before anything is known of the tolerances: the meter, and the resistances that
@@ -142,12 +141,7 @@ function heldUpWords({ model, left }: Meaning, ref: Ref, shown: string): string 
       .join('; ');
     return `${shown}, live where it should be dead. What would hold it up: ${list}.`;
   }
-  const { amps } = model.sound(ref.condition);
-  const node = nodeIndex(model, ref.node);
-  const carries = model.network.branches.some(
-    ({ a, b }, e) => (a === node || b === node) && Math.abs(amps[e] ?? 0) > CARRIES_AMPS,
-  );
-  if (!carries) {
+  if (!carries(model, model.sound(ref.condition).amps, ref.node)) {
     return `${shown}, live where it should be dead: a second feed, a contact that stays closed, or a switch that is not where it was believed.`;
   }
   return first
