@@ -2,6 +2,7 @@
  * Volts that joints and contacts may lose at working current, and when a reading counts as expected. Limits of the trade
  * for a joint are the same on 6, 12 and 24 V: its ohms and the current make them, not the system.
  */
+import type { PartKind } from '../format';
 
 /** Lost over a closed contact, a plug or a joint: below this it is good, above the other worn. */
 export const CONTACT_GOOD_VOLTS = 0.1;
@@ -12,6 +13,32 @@ export function contactLoss(volts: number): 'good' | 'watch' | 'worn' {
   if (volts > CONTACT_WORN_VOLTS) return 'worn';
   return volts >= CONTACT_GOOD_VOLTS ? 'watch' : 'good';
 }
+
+/** What a sound part may lose at working current, volts, by its kind; zero where nothing is said. */
+const MAY_LOSE_VOLTS: Readonly<Partial<Record<PartKind, number>>> = {
+  wire: 0.2,
+  relay: 0.2,
+  'latching-relay': 0.2,
+  solenoid: 0.2,
+  switch: 0.2,
+  'key-contact': 0.2,
+  connector: 0.05,
+  splice: 0.05,
+  socket: 0.05,
+  ground: 0.1,
+};
+
+/** Volts that a sound part of a kind may lose at working current. */
+export function mayLose(kind: PartKind): number {
+  return MAY_LOSE_VOLTS[kind] ?? 0;
+}
+
+/** A whole return, and a whole feed, at working current. */
+export const RETURN_MAY_LOSE_VOLTS = 0.2;
+export const FEED_MAY_LOSE_VOLTS = 0.5;
+
+/** Of so many standard deviations a limit is: one sound part in a few hundred loses more. */
+export const LIMIT_DEVIATIONS = 3;
 
 /** Battery, meter and loads together leave so much open on 12 V, where nothing is known to be closer. */
 const OPEN_VOLTS_12V = 0.35;

@@ -51,7 +51,16 @@ export {
   WIRE_GUESS_TOLERANCE,
   wireOhms,
 } from './defaults';
-export { CONTACT_GOOD_VOLTS, CONTACT_WORN_VOLTS, contactLoss, expectedWithin } from './drops';
+export {
+  CONTACT_GOOD_VOLTS,
+  CONTACT_WORN_VOLTS,
+  contactLoss,
+  expectedWithin,
+  FEED_MAY_LOSE_VOLTS,
+  LIMIT_DEVIATIONS,
+  mayLose,
+  RETURN_MAY_LOSE_VOLTS,
+} from './drops';
 export { colourOf, familySize, hasColdOhms, hasOpeningBand, isTallerOf } from './fuseFamilies';
 export {
   CLICK_STATES,

@@ -3,11 +3,11 @@
  * Volts are kept as mean and spread for judging a reading, and as chances of bins for choosing a test.
  */
 
-import { guessTolerance, isUnknownLoad } from '../../circuit';
+import { isUnknownLoad } from '../../circuit';
 import { faultAlteration } from '../../faults';
 import type { TestRef } from '../../format';
 import { withoutPart } from '../../hands';
-import { GUESS_TOLERANCE, METER_OHMS } from '../../limits';
+import { GUESS_TOLERANCE, LIMIT_DEVIATIONS, METER_OHMS, RETURN_MAY_LOSE_VOLTS } from '../../limits';
 import {
   type Alteration,
   type CircuitModel,
@@ -20,16 +20,17 @@ import {
 } from '../../network';
 import { type Hypothesis, NO_FAULT } from '../hypotheses/hypotheses';
 import { kindOf } from '../kinds';
-import { nodeIndex, type RefOf, type Supposed } from '../kinds/kind';
+import { carries, nodeIndex, type RefOf, type Supposed } from '../kinds/kind';
 import { RESISTANCE_TOLERANCE, voltsSpread } from '../kinds/volts';
 import { WRONG_READING } from './readings';
 import { DUTY_SPREAD, type Sensitivity, sensitivityOf, supplySpread, swayOfDuty } from './sensitivity';
 import { findSway, type Sway, scaledPoint } from './sway';
 import type { TestPrediction, VoltsColumn } from './testPrediction';
+import { tolerances } from './tolerances';
 import { BIN_EDGES_12V, FLOATS, JOINED, UNKNOWN, VoltsPrediction } from './voltsPrediction';
 
-/** Relative tolerance of the inner resistance of a source: new and warm, or years old and cold. */
-const SOURCE_TOLERANCE = 1;
+/** What the joints of a way may lose and be sound, one standard deviation, where each by itself is not followed. */
+const JOINTS_SPREAD_VOLTS = RETURN_MAY_LOSE_VOLTS / LIMIT_DEVIATIONS;
 
 export class Predictions {
   readonly binEdges: readonly number[];
@@ -56,11 +57,7 @@ export class Predictions {
     this.conditionIndex = new Map(model.conditions.map((one, index) => [one.id, index]));
     this.sound = hypotheses.findIndex((one) => one.id === NO_FAULT);
     const { branches } = model.network;
-    this.tolerance = Float64Array.from(branches, (one) =>
-      one.role === 'source'
-        ? SOURCE_TOLERANCE
-        : (guessTolerance(model.network.parts.get(one.part)!, one.role) ?? RESISTANCE_TOLERANCE),
-    );
+    this.tolerance = tolerances(model);
     // The mean tolerance of what divides the supply: loads above all.
     this.marginTolerance = model.circuit.parts.some(isUnknownLoad)
       ? GUESS_TOLERANCE / 2
@@ -237,7 +234,8 @@ export class Predictions {
       }
       const volts = mean[h]!;
       swing[h] = swingOf(point, node, against);
-      spread[h] = Math.hypot(voltsSpread(volts, emf, this.marginTolerance), DUTY_SPREAD * swing[h]!);
+      const joints = carries(this.model, point.amps, ref.node) ? JOINTS_SPREAD_VOLTS : 0;
+      spread[h] = Math.hypot(voltsSpread(volts, emf, this.marginTolerance), DUTY_SPREAD * swing[h]!, joints);
       // Where it chatters there is no other way to stand.
       if (point.swing) continue;
       const sway = this.sway(h, ref.condition);

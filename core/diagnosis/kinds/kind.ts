@@ -169,9 +169,22 @@ const CARRIES_AMPS = 0.05;
 /** Whether current flows through a point, by the currents of all branches. */
 export function carries({ network }: CircuitModel, amps: Float64Array, id: string): boolean {
   const node = network.nodeIndex.get(id);
-  return network.branches.some(
-    ({ a, b }, e) => (a === node || b === node) && Math.abs(amps[e] ?? 0) > CARRIES_AMPS,
-  );
+  return node !== undefined && branchesAt(network)[node]!.some((e) => Math.abs(amps[e] ?? 0) > CARRIES_AMPS);
+}
+
+const ENDS = new WeakMap<CircuitModel['network'], readonly (readonly number[])[]>();
+
+/** Branches that end at each node. */
+function branchesAt(network: CircuitModel['network']): readonly (readonly number[])[] {
+  const known = ENDS.get(network);
+  if (known) return known;
+  const made: number[][] = network.nodeIds.map(() => []);
+  network.branches.forEach(({ a, b }, e) => {
+    made[a]!.push(e);
+    made[b]!.push(e);
+  });
+  ENDS.set(network, made);
+  return made;
 }
 
 /** The likeliest of several states. */
