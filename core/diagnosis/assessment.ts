@@ -5,6 +5,7 @@ import type { Stop } from './choice/decision';
 import type { OutcomeMeaning } from './choice/explainTest';
 import type { Fitted } from './evidence/fitted';
 import type { TakenReading } from './evidence/readings';
+import type { SwitchedPins } from './relay/pinPanel';
 import type { SubstitutionTable } from './verdict/substitution';
 
 export interface Complaint {
@@ -87,6 +88,8 @@ export interface Assessment {
   readonly suspects: readonly Suspect[];
   readonly effects: readonly ReadingEffect[];
   readonly parts: readonly PartStanding[];
+  /** Relays and modules of the runs, pin by pin. */
+  readonly switched: readonly SwitchedPins[];
   readonly verdict: Verdict;
   readonly next: readonly Proposal[];
   readonly notInMap: number;

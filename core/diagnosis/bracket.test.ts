@@ -1,30 +1,36 @@
-import { bracketOf, type RunRow } from './bracket';
+import type { PartStanding } from './assessment';
+import { bracketOf } from './bracket';
+import type { Run } from './run';
 
-/** A run that expects 12.5 V before its load and next to nothing behind it. */
-function rows(...measured: (number | null)[]): RunRow[] {
-  const expected = [12.5, 12.4, 12.3, 12.2, 0.2, 0.1, 0];
-  return expected.map((volts, index) => ({
-    node: `n${index}`,
-    expected: volts,
-    measured: measured[index] ?? null,
-  }));
-}
+const PARTS = ['B', 'F', 'R', 'W', 'M', 'G'];
+const run: Run = {
+  id: 'run',
+  name: 'Fan',
+  stops: PARTS.map((_, index) => `n${index}`).concat('earth'),
+  stations: PARTS.map((part) => ({ part, name: part, kind: 'wire' })),
+};
+const bracket = (chances: Readonly<Record<string, number>>) =>
+  bracketOf(
+    run,
+    new Map(
+      Object.entries(chances).map(([part, chance]): [string, PartStanding] => [
+        part,
+        { part, chance, standing: 'open', clearedBy: null, remaining: [] },
+      ]),
+    ),
+  );
 
-test('nothing measured, or all as expected: no bracket', () => {
-  expect(bracketOf(rows(), 12)).toBeNull();
-  expect(bracketOf(rows(12.5, null, 12.3, null, 0.2), 12)).toBeNull();
+test('it reaches from the first suspect to the last, stops before and behind them', () => {
+  expect(bracket({ R: 0.3, W: 0.6, G: 0.01 })).toEqual([2, 4]);
+  expect(bracket({ W: 0.97 })).toEqual([3, 4]);
+  expect(bracket({ B: 0.9 })).toEqual([0, 1]);
 });
 
-test('a feed that stops: between the last right stop and the first low one', () => {
-  expect(bracketOf(rows(12.6, 12.5, null, 0), 12)).toEqual([1, 3]);
-  expect(bracketOf(rows(null, null, 0.1), 12)).toEqual([0, 2]);
+test('no bracket while the whole run is left, or nothing of it', () => {
+  expect(bracket({ B: 0.2, F: 0.3, G: 0.4 })).toBeNull();
+  expect(bracket({})).toBeNull();
 });
 
-test('a feed that is only weak is bracketed alike', () => {
-  expect(bracketOf(rows(12.5, null, 12.3, 9), 12)).toEqual([2, 3]);
-});
-
-test('a lifted return: between the last lifted stop and the first behind it that is right', () => {
-  expect(bracketOf(rows(null, null, null, 12.4, 6, 5.9, 0), 12)).toEqual([5, 6]);
-  expect(bracketOf(rows(null, null, null, null, 6), 12)).toEqual([4, 6]);
+test('no bracket where the fault may as well lie on another run', () => {
+  expect(bracket({ R: 0.3, W: 0.2 })).toBeNull();
 });

@@ -1,32 +1,22 @@
-import { EMF_PER_NOMINAL, expectedWithin } from '../limits';
-import { voltsSpread } from './kinds/volts';
+/** Between which stops of a run the fault must lie: a bracket around the suspects that are left. */
+import type { PartStanding } from './assessment';
+import type { Run } from './run';
 
-/** One stop of a run with what is expected and what was measured there, volts. */
-export interface RunRow {
-  readonly node: string;
-  readonly expected: number;
-  readonly measured: number | null;
-}
+/** From this chance on a part is inside the bracket. */
+const WORTH_A_WORD = 0.05;
+/** So much of all chance has to lie inside it, or the fault may as well lie elsewhere. */
+const INSIDE = 0.8;
 
-/**
- * Between which stops the fault must lie. On the feed side: the last stop that reads right and the first that
- * reads low. On the return side: the last stop that is lifted and the first behind it that is not. Null until
- * the readings say so.
- */
-export function bracketOf(rows: readonly RunRow[], nominalVolts: number): readonly [number, number] | null {
-  const tolerance = (row: RunRow) =>
-    expectedWithin(nominalVolts, voltsSpread(row.expected, EMF_PER_NOMINAL * nominalVolts));
-  const measured = rows.flatMap((row, index) =>
-    row.measured === null ? [] : [{ ...row, index, measured: row.measured }],
-  );
-  const low = measured.find((row) => row.measured < row.expected - tolerance(row));
-  if (low) {
-    const before = measured.filter((row) => row.index < low.index);
-    return [before[before.length - 1]?.index ?? 0, low.index];
-  }
-  const lifted = measured.filter((row) => row.measured > row.expected + tolerance(row));
-  const last = lifted[lifted.length - 1];
-  if (!last) return null;
-  const sound = measured.find((row) => row.index > last.index);
-  return [last.index, sound?.index ?? rows.length - 1];
+/** First and last stop; null while the readings leave the whole run, or point elsewhere. */
+export function bracketOf(
+  { stations }: Run,
+  standings: ReadonlyMap<string, PartStanding>,
+): readonly [number, number] | null {
+  const chances = stations.map(({ part }) => standings.get(part)?.chance ?? 0);
+  const first = chances.findIndex((chance) => chance >= WORTH_A_WORD);
+  if (first < 0) return null;
+  const last = chances.findLastIndex((chance) => chance >= WORTH_A_WORD);
+  if (first === 0 && last === stations.length - 1) return null;
+  const inside = chances.slice(first, last + 1).reduce((sum, chance) => sum + chance, 0);
+  return inside >= INSIDE ? [first, last + 1] : null;
 }

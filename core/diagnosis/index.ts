@@ -8,7 +8,7 @@ export type {
   Proposal,
   ReadingEffect,
 } from './assessment';
-export { bracketOf, type RunRow } from './bracket';
+export { bracketOf } from './bracket';
 export { testCardWords } from './card';
 export { compareCosts } from './choice/costs';
 export { fittedKey, fittedWords } from './evidence/fitted';
@@ -30,10 +30,9 @@ export { fuseOfNode } from './kinds/fuseBefore';
 export type { AnswerKind } from './kinds/kind';
 export { complaintOf, readingOf } from './playback';
 export { mayBridge } from './relay/bridging';
-export { fixedSwitches, moduleVerdicts } from './relay/moduleVerdicts';
+export type { SwitchedPins } from './relay/pinPanel';
 export type { RoleVerdict } from './relay/pinReadings';
-export { type RelayDuty, relayDuty } from './relay/relayDuty';
-export { relayVerdicts } from './relay/relayVerdicts';
+export type { RelayDuty } from './relay/relayDuty';
 export { activeCondition, functionRuns, type Run } from './run';
 export { DiagnosisSession } from './session';
 export { candidateTests } from './tests';

@@ -104,6 +104,15 @@ export function functionRuns(model: CircuitModel, functionId: string, conditionI
   return runs;
 }
 
+/** Runs of what is complained of; what should be off in the condition has its runs where it is on. */
+export function runsOfComplaint(
+  model: CircuitModel,
+  { function: id, condition }: { readonly function: string; readonly condition: string },
+): Run[] {
+  const on = model.expectedOn(model.function(id), condition);
+  return functionRuns(model, id, (on ? condition : activeCondition(model, id)) ?? condition);
+}
+
 /** A condition in which the function is meant to be on; the first of the file, or none. */
 export function activeCondition(model: CircuitModel, functionId: string): string | null {
   const one = model.function(functionId);

@@ -6,7 +6,15 @@
 
 import type { CircuitFile, TestRef } from '../format';
 import { CircuitModel } from '../network';
-import type { Assessment, AssessmentInput, Complaint, Proposal, Suspect, Verdict } from './assessment';
+import type {
+  Assessment,
+  AssessmentInput,
+  Complaint,
+  PartStanding,
+  Proposal,
+  Suspect,
+  Verdict,
+} from './assessment';
 import {
   type Asked,
   alreadyTaken,
@@ -30,15 +38,19 @@ import { buildHypotheses, type Hypothesis, NOT_IN_MAP } from './hypotheses/hypot
 import type { PriorTable } from './hypotheses/priors';
 import { kindOf, testId } from './kinds';
 import { Names } from './kinds/kind';
+import { dutiesOf, PinPanel } from './relay/pinPanel';
+import type { RelayDuty } from './relay/relayDuty';
+import { type Run, runsOfComplaint } from './run';
 import { candidateTests, type TestCandidate } from './tests';
 import { contradictionWords, findContradiction } from './verdict/contradiction';
+import { readingSentence } from './verdict/explainReading';
 import { OPENED_BY_SOMETHING, openedBy, withWhatOpenedIt, wouldBlow } from './verdict/openedFuse';
 import { partsOfFunction } from './verdict/proofs';
 import { Standings } from './verdict/standings';
 import { substitutionTables } from './verdict/substitution';
 import { nameOfReading, suspectOf, titleOf } from './verdict/suspects';
 import { decisiveReading, LIKELY, type Support, supportOf, verdictOn, withSentence } from './verdict/verdict';
-import { WorkedIn } from './workedIn';
+import { type WorkedEffect, WorkedIn } from './workedIn';
 
 /** Tests that teach less than this are not proposed, bits. */
 const NOTHING_TO_LEARN = 0.004;
@@ -62,6 +74,11 @@ export class DiagnosisSession {
   private readonly tests: TestCandidate[] = [];
   private readonly standings: Standings;
   private readonly worked: WorkedIn;
+  /** Runs of what failed; of what should be off, those where it is on. */
+  readonly runs: readonly Run[];
+  /** What every relay of the runs, and every one that a test may bridge, has to do in the condition. */
+  readonly duties: Readonly<Record<string, RelayDuty>>;
+  private readonly pins: PinPanel;
   private preparing: Generator<{ done: number; total: number }> | null;
   private ungrouped: readonly RepairGroup[] | null = null;
   private grouped: { key: string; groups: RepairGroup[] } | null = null;
@@ -78,6 +95,10 @@ export class DiagnosisSession {
     this.everyTest = new Map(candidateTests(this.model, complaint).map((test) => [test.id, test]));
     this.standings = new Standings(this.hypotheses);
     this.worked = new WorkedIn(this.predictions, this.standings, complaint);
+    this.runs = runsOfComplaint(this.model, complaint);
+    const bridged = this.permitted.flatMap(({ ref }) => (ref.kind === 'bridge' ? [ref.part] : []));
+    this.duties = dutiesOf(this.model, this.runs, bridged, complaint.condition);
+    this.pins = new PinPanel(this.model, this.runs, this.duties, complaint.condition);
     this.preparing = this.prepareAll();
   }
 
@@ -190,10 +211,12 @@ export class DiagnosisSession {
     const notInMap = this.hypotheses.findIndex((one) => one.id === NOT_IN_MAP);
     const leads = verdict.suspect !== null && groups[lead]!.parts.length > 0;
     const cost = repairCost(this.model, groups[lead]!.parts);
+    const parts = this.standings.of(cumulative, p, clearedBy);
     return {
       suspects: told.filter((one) => one.chance >= 0.001),
-      effects: effects.slice(),
-      parts: this.standings.of(cumulative, p, clearedBy),
+      effects: effects.map((one) => this.effectNow(one, parts)),
+      parts,
+      switched: this.pins.read(input.readings, this.worked.left(state)),
       verdict:
         told !== suspects
           ? withSentence(verdict, OPENED_BY_SOMETHING)
@@ -229,6 +252,12 @@ export class DiagnosisSession {
             }
           : null,
     };
+  }
+
+  /** What a reading did, as it stands now: what is no longer cleared is not said to be. */
+  private effectNow({ id, words, clears, unexpected }: WorkedEffect, parts: readonly PartStanding[]) {
+    const still = clears.filter((part) => parts.some((one) => one.part === part && one.clearedBy === id));
+    return { id, sentence: readingSentence(words, still, this.model), clears: still, unexpected };
   }
 
   /** What was given, with readings the right way round whose leads were not. */

@@ -4,7 +4,7 @@
  */
 import type { TestRef } from '../format';
 import { type CircuitModel, combineAlterations } from '../network';
-import type { Complaint, ReadingEffect } from './assessment';
+import type { Complaint } from './assessment';
 import { EpisodeCounter } from './evidence/episodes';
 import { EvidenceState } from './evidence/evidence';
 import { asFitted, type Fitted, fittedKey } from './evidence/fitted';
@@ -14,20 +14,29 @@ import { Predictions } from './evidence/predictions';
 import type { TakenReading } from './evidence/readings';
 import type { Hypothesis } from './hypotheses/hypotheses';
 import { byProbe, testId } from './kinds';
-import { explainReading, explainsReading } from './verdict/explainReading';
+import { findContradiction } from './verdict/contradiction';
+import { explainReading, type ReadingWords, SAYS_NOTHING } from './verdict/explainReading';
 import type { Standings } from './verdict/standings';
+
+/** What one reading did when it was taken in. */
+export interface WorkedEffect {
+  readonly id: string;
+  readonly words: ReadingWords;
+  readonly clears: readonly string[];
+  readonly unexpected: boolean;
+}
 
 /** What the readings worked in so far have come to. */
 export interface Progress {
   readonly state: EvidenceState;
   readonly counter: EpisodeCounter;
   readonly taken: { readonly reading: TakenReading; readonly text: string; readonly episode: number }[];
-  readonly effects: ReadingEffect[];
+  readonly effects: WorkedEffect[];
   readonly clearedBy: Map<string, string>;
   /** How far below the best each hypothesis lies, log-likelihood without priors, whichever one probe slipped. */
   readonly cumulative: Float64Array;
-  /** Hypotheses that explain every reading so far. */
-  explaining: readonly number[];
+  /** No hypothesis explains all readings so far together. */
+  contradicted: boolean;
   mended: Predictions | null;
   mendedKey: string;
   /** Parts that are mended since, as of the last reading. */
@@ -67,6 +76,11 @@ export class WorkedIn {
     return progress;
   }
 
+  /** What the readings leave, on the circuit as it is fitted. */
+  left(state: EvidenceState, { hypotheses }: Predictions = this.predictions): Left {
+    return new Left(this.model, hypotheses, normalise(state.logWeight), (h) => state.presentNow(h));
+  }
+
   private begin(): Progress {
     return {
       state: new EvidenceState(this.predictions),
@@ -75,7 +89,7 @@ export class WorkedIn {
       effects: [],
       clearedBy: new Map(),
       cumulative: new Float64Array(this.hypotheses.length),
-      explaining: this.hypotheses.map((_, h) => h),
+      contradicted: false,
       mended: null,
       mendedKey: '',
       mendedParts: [],
@@ -93,36 +107,27 @@ export class WorkedIn {
     if (renewed.length > 0) state.renew(renewed);
     progress.mendedParts = reading.before ?? [];
     const episode = counter.next(reading);
+    const before = normalise(state.logWeight);
+    const expected = state.soundVolts(reading.test, prediction, predictions);
     const says = state.take(reading, episode, predictions);
     progress.taken.push({ reading, text, episode: episode.number });
     if (this.isComplaint(reading.test) && reading.sure?.tester !== false) progress.askedIn = episode.number;
-    const cleared: string[] = [];
-    if (says) {
-      this.belowBest(progress);
-      for (const part of this.standings.clearedParts(cumulative)) {
-        if (clearedBy.has(part)) continue;
-        clearedBy.set(part, reading.id);
-        cleared.push(part);
-      }
+    if (!says) {
+      progress.effects.push({ id: reading.id, words: SAYS_NOTHING, clears: [], unexpected: false });
+      return;
     }
-    const still = progress.explaining.filter((h) => explainsReading(predictions, prediction, reading, h));
+    const after = normalise(state.logWeight);
+    this.belowBest(progress);
+    const clears = this.standings.clearedParts(cumulative, after).filter((part) => !clearedBy.has(part));
+    for (const part of clears) clearedBy.set(part, reading.id);
+    const logs = progress.taken.map((one) => state.logOf(one.reading.id));
+    const contradicted = findContradiction(this.hypotheses, logs) !== null;
     // The first reading that leaves no explanation is the odd one; later ones are judged against the rest.
-    const explained = still.length > 0 || progress.explaining.length === 0;
-    if (still.length > 0) progress.explaining = still;
-    progress.effects.push({
-      id: reading.id,
-      clears: cleared,
-      ...explainReading(
-        predictions,
-        reading,
-        prediction,
-        says,
-        explained,
-        cleared,
-        earlier,
-        new Left(this.model, predictions.hypotheses, normalise(state.logWeight), (h) => state.presentNow(h)),
-      ),
-    });
+    const unexpected = contradicted && !progress.contradicted;
+    progress.contradicted = contradicted;
+    const left = this.left(state, predictions);
+    const news = { predictions, reading, earlier, expected, before, after, left, unexpected };
+    progress.effects.push({ id: reading.id, words: explainReading(news), clears, unexpected });
   }
 
   /**

@@ -1,17 +1,7 @@
 /** A thin shell around the diagnosis: one circuit and one complaint at a time, answers by request number. */
 
-import {
-  activeCondition,
-  DiagnosisSession,
-  functionRuns,
-  partsOfFunction,
-  type RelayDuty,
-  type Run,
-  relayDuty,
-  requiredProofs,
-  WhatWouldHelp,
-} from '#core/diagnosis';
-import type { CircuitFile, TestRef } from '#core/format';
+import { DiagnosisSession, partsOfFunction, requiredProofs, WhatWouldHelp } from '#core/diagnosis';
+import type { CircuitFile } from '#core/format';
 import { CircuitModel } from '#core/network';
 import type { DescribeAnswer, WorkerAnswer, WorkerRequest } from './diagnosisMessages';
 
@@ -61,24 +51,6 @@ function soundVolts(conditionId: string): Record<string, number> {
   );
 }
 
-/** Of the relays on the runs, and of those that a test may bridge. */
-function relayDuties(
-  runs: readonly Run[],
-  tests: readonly { readonly ref: TestRef }[],
-  conditionId: string,
-): Record<string, RelayDuty> {
-  const parts = [
-    ...runs.flatMap((run) => run.stations.map((station) => station.part)),
-    ...tests.flatMap(({ ref }) => (ref.kind === 'bridge' ? [ref.part] : [])),
-  ];
-  return Object.fromEntries(
-    [...new Set(parts)].flatMap((part) => {
-      const duty = relayDuty(model!, part, conditionId);
-      return duty ? [[part, duty] as const] : [];
-    }),
-  );
-}
-
 /** Which unknown number would change the next test; worked out after the first answer. */
 let help: WhatWouldHelp | null = null;
 let lastAsked: AssessRequest | null = null;
@@ -123,16 +95,12 @@ async function open(request: OpenRequest) {
   lastAsked = null;
   const made = new DiagnosisSession(circuit!, complaint, { priors, appliance });
   session = made;
-  // What should be off here has its run where it is on; the volts are those of the complaint all the same.
-  const on = model!.expectedOn(model!.function(complaint.function), complaint.condition);
-  const shownIn = on ? complaint.condition : activeCondition(model!, complaint.function);
-  const runs = functionRuns(model!, complaint.function, shownIn ?? complaint.condition);
   say({
     type: 'opened',
     complaint,
-    runs,
+    runs: [...made.runs],
     soundVolts: soundVolts(complaint.condition),
-    relayDuties: relayDuties(runs, made.permitted, complaint.condition),
+    relayDuties: { ...made.duties },
     permitted: made.permitted.map(({ id, ref, accesses }) => ({
       id,
       ref,

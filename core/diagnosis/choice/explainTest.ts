@@ -72,7 +72,22 @@ function ranges(predictions: Predictions, prediction: TestPrediction, sound: num
     { result: 'clearly less', bins: below, asExpected: false },
     { result: 'clearly more', bins: above, asExpected: false },
   ];
-  return all.filter((range) => range.bins.length > 0);
+  return joined(all.filter((range) => range.bins.length > 0));
+}
+
+/** Ranges of one name as one. */
+function joined(ranges: readonly Range[]): Range[] {
+  const byName = new Map<string, Range>();
+  for (const range of ranges) {
+    const known = byName.get(range.result);
+    byName.set(
+      range.result,
+      known
+        ? { ...known, bins: [...known.bins, ...range.bins], asExpected: known.asExpected || range.asExpected }
+        : range,
+    );
+  }
+  return [...byName.values()];
 }
 
 /** What each result of a test would mean for the suspects; groups are numbered as in `inPlay`. */
@@ -108,8 +123,8 @@ export function outcomeMeanings(
       leadChance >= 0.5
         ? `Points at ${title(lead)} (${percent(leadChance)}).`
         : `Leaves ${joinWords(order.filter((g) => total > 0 && after[g]! / total > 0.01).map(title), 3)}.`;
-    const clears = gone.length > 0 ? ` Clears ${joinWords(gone, 3)}.` : '';
-    return { result: range.result, chance: total, asExpected: range.asExpected, means: points + clears };
+    const against = gone.length > 0 ? ` Speaks against ${joinWords(gone, 3)}.` : '';
+    return { result: range.result, chance: total, asExpected: range.asExpected, means: points + against };
   });
   return {
     expected: found.find((range) => range.asExpected)?.result ?? '',

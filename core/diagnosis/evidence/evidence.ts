@@ -257,6 +257,18 @@ export class EvidenceState {
     });
   }
 
+  /** Volts that a sound circuit would show next, after what was read; null where they float. */
+  soundVolts(ref: TestRef, prediction: TestPrediction, predictions = this.predictions) {
+    const { volts } = prediction;
+    const h = this.soundRow;
+    if (!volts || ref.kind !== 'volts' || volts.floating[h] !== JOINED) return null;
+    const mean = volts.mean[h]!;
+    const moves = predictions.sensitivity(testId(ref), ref, h);
+    const known = moves ? this.chainUntil(h, this.entries.length).expect(moves, mean) : null;
+    const plain = Math.hypot(volts.spread[h]!, mean * volts.supply[h]!);
+    return { volts: known?.expected ?? mean, deviation: known?.deviation ?? plain };
+  }
+
   /**
    * A result given the same test's earlier results in this episode: repeating it finds out whether the reading was
    * wrong, and nothing more about the circuit.

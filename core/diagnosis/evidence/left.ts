@@ -26,6 +26,11 @@ export class Left implements Remaining {
     return this.order.filter((h) => this.now[h]! >= WORTH_A_WORD).map((h) => this.hypotheses[h]!);
   }
 
+  /** Parts that such a hypothesis has at fault. */
+  get likelyParts(): readonly string[] {
+    return [...new Set(this.likely.flatMap(({ parts }) => parts))];
+  }
+
   flows(condition: string, nodeId: string): number {
     const { model } = this;
     const whileAway = Number(carries(model, model.sound(condition).amps, nodeId));

@@ -67,9 +67,9 @@ export const functionSeen: TestKind<RefOf<'function'>> = {
     const on = model.expectedOn(model.function(ref.function), ref.condition);
     switch (value.state) {
       case 'works':
-        return `${name} works: everything it shares carries its current.`;
+        return `${name} works: what it shares carries its current. A heavier load may still find a bad joint there.`;
       case 'weak':
-        return `${name} is weak: volts are lost somewhere on its way.`;
+        return `${name} is weak: a weak feed, a weak way to earth, or a load that is worn.`;
       case 'on-when-off':
         return `${name} runs when it should be off: a stuck contact, or a feed from elsewhere.`;
       case 'comes-and-goes':

@@ -65,8 +65,11 @@ export interface Supposed {
 export interface Meaning {
   readonly model: CircuitModel;
   readonly names: Names;
-  /** Volts of the sound circuit at the spot; null where it floats or the test has none. */
-  readonly expectedVolts: number | null;
+  /**
+   * Volts that a sound circuit would show after what was read before, and their deviation; null where the spot floats
+   * or the test has no volts.
+   */
+  readonly expected: { readonly volts: number; readonly deviation: number } | null;
   /** Everything read before, for what only two readings together can say. */
   readonly earlier: readonly Reading[];
   readonly left: Remaining;

@@ -4,7 +4,8 @@ import type { TakenReading } from '../evidence/readings';
 import { AT_EARTH, type ContactDuty, FED } from './relayDuty';
 
 export type Role = 'feed' | 'coil-feed' | 'coil-return' | 'output' | 'request' | 'earth';
-export type Standing = 'untested' | 'good' | 'watch' | 'bad';
+/** `unloaded`: it reads right, and that proves nothing of what carries the current to it. */
+export type Standing = 'untested' | 'good' | 'unloaded' | 'watch' | 'bad';
 
 export interface RoleVerdict {
   readonly role: Role;

@@ -4,6 +4,8 @@ import type { Hypothesis } from '../hypotheses/hypotheses';
 
 /** Likelihood ratio to the best below which a fault counts as cleared. */
 const CLEARED = 0.02;
+/** What still has this chance is not called cleared, whatever a likelihood says. */
+const WORTH_A_WORD = 0.05;
 
 export class Standings {
   private readonly byPart: ReadonlyMap<string, readonly number[]>;
@@ -23,27 +25,41 @@ export class Standings {
     return best + Math.log(CLEARED);
   }
 
-  /** Parts that are cleared of every fault. `cumulative`: log-likelihood of each hypothesis against the best, priors left out. */
-  clearedParts(cumulative: Float64Array): string[] {
-    const limit = this.clearedBelow(cumulative);
-    return [...this.byPart]
-      .filter(([, members]) => members.every((h) => cumulative[h]! < limit))
-      .map(([part]) => part);
+  /** Parts that are cleared of every fault, by the same measure as their standing. */
+  clearedParts(cumulative: Float64Array, p: Float64Array): string[] {
+    return [...this.byPart.keys()].filter((part) => this.kept(part, cumulative, p).standing === 'cleared');
   }
 
   /** How every part stands; `clearedBy` has the reading that cleared it. */
   of(cumulative: Float64Array, p: Float64Array, clearedBy: ReadonlyMap<string, string>): PartStanding[] {
-    const limit = this.clearedBelow(cumulative);
-    return [...this.byPart].map(([part, members]) => {
-      const kept = members.filter((h) => cumulative[h]! >= limit);
+    return [...this.byPart.keys()].map((part) => {
+      const { kept, chance, standing } = this.kept(part, cumulative, p);
       return {
         part,
-        chance: members.reduce((sum, h) => sum + p[h]!, 0),
-        standing: kept.length === 0 ? 'cleared' : kept.length < members.length ? 'partly' : 'open',
-        clearedBy: clearedBy.get(part) ?? null,
+        chance,
+        standing,
+        clearedBy: standing === 'cleared' ? (clearedBy.get(part) ?? null) : null,
         // Several sizes of one bad joint are one thing to a reader.
         remaining: [...new Set(kept.map((h) => this.hypotheses[h]!.words.replace(/ \(about [^)]*\)/, '')))],
       };
     });
+  }
+
+  /**
+   * Faults of a part that remain, and how it stands by them. `cumulative`: log-likelihood of each hypothesis against
+   * the best, priors left out; `p`: their chances.
+   */
+  private kept(part: string, cumulative: Float64Array, p: Float64Array) {
+    const members = this.byPart.get(part)!;
+    const limit = this.clearedBelow(cumulative);
+    const chance = members.reduce((sum, h) => sum + p[h]!, 0);
+    const kept = members.filter((h) => cumulative[h]! >= limit || p[h]! >= WORTH_A_WORD);
+    const standing: PartStanding['standing'] =
+      kept.length === 0 && chance < WORTH_A_WORD
+        ? 'cleared'
+        : kept.length < members.length
+          ? 'partly'
+          : 'open';
+    return { kept, chance, standing };
   }
 }

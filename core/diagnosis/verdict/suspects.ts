@@ -12,15 +12,18 @@ import { supportOf } from './verdict';
 /** Name of a suspect; its parts one after another. */
 export function titleOf(model: CircuitModel, hypotheses: readonly Hypothesis[], group: RepairGroup): string {
   if (group.id === NO_FAULT || group.id === NOT_IN_MAP) return hypotheses[group.members[0]!]!.words;
-  const names = group.units.map((unit) => {
-    if (unit === APPLIANCE) return 'The appliance that was plugged in';
-    const first = group.members.map((h) => hypotheses[h]!).find((one) => one.unit === unit)!;
-    const name = model.network.parts.get(first.parts[0]!)?.name ?? unit;
-    return unit.startsWith('short:') ? `${name}, shorted` : name;
-  });
+  const names = group.units.map((unit) => unitTitle(model, hypotheses, unit));
   return names.length > 3
     ? `${names.slice(0, 3).join(' / ')} and ${names.length - 3} more`
     : names.join(' / ');
+}
+
+/** Name of what would be repaired. */
+export function unitTitle(model: CircuitModel, hypotheses: readonly Hypothesis[], unit: string): string {
+  if (unit === APPLIANCE) return 'The appliance that was plugged in';
+  const first = hypotheses.find((one) => one.unit === unit && one.second === undefined);
+  const name = model.network.parts.get(first?.parts[0] ?? '')?.name ?? unit;
+  return unit.startsWith('short:') ? `${name}, shorted` : name;
 }
 
 /** `p`: chance of every hypothesis; `logs`: what each reading says of them. */

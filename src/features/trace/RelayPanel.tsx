@@ -3,12 +3,10 @@
 import { memo, useState } from 'react';
 import {
   compareCosts,
-  fixedSwitches,
   mayBridge,
-  moduleVerdicts,
   type RelayDuty,
   type RoleVerdict,
-  relayVerdicts,
+  type SwitchedPins,
   type TakenReading,
   testId,
 } from '#core/diagnosis';
@@ -16,22 +14,30 @@ import type { CircuitFile } from '#core/format';
 import { readNumber } from '#core/quantity';
 import { Button, INPUT } from '@/ui/controls';
 
-const SIGN = { untested: '·', good: '✓', watch: '~', bad: '✗' } as const;
+const SIGN = { untested: '·', good: '✓', unloaded: '○', watch: '~', bad: '✗' } as const;
 const COLOUR = {
   untested: 'text-soft',
   good: 'text-good',
+  unloaded: '',
   watch: 'text-caution',
   bad: 'text-bad',
+} as const;
+/** As a screen reader says them. */
+const SPOKEN = {
+  untested: 'not read',
+  good: 'good',
+  unloaded: 'reads right, not proved under load',
+  watch: 'watch it',
+  bad: 'bad',
 } as const;
 const PINS = ['30', '87', '85', '86'] as const;
 
 /** Relays and outputs of the runs, each role with a verdict of its own. */
 export const RelayPanel = memo(function RelayPanel({
   circuit,
-  parts,
+  switched,
   condition,
   duties,
-  sound,
   failed,
   readings,
   exchanges,
@@ -39,13 +45,11 @@ export const RelayPanel = memo(function RelayPanel({
   onNote,
 }: {
   circuit: CircuitFile;
-  /** Parts of the failed function's runs. */
-  parts: ReadonlySet<string>;
+  switched: readonly SwitchedPins[];
   /** The condition of the complaint. */
   condition: string;
-  /** What every relay has to do in it, and the volts of every point, when all is well. */
+  /** What every relay has to do in it when all is well. */
   duties: Readonly<Record<string, RelayDuty>>;
-  sound: Readonly<Record<string, number>>;
   /** The function that fails. */
   failed: string;
   readings: readonly TakenReading[];
@@ -54,53 +58,39 @@ export const RelayPanel = memo(function RelayPanel({
   onChoose: (testId: string) => void;
   onNote: (words: string) => void;
 }) {
-  const relays = circuit.parts.flatMap((part) => {
-    const duty = duties[part.id];
-    return part.kind === 'relay' && parts.has(part.id) && duty ? [{ relay: part, duty }] : [];
-  });
-  const fixed = fixedSwitches(circuit, parts);
-  if (relays.length === 0 && fixed.length === 0) return null;
+  if (switched.length === 0) return null;
+  const nameOf = (id: string) => circuit.parts.find((part) => part.id === id)?.name ?? id;
   return (
     <div className="mt-5 space-y-5" data-testid="relays">
-      {relays.map(({ relay, duty }) => (
-        <section key={relay.id} aria-label={relay.name}>
-          <h3 className="border-b-2 border-line pb-1 text-lg">{relay.name}, pin by pin</h3>
-          <Rows rows={relayVerdicts(circuit, relay.id, duty, condition, readings)} onChoose={onChoose} />
-          {relay.fixed ? null : exchanges ? (
-            <Bridge
-              circuit={circuit}
-              relay={relay.id}
-              duty={duty}
-              condition={condition}
-              readings={readings}
-              onChoose={() =>
-                onChoose(testId({ kind: 'bridge', part: relay.id, function: failed, condition }))
-              }
-            />
-          ) : (
-            <p className="mt-1 text-sm text-soft">It runs unbidden: nothing is bridged or exchanged.</p>
-          )}
-        </section>
-      ))}
-      {fixed.map((part) => (
-        <section key={part.id} aria-label={`${part.name}, no removable relay`} data-testid="module-route">
-          <h3 className="border-b-2 border-line pb-1 text-lg">{part.name}: no removable relay</h3>
-          <p className="mt-1">
-            It is switched inside a unit. Feed, earth and request first; the unit itself comes last.
-          </p>
-          <Rows
-            rows={
-              part.kind === 'module-output'
-                ? moduleVerdicts(circuit, part, sound, condition, readings)
-                : duties[part.id]
-                  ? relayVerdicts(circuit, part.id, duties[part.id]!, condition, readings)
-                  : []
-            }
-            onChoose={onChoose}
-          />
-          <Costs onNote={onNote} name={part.name} />
-        </section>
-      ))}
+      {switched.map(({ part, fixed, rows }) =>
+        fixed ? (
+          <section key={part} aria-label={`${nameOf(part)}, no removable relay`} data-testid="module-route">
+            <h3 className="border-b-2 border-line pb-1 text-lg">{nameOf(part)}: no removable relay</h3>
+            <p className="mt-1">
+              It is switched inside a unit. Feed, earth and request first; the unit itself comes last.
+            </p>
+            <Rows rows={rows} onChoose={onChoose} />
+            <Costs onNote={onNote} name={nameOf(part)} />
+          </section>
+        ) : (
+          <section key={part} aria-label={nameOf(part)}>
+            <h3 className="border-b-2 border-line pb-1 text-lg">{nameOf(part)}, pin by pin</h3>
+            <Rows rows={rows} onChoose={onChoose} />
+            {exchanges ? (
+              <Bridge
+                circuit={circuit}
+                relay={part}
+                duty={duties[part]!}
+                condition={condition}
+                readings={readings}
+                onChoose={() => onChoose(testId({ kind: 'bridge', part, function: failed, condition }))}
+              />
+            ) : (
+              <p className="mt-1 text-sm text-soft">It runs unbidden: nothing is bridged or exchanged.</p>
+            )}
+          </section>
+        ),
+      )}
     </div>
   );
 });
@@ -115,7 +105,7 @@ function Rows({ rows, onChoose }: { rows: readonly RoleVerdict[]; onChoose: (id:
               <span className={`font-bold ${COLOUR[row.standing]}`}>
                 <span aria-hidden="true">{SIGN[row.standing]} </span>
                 {row.name}
-                <span className="sr-only">: {row.standing}</span>
+                <span className="sr-only">: {SPOKEN[row.standing]}</span>
               </span>
               <span className="block text-[0.95rem]">{row.sentence}</span>
             </span>

@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { memo, useMemo } from 'react';
-import { bracketOf, type PartStanding, type Run, type RunRow } from '#core/diagnosis';
+import { bracketOf, type PartStanding, type Run } from '#core/diagnosis';
 import { formatQuantity } from '#core/quantity';
 
 /** The drawing package is large: it comes after the first card, and before a server that may go away is needed for it. */
@@ -21,6 +21,13 @@ const LINE_X = 64;
 const PROFILE = 72;
 const TOP = 20;
 
+/** One stop of a run with what is expected and what was measured there, volts. */
+export interface RunRow {
+  readonly node: string;
+  readonly expected: number;
+  readonly measured: number | null;
+}
+
 /**
  * The run from source to earth: stops are points a probe can touch (expected value outlined, measured value
  * filled), stations are parts, the bar beside a part is as long as its chance, the bracket spans the stops
@@ -29,7 +36,6 @@ const TOP = 20;
 export const RunDrawing = memo(function RunDrawing({
   run,
   rows,
-  nominalVolts,
   bracketed,
   standings,
   hereNode,
@@ -39,7 +45,6 @@ export const RunDrawing = memo(function RunDrawing({
 }: {
   run: Run;
   rows: readonly RunRow[];
-  nominalVolts: number;
   /** Whether volts are missing somewhere: not on what runs when it should be off. */
   bracketed: boolean;
   standings: ReadonlyMap<string, PartStanding>;
@@ -49,10 +54,7 @@ export const RunDrawing = memo(function RunDrawing({
   probeable: ReadonlySet<string>;
   onProbe: (node: string) => void;
 }) {
-  const bracket = useMemo(
-    () => (bracketed ? bracketOf(rows, nominalVolts) : null),
-    [rows, bracketed, nominalVolts],
-  );
+  const bracket = useMemo(() => (bracketed ? bracketOf(run, standings) : null), [run, standings, bracketed]);
   const height = TOP * 2 + (run.stops.length - 1) * ROW;
   const yOf = (stop: number) => TOP + stop * ROW;
   return (

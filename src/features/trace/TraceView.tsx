@@ -1,7 +1,6 @@
 'use client';
 
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import type { RunRow } from '#core/diagnosis';
 import { testId } from '#core/diagnosis';
 import type { CircuitFile, FunctionStateName } from '#core/format';
 import { functionName, type LogEntry } from '#core/log';
@@ -16,7 +15,7 @@ import { OtherTests } from './OtherTests';
 import type { Answer } from './ReadingPad';
 import { RelayPanel } from './RelayPanel';
 import { ProbeCondition, RunChoice } from './RunChoice';
-import { ROW, RunDrawing } from './RunDrawing';
+import { ROW, RunDrawing, type RunRow } from './RunDrawing';
 import { StopAdvice } from './StopAdvice';
 import { Substitutions } from './Substitutions';
 import { Suspects } from './Suspects';
@@ -240,7 +239,6 @@ export function TraceView() {
               <RunDrawing
                 run={run}
                 rows={rows}
-                nominalVolts={nominalVolts}
                 bracketed={failing !== 'on-when-off'}
                 standings={standings}
                 hereNode={hereNode}
@@ -338,10 +336,9 @@ export function TraceView() {
           <Suspects circuit={circuit} assessment={assessment} readingNames={readingNames} />
           <RelayPanel
             circuit={circuit}
-            parts={runParts}
+            switched={assessment.switched}
             condition={complaint.condition}
             duties={diagnosis.relayDuties}
-            sound={soundVolts}
             failed={complaint.function}
             readings={shownReadings}
             exchanges={failing !== 'on-when-off'}

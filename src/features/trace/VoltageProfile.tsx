@@ -1,7 +1,7 @@
 'use client';
 
 import { Line, LineChart, ReferenceLine, XAxis, YAxis } from 'recharts';
-import type { RunRow } from '#core/diagnosis';
+import type { RunRow } from './RunDrawing';
 
 /** Volts against position, drawn beside the run and in step with it: the eye sees where the volts are lost. */
 export function VoltageProfile({

@@ -1,4 +1,4 @@
-import { mayBridge, type Proposal, relayVerdicts, testId } from '#core/diagnosis';
+import { mayBridge, type Proposal, testId } from '#core/diagnosis';
 import { useJob } from '@/features/jobs';
 import type { CardGate } from './TestCard';
 
@@ -13,7 +13,7 @@ export function useBridgeGate(card: Proposal | null, onChoose: (testId: string) 
   }
   const answer = mayBridge(circuit, part, '30', '87', duty, condition, diagnosis.readings);
   if (answer.allowed) return null;
-  const rows = relayVerdicts(circuit, part, duty, condition, diagnosis.readings);
+  const rows = diagnosis.assessment?.switched.find((one) => one.part === part)?.rows ?? [];
   const test = rows.find((row) => row.role === 'feed' && row.test)?.test;
   return {
     sentence: answer.sentence,
