@@ -1,7 +1,7 @@
 /** The run of a function: the parts between battery and earth in order, with the points between them. */
 
 import type { Branch } from '../circuit';
-import type { CircuitModel } from '../network';
+import { type CircuitModel, junctionAmps } from '../network';
 
 export interface RunStation {
   readonly part: string;
@@ -17,56 +17,73 @@ export interface Run {
   readonly stations: readonly RunStation[];
 }
 
-/** Follows the current from a node towards the source's plus, or on towards its minus. */
-function follow(
-  model: CircuitModel,
-  conditionId: string,
-  from: number,
-  upstream: boolean,
-): { nodes: number[]; branches: Branch[] } {
-  const { network } = model;
+/** Something that carries current from one node to another: a branch, or the junction behind one. */
+interface Way {
+  readonly part: string;
+  readonly a: number;
+  readonly b: number;
+  /** From a to b. */
+  readonly amps: number;
+}
+
+/** Every way that may carry current in a condition, sources left out. */
+function waysOf(model: CircuitModel, conditionId: string): Way[] {
+  const { branches, junctions } = model.network;
   const point = model.sound(conditionId);
+  return [
+    ...branches.flatMap(({ part, role, a, b }, index) =>
+      role === 'source' ? [] : [{ part, a, b, amps: point.amps[index]! }],
+    ),
+    ...junctions.map(({ part, anode, cathode, saturationAmps, thermalVolts }) => {
+      const volts = point.volts[anode]! - point.volts[cathode]!;
+      return { part, a: anode, b: cathode, amps: junctionAmps(volts, saturationAmps, thermalVolts) };
+    }),
+  ];
+}
+
+/** Follows the current from a node towards the source's plus, or on towards its minus. */
+function follow(ways: readonly Way[], from: number, upstream: boolean): { nodes: number[]; taken: Way[] } {
   const nodes = [from];
-  const branches: Branch[] = [];
+  const taken: Way[] = [];
   const visited = new Set([from]);
   let here = from;
-  for (let step = 0; step < network.branches.length; step++) {
-    let best: { branch: Branch; to: number; amps: number } | null = null;
-    for (let index = 0; index < network.branches.length; index++) {
-      const branch = network.branches[index]!;
-      if (branch.role === 'source' || (branch.a !== here && branch.b !== here)) continue;
-      const amps = point.amps[index]! * (branch.a === here ? 1 : -1);
+  for (let step = 0; step < ways.length; step++) {
+    let best: { way: Way; to: number; amps: number } | null = null;
+    for (const way of ways) {
+      if (way.a !== here && way.b !== here) continue;
+      const amps = way.amps * (way.a === here ? 1 : -1);
       const along = upstream ? -amps : amps;
-      const to = branch.a === here ? branch.b : branch.a;
+      const to = way.a === here ? way.b : way.a;
       if (along > 1e-9 && !visited.has(to) && (!best || along > best.amps)) {
-        best = { branch, to, amps: along };
+        best = { way, to, amps: along };
       }
     }
     if (!best) break;
-    branches.push(best.branch);
+    taken.push(best.way);
     nodes.push(best.to);
     visited.add(best.to);
     here = best.to;
   }
-  return { nodes, branches };
+  return { nodes, taken };
 }
 
 function runThrough(model: CircuitModel, conditionId: string, branch: Branch, id: string, name: string): Run {
   const { network } = model;
   const point = model.sound(conditionId);
+  const ways = waysOf(model, conditionId);
   const forward = point.volts[branch.a]! >= point.volts[branch.b]!;
   const plus = forward ? branch.a : branch.b;
   const minus = forward ? branch.b : branch.a;
-  const up = follow(model, conditionId, plus, true);
-  const down = follow(model, conditionId, minus, false);
+  const up = follow(ways, plus, true);
+  const down = follow(ways, minus, false);
   const nodes = [...up.nodes.reverse(), ...down.nodes];
-  const branches = [...up.branches.reverse(), branch, ...down.branches];
+  const taken = [...up.taken.reverse(), branch, ...down.taken];
   const stops = [network.nodeIds[nodes[0]!]!];
   const stations: RunStation[] = [];
-  branches.forEach((one, index) => {
+  taken.forEach((one, index) => {
     const part = network.parts.get(one.part)!;
     const last = stations[stations.length - 1];
-    // Two branches of one part in a row (the legs of a splice) are one station.
+    // Two branches of one part in a row (the legs of a splice, a lamp of diodes and its resistor) are one station.
     if (last?.part === one.part) stops.pop();
     else stations.push({ part: one.part, name: part.name, kind: part.kind });
     stops.push(network.nodeIds[nodes[index + 1]!]!);
@@ -74,31 +91,48 @@ function runThrough(model: CircuitModel, conditionId: string, branch: Branch, id
   return { id, name, stops, stations };
 }
 
+/** What has to carry current for a part to switch: its coils, its own supply, what is asked of it. */
+function controlsOf(
+  { network }: CircuitModel,
+  id: string,
+): { branch: Branch; index: number; name: string }[] {
+  const name = network.parts.get(id)!.name;
+  return (network.branchesOfPart.get(id) ?? []).flatMap((index) => {
+    const branch = network.branches[index]!;
+    const { role, label } = branch;
+    if (role === 'coil') return [{ branch, index, name: `Control of ${name}` }];
+    if (role !== 'internal') return [];
+    if (label === 'supply' || label === 'electronics') return [{ branch, index, name: `Feed and earth of ${name}` }];
+    const [, input] = label.split('pull:');
+    return input === undefined ? [] : [{ branch, index, name: `${input} of ${name}` }];
+  });
+}
+
+/** Less is no current that controls anything, ampere. */
+const CONTROLS_AMPS = 1e-5;
+
 /**
- * The run of a function in a condition in which it is meant to be on, and the control run of every relay
- * whose contact lies on it, each followed by the control runs that it needs in turn.
+ * The run of a function in a condition in which it is meant to be on, and the control runs of everything on it that
+ * switches, each followed by the control runs that it needs in turn.
  */
 export function functionRuns(model: CircuitModel, functionId: string, conditionId: string): Run[] {
   const { network } = model;
   const one = model.function(functionId);
   const load = network.loads.get(one.load);
   if (!load || !model.expectedOn(one, conditionId)) return [];
+  const { amps } = model.sound(conditionId);
   const runs = [runThrough(model, conditionId, network.branches[load.branch]!, functionId, one.name)];
   const done = new Set<string>();
   for (let index = 0; index < runs.length; index++) {
-    for (const station of runs[index]!.stations) {
-      const relay = network.sensors.find(
-        (entry) =>
-          entry.part === station.part &&
-          entry.senses === 'volts' &&
-          network.branches[entry.branch]?.role === 'coil',
+    for (const { part } of runs[index]!.stations) {
+      if (done.has(part)) continue;
+      done.add(part);
+      const used = controlsOf(model, part).filter(
+        (control) => Math.abs(amps[control.index]!) > CONTROLS_AMPS,
       );
-      if (!relay || done.has(relay.part)) continue;
-      done.add(relay.part);
-      const coil = network.branches[relay.branch]!;
-      runs.push(
-        runThrough(model, conditionId, coil, relay.part, `Control of ${network.parts.get(relay.part)?.name}`),
-      );
+      used.forEach(({ branch, name }, number) => {
+        runs.push(runThrough(model, conditionId, branch, number === 0 ? part : `${part}-${number}`, name));
+      });
     }
   }
   return runs;
