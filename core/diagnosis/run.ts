@@ -102,7 +102,8 @@ function controlsOf(
     const { role, label } = branch;
     if (role === 'coil') return [{ branch, index, name: `Control of ${name}` }];
     if (role !== 'internal') return [];
-    if (label === 'supply' || label === 'electronics') return [{ branch, index, name: `Feed and earth of ${name}` }];
+    if (label === 'supply' || label === 'electronics')
+      return [{ branch, index, name: `Feed and earth of ${name}` }];
     const [, input] = label.split('pull:');
     return input === undefined ? [] : [{ branch, index, name: `${input} of ${name}` }];
   });

@@ -15,8 +15,11 @@ export const KEY_STATE_WORDS: Readonly<Record<KeyState, string>> = {
   'function-on': 'Key at run, what it serves switched on',
 };
 
-/** A three-leg fuse has two load ends. */
-export type SlotEnd = 'feed' | 'load' | 'load-2';
+/**
+ * A three-leg fuse has two load ends. Where nobody knows which end is fed they are told by place: the first is the upper
+ * or left one of the box as drawn.
+ */
+export type SlotEnd = 'feed' | 'load' | 'load-2' | 'first' | 'second';
 
 export interface SlotReading {
   readonly id: string;

@@ -1,4 +1,5 @@
 /** The sentence that leads an eye to a slot, computed from where the slots are seen now. */
+import type { Slot } from '../format';
 import { formatNumber } from '../quantity';
 import { slotRows } from './rows';
 import type { SeenPanel, SeenSlot } from './turn';
@@ -35,7 +36,12 @@ export interface SlotWay {
   readonly holes: number;
   readonly holesFrom: 'left' | 'right';
   readonly emptyBefore: number;
+  /** Holes before it of which nobody has said what they hold. */
+  readonly unknownBefore: number;
 }
+
+/** Holes that are known to hold nothing that an eye counts. */
+const EMPTY: ReadonlySet<Slot['state']> = new Set(['empty', 'not-ordered', 'missing']);
 
 /** Where a slot lies, counted from the nearer ends. Throws when the panel has no such slot. */
 export function wayToSlot(panel: SeenPanel, slotId: string): SlotWay {
@@ -57,8 +63,18 @@ export function wayToSlot(panel: SeenPanel, slotId: string): SlotWay {
     hole: before.length + 1,
     holes: row.length,
     holesFrom,
-    emptyBefore: before.filter((one) => one.slot.state !== 'fitted' && one.slot.state !== 'tapped').length,
+    emptyBefore: before.filter(({ slot }) => EMPTY.has(slot.state)).length,
+    unknownBefore: before.filter(({ slot }) => slot.state === 'unknown').length,
   };
+}
+
+/** ", counting the empty one"; a hole of which nobody has said what it holds counts all the same. */
+function countingWords({ emptyBefore, unknownBefore }: SlotWay): string {
+  const empty =
+    emptyBefore === 0 ? [] : [emptyBefore === 1 ? 'the empty one' : `the ${emptyBefore} empty ones`];
+  const unknown = unknownBefore === 0 ? [] : [`${unknownBefore} that may be empty or not`];
+  const counted = [...empty, ...unknown].join(' and ');
+  return counted === '' ? '' : `, counting ${counted}`;
 }
 
 /** "With the hinge to the left: second row from the top, fourth hole from the hinge, counting the empty one. …" */
@@ -73,12 +89,7 @@ export function slotSentence(panel: SeenPanel, slotId: string): string {
   else parts.push(`the ${noun} row`);
   if (way.holes > 1) {
     const from = way.holesFrom === panel.landmarkEdge ? `from the ${landmark}` : `from the ${way.holesFrom}`;
-    const counting =
-      way.emptyBefore === 1
-        ? ', counting the empty one'
-        : way.emptyBefore > 1
-          ? `, counting the ${way.emptyBefore} empty ones`
-          : '';
+    const counting = countingWords(way);
     parts.push(`${ordinal(way.hole)} hole ${from}${counting}`);
   }
   const looks = [
@@ -105,9 +116,12 @@ function neighbourWords(panel: SeenPanel, wanted: SeenSlot): string {
   const beside = row[index - 1] ?? row[index + 1];
   if (!beside) return '';
   const side = beside === row[index - 1] ? 'right' : 'left';
+  const { state, type, number } = beside.slot;
   const name =
-    beside.slot.state === 'empty'
-      ? `the empty hole ${beside.slot.number}`
-      : `${beside.slot.type} ${beside.slot.number}`;
+    state === 'empty'
+      ? `the empty hole ${number}`
+      : state === 'unknown'
+        ? `${type} hole ${number}`
+        : `${type} ${number}`;
   return `, ${side} of ${name}`;
 }

@@ -10,6 +10,7 @@ import {
   type SlotEnd,
   type SlotReading,
 } from '../limits';
+import { type EndWords, withKnownEnds } from './ends';
 import { isFedIn } from './feeds';
 import { slotRows } from './rows';
 
@@ -49,14 +50,19 @@ export const VERDICT_WORDS: Readonly<Record<SlotVerdict, string>> = {
 /** States in which a dark pair may only mean that the key stands wrong. */
 const KEY_MAY_MATTER: readonly KeyState[] = ['off', 'off-waited', 'accessory', 'crank'];
 
+/** Where nobody says how the box is held. */
+const AS_DRAWN: EndWords = { first: 'upper', second: 'lower' };
+
 /** The verdict on one slot from all its readings. The latest of each end counts, both in one state. */
 export function triageSlot(
-  slot: Pick<Slot, 'type' | 'number' | 'feed'>,
-  readings: readonly SlotReading[],
+  slot: Pick<Slot, 'type' | 'number' | 'feed' | 'pins' | 'width' | 'height'>,
+  taken: readonly SlotReading[],
   nominalVolts: number,
+  held: EndWords = AS_DRAWN,
 ): TriageResult {
-  if (readings.length === 0)
+  if (taken.length === 0)
     return { verdict: 'untested', provisional: false, sentence: 'Not tested yet.', next: null };
+  const { readings, fed } = withKnownEnds(slot, taken, nominalVolts);
   const out = (['load', 'load-2'] as const).flatMap((end) => latest(readings, end, { fuseOut: true }) ?? []);
   const last = readings.findLast((one) => !one.fuseOut);
   const state = last?.state;
@@ -74,6 +80,9 @@ export function triageSlot(
     sentence: [
       sentence,
       minus ? 'The minus sign says that the leads are exchanged.' : '',
+      fed?.by === 'holes'
+        ? `The ${held[fed.end]} end is the fed one: the other hole was dead with the fuse out.`
+        : '',
       unproved ? 'Provisional: the tester was not proved first.' : '',
     ]
       .filter((one) => one !== '')
@@ -83,8 +92,8 @@ export function triageSlot(
   if (out.some((one) => liveness(one.value, nominalVolts) !== 'dead')) {
     return result(
       'second-feed',
-      'Its load side stays live with the fuse out: a second feed. Two live ends cannot pass this fuse.',
-      'Measure the fuse in the hand, and find the second feed.',
+      'Its load side stays live with the fuse out: fed from elsewhere. Two live ends cannot pass this fuse.',
+      'Measure the fuse in the hand. Look for the other feed where its circuit meets another: a splice or plug that both share, a tap, a lead put in by hand; pull the neighbours one by one until this hole goes dead.',
     );
   }
   if (!state) return result('half', 'Read with the fuse out only.', 'Put it back and read both ends.');
@@ -100,7 +109,13 @@ export function triageSlot(
     );
   }
   if (onFeed === 'live' && onLoad === 'dead') {
-    return result('open', 'Feed side live, load side dark: suspected open.', 'Pull it and measure it.');
+    return fed?.by === 'live'
+      ? result(
+          'open',
+          `Only the ${held[fed.end]} end is live, so that must be its fed side, unless something feeds it backwards: suspected open.`,
+          'Pull it, read both holes, and measure it.',
+        )
+      : result('open', 'Feed side live, load side dark: suspected open.', 'Pull it and measure it.');
   }
   if (onFeed === 'dead') {
     return result(

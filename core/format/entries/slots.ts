@@ -4,14 +4,20 @@ import { FoundInSlot, SlotStateName } from '../panelSchema';
 import { Id, SomeText, strict } from '../schemaParts';
 import { KeyStateName, LampOrVolts } from './parts';
 
-/** Lamp or volts at the ends of a fuse, in one state of key and engine. */
+/**
+ * Lamp or volts at the ends of a fuse, in one state of key and engine. `first` is the upper or left end of the box as
+ * drawn, `second` the other, where nobody knows which is fed.
+ */
 export const SlotReadingTaken = Type.Object(
   {
     kind: Type.Literal('slot-reading'),
     panel: Id,
     slot: Id,
     ends: Type.Array(
-      Type.Object({ end: Type.Enum(['feed', 'load', 'load-2']), value: LampOrVolts }, strict),
+      Type.Object(
+        { end: Type.Enum(['feed', 'load', 'load-2', 'first', 'second']), value: LampOrVolts },
+        strict,
+      ),
       {
         minItems: 1,
         maxItems: 3,

@@ -1,8 +1,17 @@
 /** What was read and seen at the slots and plugs of a box. */
 import type { BodyOf } from '../../format';
-import { KEY_STATE_WORDS } from '../../limits';
+import { KEY_STATE_WORDS, type SlotEnd } from '../../limits';
 import type { EventKindOf } from '../kind';
 import { valueWords } from '../names';
+
+/** Ends as the log names them: by side, or by place on the box as drawn. */
+const END_WORDS: Readonly<Record<SlotEnd, string>> = {
+  feed: 'feed side',
+  load: 'load side',
+  'load-2': 'second load side',
+  first: 'upper or left end',
+  second: 'lower or right end',
+};
 
 export const slotReading: EventKindOf<BodyOf<'slot-reading'>> = {
   fold: (job, { ends, panel, slot, state, fuseOut, testerProved }, { id }) => {
@@ -11,7 +20,7 @@ export const slotReading: EventKindOf<BodyOf<'slot-reading'>> = {
     }
   },
   words: ({ slot, ends, state, fuseOut }) => {
-    const read = ends.map(({ end, value }) => `${end.replace('-', ' ')} ${valueWords(value)}`).join(', ');
+    const read = ends.map(({ end, value }) => `${END_WORDS[end]} ${valueWords(value)}`).join(', ');
     return `Slot ${slot}: ${read} (${KEY_STATE_WORDS[state].toLowerCase()}${fuseOut ? ', fuse out' : ''})`;
   },
 };

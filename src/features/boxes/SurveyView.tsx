@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import type { Slot } from '#core/format';
 import { KEY_STATE_WORDS, KEY_STATES, type KeyState, latest, liveness } from '#core/limits';
-import { classifyFeed, triageOrder } from '#core/panel';
+import { classifyFeed, triageOrder, withKnownEnds } from '#core/panel';
 import { useJob } from '@/features/jobs';
 import { Button } from '@/ui/controls';
 import { type BoxViewProps, slotTitle } from './TriageView';
@@ -28,14 +28,19 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
   const { job, record } = useJob();
   const order = useMemo(() => triageOrder(panel.slots), [panel]);
   const [chosen, setChosen] = useState<string | null>(null);
-  const of = (slot: string) => readings.filter((one) => one.slot === slot);
-  const readIn = (slot: string, at: typeof state) => latest(of(slot), 'feed', { fuseOut: false, state: at });
+  const of = (slot: Slot) =>
+    withKnownEnds(
+      slot,
+      readings.filter((one) => one.slot === slot.id),
+      nominalVolts,
+    ).readings;
+  const readIn = (slot: Slot, at: typeof state) => latest(of(slot), 'feed', { fuseOut: false, state: at });
   // Switching on what a slot serves tells a load side from a dead feed; nothing else needs it.
   const due = (entry: Slot, at: KeyState) =>
-    !readIn(entry.id, at) &&
-    (at !== 'function-on' || classifyFeed(of(entry.id), nominalVolts).missing.includes(at));
+    !readIn(entry, at) &&
+    (at !== 'function-on' || classifyFeed(of(entry), nominalVolts).missing.includes(at));
   const open = order.filter((slot) => due(slot, state));
-  const slot = order.find((one) => one.id === chosen && !readIn(one.id, state)) ?? open[0];
+  const slot = order.find((one) => one.id === chosen && !readIn(one, state)) ?? open[0];
   const nextState = KEY_STATES.find((one) => one !== state && order.some((entry) => due(entry, one)));
   const tell = (value: (typeof ANSWERS)[number]['value']) => {
     if (!slot) return;
@@ -75,7 +80,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
           </thead>
           <tbody>
             {order.map((entry) => {
-              const finding = classifyFeed(of(entry.id), nominalVolts);
+              const finding = classifyFeed(of(entry), nominalVolts);
               return (
                 <tr
                   key={entry.id}
@@ -91,7 +96,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
                     </button>
                   </th>
                   {KEY_STATES.map((one) => {
-                    const reading = readIn(entry.id, one);
+                    const reading = readIn(entry, one);
                     const live = reading ? liveness(reading.value, nominalVolts) : null;
                     return (
                       <td

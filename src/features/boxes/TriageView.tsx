@@ -5,6 +5,9 @@ import type { BodyOf, Panel, Slot } from '#core/format';
 import { KEY_STATE_WORDS, type KeyState, type SlotReading } from '#core/limits';
 import {
   countVerdicts,
+  type EndWords,
+  endsAsHeld,
+  fedEnd,
   type SlotVerdict,
   slotSentence,
   type TriageResult,
@@ -110,6 +113,42 @@ const THREE = [
   },
 ] as const satisfies readonly { key: string; word: string; ends: Ends }[];
 
+/** The same where nobody knows which end is fed: by where the ends lie as the box is held. */
+const byPlace = (held: EndWords) => [
+  {
+    key: '1',
+    word: 'Both lit',
+    ends: [
+      { end: 'first', value: lit },
+      { end: 'second', value: lit },
+    ] as Ends,
+  },
+  {
+    key: '2',
+    word: `Only the ${held.first} end lit`,
+    ends: [
+      { end: 'first', value: lit },
+      { end: 'second', value: off },
+    ] as Ends,
+  },
+  {
+    key: '3',
+    word: `Only the ${held.second} end lit`,
+    ends: [
+      { end: 'first', value: off },
+      { end: 'second', value: lit },
+    ] as Ends,
+  },
+  {
+    key: '4',
+    word: 'Both dark',
+    ends: [
+      { end: 'first', value: off },
+      { end: 'second', value: off },
+    ] as Ends,
+  },
+];
+
 const OUT = [
   { key: '1', word: 'Load side still live', ends: [{ end: 'load', value: lit }] },
   { key: '2', word: 'Load side dead', ends: [{ end: 'load', value: off }] },
@@ -149,10 +188,11 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
             slot,
             readings.filter((one) => one.slot === slot.id),
             nominalVolts,
+            endsAsHeld(panel, slot.id, turns),
           ),
         ]),
       ),
-    [order, readings, nominalVolts],
+    [order, readings, nominalVolts, panel, turns],
   );
   const [chosen, setChosen] = useState<string | null>(null);
   const [fuseOut, setFuseOut] = useState(false);
@@ -186,7 +226,20 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
     record({ kind: 'correction', of: last.id, reason: 'taken back' });
     setChosen(last.slot);
   };
-  const answers = fuseOut ? OUT : slot.family === 'micro-3' ? THREE : PAIRS;
+  const three = slot.family === 'micro-3';
+  // The map says which end is fed, or the ends are asked for by where they lie.
+  const sided = three || fedEnd(slot) !== null;
+  const held = endsAsHeld(panel, slot.id, turns);
+  const answers: readonly { key: string; word: string; ends: Ends }[] = !sided
+    ? byPlace(held)
+    : fuseOut
+      ? OUT
+      : three
+        ? THREE
+        : PAIRS;
+  const asked: readonly Ends[number]['end'][] = !sided
+    ? ['first', 'second']
+    : [...(fuseOut ? [] : (['feed'] as const)), 'load', ...(three ? (['load-2'] as const) : [])];
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: catches the digit keys of the buttons inside it
     <div
@@ -248,15 +301,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
             </button>
           ))}
         </div>
-        <VoltsPair
-          key={`${slot.id} ${fuseOut}`}
-          ends={[
-            ...(fuseOut ? [] : (['feed'] as const)),
-            'load',
-            ...(slot.family === 'micro-3' ? (['load-2'] as const) : []),
-          ]}
-          onTell={tell}
-        />
+        <VoltsPair key={`${slot.id} ${fuseOut}`} ends={asked} held={held} onTell={tell} />
         <div className="mt-3 flex flex-wrap gap-2">
           <Button aria-pressed={fuseOut} onClick={() => setFuseOut(!fuseOut)}>
             {fuseOut ? 'Fuse is in' : 'Fuse is out'}
@@ -277,24 +322,29 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
   );
 }
 
-const END_WORDS = { feed: 'Feed side', load: 'Load side', 'load-2': 'Second load side' } as const;
+function endWords(end: Ends[number]['end'], held: EndWords): string {
+  if (end === 'first' || end === 'second') return `${capital(held[end])} end`;
+  return { feed: 'Feed side', load: 'Load side', 'load-2': 'Second load side' }[end];
+}
 
 /** The same by meter: volts at every end, or at the load ends alone while the fuse is out. */
 function VoltsPair({
   ends: wanted,
+  held,
   onTell,
 }: {
   ends: readonly Ends[number]['end'][];
+  held: EndWords;
   onTell: (ends: Ends) => void;
 }) {
-  const [texts, setTexts] = useState({ feed: '', load: '', 'load-2': '' });
+  const [texts, setTexts] = useState({ feed: '', load: '', 'load-2': '', first: '', second: '' });
   const [problem, setProblem] = useState<string | null>(null);
   const tellVolts = () => {
     const ends: Ends = [];
     for (const end of wanted) {
       const read = parseReading(texts[end], 'V');
       if (!read.ok || 'overLimit' in read) {
-        setProblem(read.ok ? 'Over limit is no voltage.' : `${END_WORDS[end]}: ${read.message}`);
+        setProblem(read.ok ? 'Over limit is no voltage.' : `${endWords(end, held)}: ${read.message}`);
         return;
       }
       ends.push({ end, value: { volts: read.value } });
@@ -310,7 +360,7 @@ function VoltsPair({
       <div className="flex flex-wrap items-end gap-2">
         {wanted.map((end) => (
           <label key={end} className="block">
-            <span className="block text-sm font-semibold">{END_WORDS[end]}, V</span>
+            <span className="block text-sm font-semibold">{endWords(end, held)}, V</span>
             <input
               value={texts[end]}
               inputMode="decimal"
