@@ -62,18 +62,27 @@ test.describe('by touch', () => {
     await page.getByRole('button', { name: 'Tester proved' }).tap();
     const started = Date.now();
     const title = page.getByTestId('slot-title');
-    const pairs = [...Array<string>(9).fill('Both lit'), 'Feed side only', 'Both dark', 'Both dark'];
+    const pairs = [...Array<string>(9).fill('Both lit'), 'Only the upper end lit', 'Both dark', 'Both dark'];
     for (const [index, pair] of pairs.entries()) {
       await expect(title).toContainText(`Fuse ${index + 1} `);
       await page.getByRole('button', { name: pair }).tap();
     }
-    // One of the nine is pulled, and its load side is still live.
+    // Nobody knows which end is fed: the ends are told by where they lie in the hand, and the verdict says which it is.
+    await page
+      .getByTestId('verdicts')
+      .getByRole('button', { name: /Fuse 10 / })
+      .tap();
+    await expect(page.getByTestId('slot-verdict')).toContainText(
+      'Only the upper end is live, so that must be its fed side',
+    );
+    // One of the nine is pulled, and both of its holes are live.
     await page
       .getByTestId('verdicts')
       .getByRole('button', { name: /Fuse 4 / })
       .tap();
     await page.getByRole('button', { name: 'Fuse is out' }).tap();
-    await page.getByRole('button', { name: 'Load side still live' }).tap();
+    await page.getByRole('button', { name: 'Both lit' }).tap();
+    await expect(page.getByTestId('slot-verdict')).toContainText('Look for the other feed');
     await expect(page.getByTestId('triage-counts')).toHaveText(
       '8 provisional passes, 1 suspected open, 2 await the right key position, 1 fed from elsewhere.',
     );
@@ -86,8 +95,8 @@ test.describe('by touch', () => {
       .getByRole('button', { name: /Fuse 11 / })
       .tap();
     await page.getByText('By meter, in volts').tap();
-    await page.getByLabel('Feed side, V').fill('12,4');
-    await page.getByLabel('Load side, V').fill('12.3');
+    await page.getByLabel('Upper end, V').fill('12,4');
+    await page.getByLabel('Lower end, V').fill('12.3');
     await page.getByRole('button', { name: 'Record the volts' }).tap();
     await expect(page.getByTestId('triage-counts')).toContainText('9 provisional passes');
     // Slips are taken back, and everything is there after a reload.

@@ -86,7 +86,7 @@ test('pictures', async ({ browser }) => {
   await page.goto(`${app.url}/jobs/${fan}/boxes`);
   await page.getByRole('button', { name: 'Load-bay box', exact: true }).click();
   await page.getByRole('button', { name: 'Key at run', exact: true }).click();
-  for (const pair of [/^Both lit/, /^Both lit/, /^Feed side only/, /^Both lit/, /^Both dark/]) {
+  for (const pair of [/^Both lit/, /^Both lit/, /^Only the upper end lit/, /^Both lit/, /^Both dark/]) {
     await page.getByRole('button', { name: pair }).click();
   }
   await shot(page, 'box-test');
