@@ -6,6 +6,7 @@ import type { OutcomeMeaning } from './choice/explainTest';
 import type { Fitted } from './evidence/fitted';
 import type { TakenReading } from './evidence/readings';
 import type { SwitchedPins } from './relay/pinPanel';
+import type { LookConflict } from './verdict/lookConflicts';
 import type { SubstitutionTable } from './verdict/substitution';
 
 export interface Complaint {
@@ -103,6 +104,8 @@ export interface Assessment {
   readonly mergedByRefusal: string | null;
   /** Not known whether it fails at this moment: something was touched, or it comes and goes. */
   readonly askFailsNow: boolean;
+  /** What was seen and what was measured differ, until the part itself is measured. */
+  readonly lookConflicts: readonly LookConflict[];
   /** The reading that disagrees with the others, and what to do about it; null while all fit together. */
   readonly contradiction: { readonly reading: string; readonly sentence: string } | null;
 }

@@ -55,6 +55,35 @@ test('silence points at coil, command and their wires, and away from plug and mo
   expect(chance(after, 'C12', 'M1')).toBeLessThan(chance(before, 'C12', 'M1') / 3);
 });
 
+describe('what was seen against what was measured', () => {
+  const whole = [look, { look: 'whole' }] as const;
+  const openByVolts = [
+    [{ kind: 'volts', node: 'bay-bus', against: circuit.reference, condition: 'fan-on' }, { volts: 12.5 }],
+    [{ kind: 'volts', node: 'f31-out', against: circuit.reference, condition: 'fan-on' }, { volts: 0 }],
+    [{ kind: 'lamp', node: 'f31-out', condition: 'fan-on' }, { lamp: 'off' }],
+  ] as const;
+  test('a fuse that looked whole and is open by its ends: named until it is measured out of the circuit', () => {
+    const conflict = assess(whole, ...openByVolts).lookConflicts;
+    expect(conflict.map(({ sentence }) => sentence)).toEqual([
+      expect.stringContaining('by the readings it is open'),
+    ]);
+    const measured = assess(whole, ...openByVolts, [
+      { kind: 'continuity', part: 'F31' },
+      { overLimit: true },
+    ]);
+    expect(measured.lookConflicts).toEqual([]);
+    expect(measured.effects.at(-1)!.sentence).toContain('the meter decides');
+  });
+  test('a look alone contradicts nothing and clears nothing', () => {
+    const seen = assess(whole);
+    expect(seen.lookConflicts).toEqual([]);
+    expect(
+      seen.parts.filter((one) => one.standing === 'cleared' && one.clearedBy === seen.effects.at(-1)!.id),
+    ).toEqual([]);
+    expect(seen.effects.at(-1)!.clears).toEqual([]);
+  });
+});
+
 test('looks are weak: whole to the eye and open to the meter is a blown fuse, and the conflict is named', () => {
   const whole = assess([look, { look: 'whole' }]);
   expect(whole.effects.at(-1)?.sentence).toContain('proves nothing');

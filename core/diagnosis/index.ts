@@ -25,7 +25,7 @@ export {
   priorTable,
   TABLE_COUNTS_AS,
 } from './hypotheses/priors';
-export { KINDS, kindOf, refOfId, testId, testInLog } from './kinds';
+export { byProbe, KINDS, kindOf, refOfId, testId, testInLog } from './kinds';
 export { fuseOfNode } from './kinds/fuseBefore';
 export type { AnswerKind } from './kinds/kind';
 export { complaintOf, readingOf } from './playback';

@@ -6,15 +6,7 @@
 
 import type { CircuitFile, TestRef } from '../format';
 import { CircuitModel } from '../network';
-import type {
-  Assessment,
-  AssessmentInput,
-  Complaint,
-  PartStanding,
-  Proposal,
-  Suspect,
-  Verdict,
-} from './assessment';
+import type { Assessment, AssessmentInput, Complaint, Proposal, Suspect, Verdict } from './assessment';
 import {
   type Asked,
   alreadyTaken,
@@ -43,14 +35,14 @@ import type { RelayDuty } from './relay/relayDuty';
 import { type Run, runsOfComplaint } from './run';
 import { candidateTests, type TestCandidate } from './tests';
 import { contradictionWords, findContradiction } from './verdict/contradiction';
-import { readingSentence } from './verdict/explainReading';
+import { lookConflicts } from './verdict/lookConflicts';
 import { OPENED_BY_SOMETHING, openedBy, withWhatOpenedIt, wouldBlow } from './verdict/openedFuse';
 import { partsOfFunction } from './verdict/proofs';
 import { Standings } from './verdict/standings';
 import { substitutionTables } from './verdict/substitution';
 import { nameOfReading, suspectOf, titleOf } from './verdict/suspects';
 import { decisiveReading, LIKELY, type Support, supportOf, verdictOn, withSentence } from './verdict/verdict';
-import { type WorkedEffect, WorkedIn } from './workedIn';
+import { effectsNow, WorkedIn } from './workedIn';
 
 /** Tests that teach less than this are not proposed, bits. */
 const NOTHING_TO_LEARN = 0.004;
@@ -214,7 +206,7 @@ export class DiagnosisSession {
     const parts = this.standings.of(cumulative, p, clearedBy);
     return {
       suspects: told.filter((one) => one.chance >= 0.001),
-      effects: effects.map((one) => this.effectNow(one, parts)),
+      effects: effectsNow(effects, parts, this.model),
       parts,
       switched: this.pins.read(input.readings, this.worked.left(state)),
       verdict:
@@ -240,6 +232,7 @@ export class DiagnosisSession {
       ),
       mergedByRefusal: this.mergedByRefusal(plain),
       askFailsNow: taken.length > 0 && askedIn < counter.current,
+      lookConflicts: lookConflicts(this.hypotheses, p, input.readings, logs, this.names),
       contradiction:
         found && odd
           ? {
@@ -252,12 +245,6 @@ export class DiagnosisSession {
             }
           : null,
     };
-  }
-
-  /** What a reading did, as it stands now: what is no longer cleared is not said to be. */
-  private effectNow({ id, words, clears, unexpected }: WorkedEffect, parts: readonly PartStanding[]) {
-    const still = clears.filter((part) => parts.some((one) => one.part === part && one.clearedBy === id));
-    return { id, sentence: readingSentence(words, still, this.model), clears: still, unexpected };
   }
 
   /** What was given, with readings the right way round whose leads were not. */

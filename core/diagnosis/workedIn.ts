@@ -4,7 +4,7 @@
  */
 import type { TestRef } from '../format';
 import { type CircuitModel, combineAlterations } from '../network';
-import type { Complaint } from './assessment';
+import type { Complaint, PartStanding, ReadingEffect } from './assessment';
 import { EpisodeCounter } from './evidence/episodes';
 import { EvidenceState } from './evidence/evidence';
 import { asFitted, type Fitted, fittedKey } from './evidence/fitted';
@@ -15,7 +15,7 @@ import type { TakenReading } from './evidence/readings';
 import type { Hypothesis } from './hypotheses/hypotheses';
 import { byProbe, testId } from './kinds';
 import { findContradiction } from './verdict/contradiction';
-import { explainReading, type ReadingWords, SAYS_NOTHING } from './verdict/explainReading';
+import { explainReading, type ReadingWords, readingSentence, SAYS_NOTHING } from './verdict/explainReading';
 import type { Standings } from './verdict/standings';
 
 /** What one reading did when it was taken in. */
@@ -137,6 +137,11 @@ export class WorkedIn {
   private belowBest({ state, taken, cumulative }: Progress): void {
     const count = cumulative.length;
     const total = Float64Array.from({ length: count }, (_, h) => state.evidenceFor(h));
+    // A look clears nothing: it says what is seen, not what carries current.
+    for (const { reading } of taken) {
+      const look = reading.test.kind === 'look' ? state.logOf(reading.id) : null;
+      if (look) for (let h = 0; h < count; h++) total[h] = total[h]! - look[h]!;
+    }
     cumulative.fill(Number.NEGATIVE_INFINITY);
     const judge = (log: Float64Array | null) => {
       let best = Number.NEGATIVE_INFINITY;
@@ -227,4 +232,16 @@ export class WorkedIn {
       test.condition === this.complaint.condition
     );
   }
+}
+
+/** What the readings did, as it stands now: what is no longer cleared is not said to be. */
+export function effectsNow(
+  effects: readonly WorkedEffect[],
+  parts: readonly PartStanding[],
+  model: CircuitModel,
+): ReadingEffect[] {
+  return effects.map(({ id, words, clears, unexpected }) => {
+    const still = clears.filter((part) => parts.some((one) => one.part === part && one.clearedBy === id));
+    return { id, sentence: readingSentence(words, still, model), clears: still, unexpected };
+  });
 }

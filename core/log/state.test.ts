@@ -153,14 +153,18 @@ test('after a repair that did not help, what was read before it belongs to the c
 });
 
 test('what was not made sure of travels with the reading', () => {
-  const reading = (testerProved: boolean, setUpSeen?: boolean) =>
+  const volts = {
+    test: { kind: 'volts', node: 'f1', against: 'chassis', condition: 'on' },
+    value: { volts: 12 },
+  } as const;
+  const look = { test: { kind: 'look', part: 'F1' }, value: { look: 'whole' } } as const;
+  const reading = (testerProved: boolean, setUpSeen?: boolean, taken: typeof volts | typeof look = volts) =>
     takenReadings(
       jobState([
         event({
           kind: 'reading',
-          test: { kind: 'look', part: 'F1' },
-          value: { look: 'whole' },
-          raw: 'whole',
+          ...taken,
+          raw: '',
           testerProved,
           ...(setUpSeen === undefined ? {} : { setUpSeen }),
         }),
@@ -169,6 +173,8 @@ test('what was not made sure of travels with the reading', () => {
   expect(reading(true)).toBeUndefined();
   expect(reading(false)).toEqual({ tester: false, reference: false, setUp: true });
   expect(reading(true, false)).toEqual({ tester: true, reference: true, setUp: false });
+  // Eyes need no tester.
+  expect(reading(false, undefined, look)).toBeUndefined();
 });
 
 test('exchanged relays block the closing until they are back and both functions were seen to work', () => {

@@ -1,5 +1,5 @@
 /** The readings of a log as the diagnosis takes them. */
-import { type TakenReading, UNSURE } from '../diagnosis';
+import { byProbe, type TakenReading, UNSURE } from '../diagnosis';
 import type { BodyOf } from '../format';
 import { cellKey } from './event';
 import { FittedThen } from './fitted';
@@ -123,8 +123,8 @@ export function heardId(complaint: string): string {
 }
 
 /** What was made sure of; nothing where all was. */
-function surenessOf({ testerProved, setUpSeen = true }: BodyOf<'reading'>): Pick<TakenReading, 'sure'> {
-  if (testerProved && setUpSeen) return {};
-  // Proving the tester on a live point and its earth proves both.
-  return { sure: { tester: testerProved, reference: testerProved, setUp: setUpSeen } };
+function surenessOf({ test, testerProved, setUpSeen = true }: BodyOf<'reading'>): Pick<TakenReading, 'sure'> {
+  // Eyes, ears and hands need no tester; proving one on a live point and its earth proves both.
+  const tester = testerProved || !byProbe(test);
+  return tester && setUpSeen ? {} : { sure: { tester, reference: tester, setUp: setUpSeen } };
 }

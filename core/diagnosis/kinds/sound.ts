@@ -23,10 +23,15 @@ function relaysOf(model: CircuitModel, { function: of, condition }: Ref): readon
   const relays =
     found.get(key) ??
     functionRuns(model, of, condition)
-      .slice(1)
-      .map((run) => run.id);
+      .map((run) => run.id)
+      .filter((id) => hasCoil(model, id));
   found.set(key, relays);
   return relays;
+}
+
+/** Whether a part has a coil that is heard when it pulls. */
+function hasCoil({ network }: CircuitModel, part: string): boolean {
+  return (network.branchesOfPart.get(part) ?? []).some((index) => network.branches[index]!.role === 'coil');
 }
 
 function turns(model: CircuitModel, { function: of }: Ref): boolean {

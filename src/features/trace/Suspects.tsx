@@ -41,6 +41,11 @@ export const Suspects = memo(function Suspects({
             ⚠ {assessment.contradiction.sentence}
           </p>
         ) : null}
+        {assessment.lookConflicts.map(({ reading, sentence }) => (
+          <p key={reading} className="mt-2 font-semibold text-bad" data-testid="look-conflict">
+            ⚠ {sentence}
+          </p>
+        ))}
         {verdict.evidence.length > 0 ? (
           <ul className="mt-1 text-sm text-soft">
             {verdict.evidence.map((id) => (

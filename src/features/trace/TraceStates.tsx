@@ -4,12 +4,49 @@ import type { ReactNode } from 'react';
 import { Button, ButtonLink } from '@/ui/controls';
 
 /** What stands in place of the trace while something is missing. */
-export function Empty({ title, children }: { title: string; children: ReactNode }) {
+function Empty({ title, children }: { title: string; children: ReactNode }) {
   return (
     <div className="mx-auto flex max-w-xl flex-col items-start px-4 py-12">
       <h2 className="text-2xl">{title}</h2>
       <div className="mt-2 flex flex-col items-start text-lg">{children}</div>
     </div>
+  );
+}
+
+/** What has to be said before a trace begins; null where nothing is missing. */
+export function missingForTrace(
+  jobId: string,
+  vehicleId: string,
+  { circuit, complaint, volts }: { circuit: boolean; complaint: boolean; volts: boolean },
+): ReactNode {
+  const toComplaint = (
+    <ButtonLink look="primary" href={`/jobs/${jobId}#complaint`} className="mt-4">
+      To the complaint
+    </ButtonLink>
+  );
+  if (!circuit) {
+    return (
+      <Empty title="This vehicle has no circuit yet">
+        Bring a circuit file in on the vehicle’s page; then the trace can begin.
+        <ButtonLink look="primary" href={`/vehicles/${vehicleId}`} className="mt-4">
+          To the vehicle
+        </ButtonLink>
+      </Empty>
+    );
+  }
+  if (!complaint) {
+    return (
+      <Empty title="Say first what fails">
+        Which function, in which key and switch positions. That takes two taps.
+        {toComplaint}
+      </Empty>
+    );
+  }
+  return volts ? null : (
+    <Empty title="Which nominal voltage?">
+      No verdict is given before it is known: limits, lamps and relays all depend on it.
+      {toComplaint}
+    </Empty>
   );
 }
 

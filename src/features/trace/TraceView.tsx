@@ -7,6 +7,7 @@ import { functionName, type LogEntry } from '#core/log';
 import { useJob } from '@/features/jobs';
 import { Button, ButtonLink, Problem } from '@/ui/controls';
 import { useBridgeGate } from './bridgeGate';
+import { Circumstances } from './Circumstances';
 import { FactForm, WouldHelp } from './FactForm';
 import { FailsNow } from './FailsNow';
 import { HelperSwitch, useHelper } from './HelperPrompt';
@@ -23,7 +24,7 @@ import { TestCard } from './TestCard';
 import { KeyList, TraceDialog } from './TraceDialogs';
 import { TraceLog } from './TraceLog';
 import { TraceNotices } from './TraceNotices';
-import { Empty, Finished, Preparing } from './TraceStates';
+import { Finished, missingForTrace, Preparing } from './TraceStates';
 import { useStable } from './useStable';
 import { useTraced } from './useTraced';
 import { useWakeLock } from './useWakeLock';
@@ -47,6 +48,8 @@ export function TraceView() {
   const [learning, setLearning] = useState<string | null>(null);
   useWakeLock();
   const [correcting, setCorrecting] = useState<LogEntry | null>(null);
+  /** Whether the tester was proved before the reading that is being corrected. */
+  const [provedThen, setProvedThen] = useState(false);
   const [keysOn, setKeysOn] = useKeysOn();
   const [draft, setDraft] = useState('');
   /** Key and switches in which tapped stops are read; those of the complaint until chosen otherwise. */
@@ -84,6 +87,7 @@ export function TraceView() {
     () => new Set(runs.flatMap((one) => one.stations.map((station) => station.part))),
     [runs],
   );
+  const permittedIds = useMemo(() => new Set(diagnosis.permitted.map(({ id }) => id)), [diagnosis.permitted]);
   const note = useStable((words: string) => record({ kind: 'note', words }));
   const chooseTest = useStable((id: string) => {
     setCorrecting(null);
@@ -91,6 +95,12 @@ export function TraceView() {
     setPane('card');
   });
   const bridgeGate = useBridgeGate(card, chooseTest);
+  /** The card of a reading that is being corrected, with what was entered. */
+  const correctAs = (id: string, raw: string) => {
+    writeDraft(data.id, id, raw);
+    setDraft(raw);
+    choose(id);
+  };
   const correct = useStable((entry: LogEntry) => {
     const { body } = entry.event;
     if (body.kind === 'function-check') {
@@ -98,11 +108,9 @@ export function TraceView() {
       return;
     }
     if (body.kind !== 'reading') return;
-    const id = testId(body.test);
     setCorrecting(entry);
-    choose(id);
-    writeDraft(data.id, id, body.raw);
-    setDraft(body.raw);
+    setProvedThen(body.testerProved);
+    correctAs(testId(body.test), body.raw);
     setPane('card');
   });
   const probe = useStable((node: string) => {
@@ -112,39 +120,16 @@ export function TraceView() {
     setPane('card');
   });
 
-  if (!circuit) {
-    return (
-      <Empty title="This vehicle has no circuit yet">
-        Bring a circuit file in on the vehicle’s page; then the trace can begin.
-        <ButtonLink look="primary" href={`/vehicles/${data.vehicle.id}`} className="mt-4">
-          To the vehicle
-        </ButtonLink>
-      </Empty>
-    );
-  }
-  if (!job.complaint?.function || !job.complaint.condition) {
-    return (
-      <Empty title="Say first what fails">
-        Which function, in which key and switch positions. That takes two taps.
-        <ButtonLink look="primary" href={`/jobs/${data.id}#complaint`} className="mt-4">
-          To the complaint
-        </ButtonLink>
-      </Empty>
-    );
-  }
-  if (nominalVolts === null) {
-    return (
-      <Empty title="Which nominal voltage?">
-        No verdict is given before it is known: limits, lamps and relays all depend on it.
-        <ButtonLink look="primary" href={`/jobs/${data.id}#complaint`} className="mt-4">
-          To the complaint
-        </ButtonLink>
-      </Empty>
-    );
-  }
+  const said = job.complaint;
+  const missing = missingForTrace(data.id, data.vehicle.id, {
+    circuit: circuit !== null,
+    complaint: said?.function !== undefined && said.condition !== undefined,
+    volts: nominalVolts !== null,
+  });
+  if (missing || !circuit || !said?.function || !said.condition) return missing;
   if (diagnosis.failure) return <Problem>{diagnosis.failure}</Problem>;
-  const complaint = { function: job.complaint.function, condition: job.complaint.condition };
-  const failing = job.complaint.state ?? 'dead';
+  const complaint = { function: said.function, condition: said.condition };
+  const failing = said.state ?? 'dead';
   // What has to be known or done before any card stands while it is prepared, and what is typed there stays.
   const notices = <TraceNotices unbidden={failing === 'on-when-off'} />;
   if (!assessment) {
@@ -176,7 +161,7 @@ export function TraceView() {
       test: card.ref,
       value,
       raw,
-      testerProved: job.testerProvedAt !== null || card.ref.kind === 'function',
+      testerProved: correcting ? provedThen : job.testerProvedAt !== null || card.ref.kind === 'function',
       ...(setUpSeen === false ? { setUpSeen } : {}),
       ...(card.place ? { place: card.place } : {}),
     } as const;
@@ -261,6 +246,16 @@ export function TraceView() {
             <p className="mb-3 border-l-4 border-line pl-3" data-testid="merged">
               {assessment.mergedByRefusal}
             </p>
+          ) : null}
+          {correcting && card && !diagnosis.pending ? (
+            <Circumstances
+              circuit={circuit}
+              test={card.ref}
+              permitted={permittedIds}
+              testerProved={provedThen}
+              onTesterProved={setProvedThen}
+              onTest={(id) => correctAs(id, draft)}
+            />
           ) : null}
           {diagnosis.pending ? (
             <p className="min-h-96 rounded-lg border-2 border-line bg-sheet p-5 text-soft" role="status">

@@ -1,0 +1,73 @@
+'use client';
+
+import { testId } from '#core/diagnosis';
+import type { CircuitFile, TestRef } from '#core/format';
+import { Choice } from '@/ui/Choice';
+
+/** How a reading that is being corrected was taken: key and switches, fuse in or out, tester proved before it or not. */
+export function Circumstances({
+  circuit,
+  test,
+  permitted,
+  testerProved,
+  onTesterProved,
+  onTest,
+}: {
+  circuit: CircuitFile;
+  test: TestRef;
+  /** Ids of the tests that may be made. */
+  permitted: ReadonlySet<string>;
+  testerProved: boolean;
+  onTesterProved: (proved: boolean) => void;
+  /** The same reading taken otherwise: its test's id. */
+  onTest: (id: string) => void;
+}) {
+  const conditions =
+    'condition' in test
+      ? circuit.conditions.filter(({ id }) => permitted.has(testId({ ...test, condition: id } as TestRef)))
+      : [];
+  const fuseIn = test.kind === 'volts' ? testId({ ...test, pulled: undefined }) : null;
+  const fusesOut =
+    test.kind === 'volts'
+      ? circuit.parts.flatMap((part) => {
+          const id = testId({ ...test, pulled: part.id });
+          return part.kind === 'fuse' && permitted.has(id) ? [{ id, name: `${part.name} out` }] : [];
+        })
+      : [];
+  return (
+    <section
+      aria-label="How it was taken"
+      className="mb-3 space-y-3 rounded-lg border-2 border-line bg-sheet p-3"
+      data-testid="circumstances"
+    >
+      <p className="font-semibold">
+        How it was taken. What is changed here is worked in as if it had been entered so.
+      </p>
+      {conditions.length > 1 && 'condition' in test ? (
+        <Choice
+          legend="Key and switches then"
+          options={conditions}
+          chosen={test.condition}
+          onChoose={(condition) => onTest(testId({ ...test, condition } as TestRef))}
+        />
+      ) : null}
+      {fuseIn !== null && fusesOut.length > 0 ? (
+        <Choice
+          legend="The fuse then"
+          options={[{ id: fuseIn, name: 'in' }, ...fusesOut]}
+          chosen={testId(test)}
+          onChoose={onTest}
+        />
+      ) : null}
+      <label className="flex min-h-11 items-center gap-2">
+        <input
+          type="checkbox"
+          checked={testerProved}
+          onChange={(event) => onTesterProved(event.target.checked)}
+          className="size-5 accent-(--copper)"
+        />
+        Tester proved on a live point before it
+      </label>
+    </section>
+  );
+}
