@@ -68,7 +68,7 @@ describe('what was seen against what was measured', () => {
       expect.stringContaining('by the readings it is open'),
     ]);
     const measured = assess(whole, ...openByVolts, [
-      { kind: 'continuity', part: 'F31' },
+      { kind: 'continuity', part: 'F31', from: 'bay-bus', to: 'f31-out' },
       { overLimit: true },
     ]);
     expect(measured.lookConflicts).toEqual([]);
