@@ -164,7 +164,9 @@ export function playOutside(
   const watched: DiagnosisSession = Object.create(session);
   watched.assess = (input) => {
     const assessment = session.assess(input);
-    cleared ||= assessment.parts.some((one) => one.part === fault.part && one.standing === 'cleared');
+    cleared ||= assessment.parts.some(
+      (one) => one.part === fault.part && (one.standing === 'cleared' || one.standing === 'excluded'),
+    );
     return assessment;
   };
   const { assessment, tests, minutes } = leadToEnd(watched, complaint, (ref) =>

@@ -78,8 +78,11 @@ export interface Verdict {
 export interface PartStanding {
   readonly part: string;
   readonly chance: number;
-  /** All of its faults are cleared, some, or none. */
-  readonly standing: 'cleared' | 'partly' | 'open';
+  /**
+   * All of its faults are ruled out, and its current was seen to flow; all are, but without its load, so that it is not
+   * the cause and not proved sound; some are; none is.
+   */
+  readonly standing: 'cleared' | 'excluded' | 'partly' | 'open';
   readonly clearedBy: string | null;
   /** Faults of it that remain, in words. */
   readonly remaining: readonly string[];

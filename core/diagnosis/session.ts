@@ -160,9 +160,8 @@ export class DiagnosisSession {
     this.ready();
     const input = this.asMeant(given);
     const { groups: plain } = this.groups(input.refused);
-    const { state, counter, effects, clearedBy, cumulative, taken, askedIn } = this.worked.upTo(
-      input.readings,
-    );
+    const progress = this.worked.upTo(input.readings);
+    const { state, counter, effects, clearedBy, cumulative, taken, askedIn } = progress;
     const logs = input.readings.map((reading) => state.logOf(reading.id));
     const p = normalise(state.logWeight);
     const { groups, groupOf, chance } = withPairs(this.hypotheses, plain, p);
@@ -203,12 +202,13 @@ export class DiagnosisSession {
     const notInMap = this.hypotheses.findIndex((one) => one.id === NOT_IN_MAP);
     const leads = verdict.suspect !== null && groups[lead]!.parts.length > 0;
     const cost = repairCost(this.model, groups[lead]!.parts);
-    const parts = this.standings.of(cumulative, p, clearedBy);
+    const left = this.worked.left(state);
+    const parts = this.standings.of(cumulative, p, clearedBy, this.worked.wasLoaded(progress, left));
     return {
       suspects: told.filter((one) => one.chance >= 0.001),
       effects: effectsNow(effects, parts, this.model),
       parts,
-      switched: this.pins.read(input.readings, this.worked.left(state)),
+      switched: this.pins.read(input.readings, left),
       verdict:
         told !== suspects
           ? withSentence(verdict, OPENED_BY_SOMETHING)

@@ -13,7 +13,8 @@ import { normalise } from './evidence/likelihood';
 import { Predictions } from './evidence/predictions';
 import type { TakenReading } from './evidence/readings';
 import type { Hypothesis } from './hypotheses/hypotheses';
-import { byProbe, testId } from './kinds';
+import { byProbe, kindOf, testId } from './kinds';
+import { CARRIES_AMPS } from './kinds/kind';
 import { findContradiction } from './verdict/contradiction';
 import { explainReading, type ReadingWords, readingSentence, SAYS_NOTHING } from './verdict/explainReading';
 import type { Standings } from './verdict/standings';
@@ -44,6 +45,26 @@ export interface Progress {
   /** Episode in which the complaint was last looked at. */
   askedIn: number;
 }
+
+/** From this chance on it counts that current flows. */
+const FLOWS = 0.95;
+
+/** Something is pulled or taken apart for it, so that no current flows as it does otherwise. */
+function isApart(test: TestRef): boolean {
+  return (test.kind === 'volts' && test.pulled !== undefined) || !WHOLE_CIRCUIT.has(test.kind);
+}
+
+/** Readings of the circuit as it stands. */
+const WHOLE_CIRCUIT: ReadonlySet<TestRef['kind']> = new Set([
+  'volts',
+  'lamp',
+  'led',
+  'function',
+  'clamp',
+  'fuse-drop',
+  'click',
+  'sound',
+]);
 
 export class WorkedIn {
   private readonly model: CircuitModel;
@@ -77,8 +98,28 @@ export class WorkedIn {
   }
 
   /** What the readings leave, on the circuit as it is fitted. */
-  left(state: EvidenceState, { hypotheses }: Predictions = this.predictions): Left {
-    return new Left(this.model, hypotheses, normalise(state.logWeight), (h) => state.presentNow(h));
+  left(state: EvidenceState, predictions = this.predictions): Left {
+    return new Left(predictions, normalise(state.logWeight), (h) => state.presentNow(h));
+  }
+
+  /** Whether current was seen to flow through a part: in a condition that was read, by what is left, or while tried. */
+  wasLoaded({ taken }: Progress, left: Left): (part: string) => boolean {
+    const conditions = new Set<string>();
+    const ran: Float64Array[] = [];
+    for (const { reading } of taken) {
+      const { test, value } = reading;
+      const tried = kindOf(test).tried?.(this.model, test);
+      if (!('condition' in test)) continue;
+      if (tried && 'state' in value && (value.state === 'works' || value.state === 'weak')) {
+        ran.push(this.model.solve(test.condition, tried).amps);
+      } else if (!isApart(test)) conditions.add(test.condition);
+    }
+    const { branchesOfPart } = this.model.network;
+    return (part) =>
+      [...conditions].some((condition) => left.flowsThrough(condition, part) >= FLOWS) ||
+      ran.some((amps) =>
+        (branchesOfPart.get(part) ?? []).some((index) => Math.abs(amps[index]!) > CARRIES_AMPS),
+      );
   }
 
   private begin(): Progress {
@@ -118,14 +159,17 @@ export class WorkedIn {
     }
     const after = normalise(state.logWeight);
     this.belowBest(progress);
-    const clears = this.standings.clearedParts(cumulative, after).filter((part) => !clearedBy.has(part));
+    const left = this.left(state, predictions);
+    const loaded = this.wasLoaded(progress, left);
+    const clears = this.standings
+      .clearedParts(cumulative, after, loaded)
+      .filter((part) => !clearedBy.has(part));
     for (const part of clears) clearedBy.set(part, reading.id);
     const logs = progress.taken.map((one) => state.logOf(one.reading.id));
     const contradicted = findContradiction(this.hypotheses, logs) !== null;
     // The first reading that leaves no explanation is the odd one; later ones are judged against the rest.
     const unexpected = contradicted && !progress.contradicted;
     progress.contradicted = contradicted;
-    const left = this.left(state, predictions);
     const news = { predictions, reading, earlier, expected, before, after, left, unexpected };
     progress.effects.push({ id: reading.id, words: explainReading(news), clears, unexpected });
   }

@@ -140,7 +140,7 @@ export function faultModes(part: CircuitPart): readonly FaultMode[] {
     case 'pump':
       return ['open', 'high-resistance', 'shorted', 'seized'];
     case 'led':
-      return ['open', 'shorted', 'reversed'];
+      return ['open', 'high-resistance', 'shorted', 'reversed'];
     case 'socket':
       return ['open', 'high-resistance', 'shorted'];
     case 'diode':
@@ -149,7 +149,7 @@ export function faultModes(part: CircuitPart): readonly FaultMode[] {
 }
 
 /** Loads, whose own wear shows as too little current. */
-const DRAWS: readonly CircuitPart['kind'][] = ['lamp', 'heater', 'module', 'horn', 'motor', 'pump'];
+const DRAWS: readonly CircuitPart['kind'][] = ['lamp', 'led', 'heater', 'module', 'horn', 'motor', 'pump'];
 
 /** Plain name of a fault, to follow the part's name. */
 export function faultWords(part: CircuitPart | undefined, fault: Fault): string {

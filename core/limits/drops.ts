@@ -28,9 +28,16 @@ const MAY_LOSE_VOLTS: Readonly<Partial<Record<PartKind, number>>> = {
   ground: 0.1,
 };
 
-/** Volts that a sound part of a kind may lose at working current. */
-export function mayLose(kind: PartKind): number {
-  return MAY_LOSE_VOLTS[kind] ?? 0;
+/** Below this current a part carries a command, ampere: whether it comes is judged, not what a joint loses. */
+const COMMAND_AMPS = 0.5;
+/** What a joint of a command may lose while the command still comes, volts on 12 V. */
+const COMMAND_MAY_LOSE_12V = 0.3;
+
+/** Volts that a sound part of a kind may lose at its working current. */
+export function mayLose(kind: PartKind, workingAmps: number, nominalVolts: number): number {
+  const limit = MAY_LOSE_VOLTS[kind] ?? 0;
+  if (limit === 0 || workingAmps >= COMMAND_AMPS) return limit;
+  return Math.max(limit, COMMAND_MAY_LOSE_12V * (nominalVolts / 12));
 }
 
 /** A whole return, and a whole feed, at working current. */

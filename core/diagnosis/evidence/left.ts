@@ -1,7 +1,8 @@
-/** What the readings leave, as far as the sentence to the newest of them needs it. */
-import type { CircuitModel } from '../../network';
+/** What the readings leave, as far as sentences, pins and ticks need it. */
+
 import type { Hypothesis } from '../hypotheses/hypotheses';
-import { carries, type Remaining } from '../kinds/kind';
+import { CARRIES_AMPS, type Remaining } from '../kinds/kind';
+import type { Predictions } from './predictions';
 
 /** Share of what is left that is looked at for currents. */
 const MOST_OF_IT = 0.98;
@@ -10,10 +11,10 @@ const WORTH_A_WORD = 0.05;
 
 export class Left implements Remaining {
   private readonly order: readonly number[];
+  private readonly flowing = new Map<string, Float64Array>();
 
   constructor(
-    private readonly model: CircuitModel,
-    private readonly hypotheses: readonly Hypothesis[],
+    private readonly predictions: Predictions,
     /** Chances of the hypotheses. */
     private readonly now: Float64Array,
     /** Chance that a fault that comes and goes is there now; by hypothesis. */
@@ -23,7 +24,8 @@ export class Left implements Remaining {
   }
 
   get likely(): readonly Hypothesis[] {
-    return this.order.filter((h) => this.now[h]! >= WORTH_A_WORD).map((h) => this.hypotheses[h]!);
+    const { hypotheses } = this.predictions;
+    return this.order.filter((h) => this.now[h]! >= WORTH_A_WORD).map((h) => hypotheses[h]!);
   }
 
   /** Parts that such a hypothesis has at fault. */
@@ -32,24 +34,59 @@ export class Left implements Remaining {
   }
 
   flows(condition: string, nodeId: string): number {
-    const { model } = this;
-    const whileAway = Number(carries(model, model.sound(condition).amps, nodeId));
-    let flowing = 0;
+    const { network } = this.predictions.model;
+    const node = network.nodeIndex.get(nodeId);
+    return this.most(condition, (branch) => {
+      const { a, b } = network.branches[branch]!;
+      return a === node || b === node;
+    });
+  }
+
+  /** Chance that current flows through a part in a condition, 0 to 1. */
+  flowsThrough(condition: string, part: string): number {
+    const { network } = this.predictions.model;
+    return this.most(condition, (branch) => network.branches[branch]!.part === part);
+  }
+
+  /** The largest chance of the branches that count. */
+  private most(condition: string, counts: (branch: number) => boolean): number {
+    const flowing = this.flowingIn(condition);
+    let most = 0;
+    for (let branch = 0; branch < flowing.length; branch++) {
+      if (flowing[branch]! > most && counts(branch)) most = flowing[branch]!;
+    }
+    return most;
+  }
+
+  /** Chance by branch that it carries current. */
+  private flowingIn(condition: string): Float64Array {
+    const known = this.flowing.get(condition);
+    if (known) return known;
+    const { predictions } = this;
+    const { hypotheses, model } = predictions;
+    const flowing = new Float64Array(model.network.branches.length);
+    const add = (amps: Float64Array, weight: number) => {
+      for (let k = 0; k < flowing.length; k++) {
+        if (Math.abs(amps[k]!) > CARRIES_AMPS) flowing[k] = flowing[k]! + weight;
+      }
+    };
     let looked = 0;
     let seen = 0;
     for (const h of this.order) {
       const chance = this.now[h]!;
-      const { alteration, lasting } = this.hypotheses[h]!;
+      const { alteration, lasting } = hypotheses[h]!;
       seen += chance;
       if (alteration) {
         // What comes and goes leaves the circuit sound while it is away.
         const present = lasting === null ? 1 : this.presentNow(h);
-        const whilePresent = Number(carries(model, model.solve(condition, alteration).amps, nodeId));
         looked += chance;
-        flowing += chance * (present * whilePresent + (1 - present) * whileAway);
+        add(predictions.point(h, condition).amps, chance * present);
+        if (present < 1) add(model.sound(condition).amps, chance * (1 - present));
       }
       if (seen >= MOST_OF_IT) break;
     }
-    return looked > 0 ? flowing / looked : 0;
+    if (looked > 0) for (let k = 0; k < flowing.length; k++) flowing[k] = flowing[k]! / looked;
+    this.flowing.set(condition, flowing);
+    return flowing;
   }
 }

@@ -27,6 +27,7 @@ export function tolerances(model: CircuitModel): Float64Array {
     const part = parts.get(id)!;
     const drawn = guessTolerance(part, role) ?? RESISTANCE_TOLERANCE;
     if (!JOINTS.has(role) || working[k]! < LEAST_WORKING_AMPS || ohms <= 0) return drawn;
-    return Math.max(drawn, mayLose(part.kind) / LIMIT_DEVIATIONS / (working[k]! * ohms));
+    const limit = mayLose(part.kind, working[k]!, model.circuit.nominalVolts);
+    return Math.max(drawn, limit / LIMIT_DEVIATIONS / (working[k]! * ohms));
   });
 }

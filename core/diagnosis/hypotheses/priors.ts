@@ -50,7 +50,7 @@ export const PRIOR_TABLE: Table = {
   'cut-off': { 'contact-open': 0.6, 'contact-stuck': 0.3, 'contact-resistance': 0.3 },
   'module-output': { 'contact-open': 0.6, 'contact-stuck': 0.2, 'contact-resistance': 0.2 },
   lamp: { open: 3, 'high-resistance': 0.2, shorted: 0.1 },
-  led: { open: 1.5, shorted: 0.2, reversed: 0.1 },
+  led: { open: 1.5, 'high-resistance': 0.3, shorted: 0.2, reversed: 0.1 },
   motor: { open: 2, 'high-resistance': 0.4, shorted: 0.3, seized: 0.4 },
   pump: { open: 2, 'high-resistance': 0.4, shorted: 0.3, seized: 0.6 },
   horn: { open: 2, 'high-resistance': 0.2, shorted: 0.1 },

@@ -10,6 +10,7 @@ import {
   combineAlterations,
   type OperatingPoint,
   seenPoint,
+  UNALTERED,
 } from '../../network';
 import { partsBehind } from './behind';
 import { fuseOfNode, fuseOfRelay } from './fuseBefore';
@@ -100,6 +101,7 @@ export const substitute: TestKind<RefOf<'substitute'>> = {
   spot: (ref) => `part|${ref.part}`,
   intervenes: true,
   touches: (ref) => [ref.part],
+  tried: () => UNALTERED,
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && substitutable(part))
@@ -155,6 +157,7 @@ export const bridge: TestKind<RefOf<'bridge'>> = {
   setUp: (ref) => `bridge|${ref.part}|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => [ref.part],
+  tried: ({ network }, ref) => bridgeRelay(network, ref.part),
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && bridgeable(part))
@@ -238,6 +241,7 @@ export const apply: TestKind<RefOf<'apply'>> = {
       : [],
   spot: (ref) => `node|${ref.node}`,
   intervenes: true,
+  tried: ({ network }, ref) => appliedAt(network, ref.with, ref.node),
   offers: ({ circuit, function: of, condition }) => {
     const ends = loadEnds(circuit, of);
     if (!ends) return [];

@@ -117,6 +117,8 @@ export interface TestKind<R extends TestRef> {
   readonly touches?: (ref: R) => readonly string[];
   /** It asks what a part is like, not what the circuit does just now. */
   readonly ofLooseness?: boolean;
+  /** What is done to the circuit so that the function is tried: where it runs, its current flows as it then does. */
+  readonly tried?: (model: CircuitModel, ref: R) => Alteration;
   readonly offers: (scene: Scene) => readonly Offer<R>[];
   /** Slow to work out and seldom worth its minutes: only when somebody chooses it. */
   readonly onRequest?: boolean;
@@ -167,7 +169,7 @@ export function nodeIndex(model: CircuitModel, id: string): number {
 }
 
 /** Amperes from which a point counts as one that carries current. */
-const CARRIES_AMPS = 0.05;
+export const CARRIES_AMPS = 0.05;
 
 /** Whether current flows through a point, by the currents of all branches. */
 export function carries({ network }: CircuitModel, amps: Float64Array, id: string): boolean {

@@ -2,8 +2,15 @@
  * What a voltage means, in words: held against what a sound circuit would show after the readings before it, and
  * against the currents that flow under the suspects that are left.
  */
-import { type Fault, type FaultMode, OPEN_MODES, RESISTANCE_MODES } from '../../faults';
-import type { Reading } from '../../format';
+import {
+  type Fault,
+  type FaultMode,
+  faultAlteration,
+  faultModes,
+  OPEN_MODES,
+  RESISTANCE_MODES,
+} from '../../faults';
+import type { CircuitPart, Reading } from '../../format';
 import { CONTACT_WORN_VOLTS, mayLose } from '../../limits';
 import { formatQuantity } from '../../quantity';
 import { carries, type Meaning, type RefOf } from './kind';
@@ -44,27 +51,59 @@ function heldUpWords({ model, left }: Meaning, ref: Ref, shown: string): string 
     : `${shown}, which should be near earth: nothing on this map alone does that. A second feed would, and so would an open way to earth.`;
 }
 
-/** Volts that may be lost between two points while all is sound: by the limit of the part between them. */
-function mayBeLost({ model, expected }: Meaning, ref: Ref): number {
-  const between = model.circuit.parts.find((part) => {
+/** The part whose two ends are read, if it is one. */
+function partBetween({ model }: Meaning, ref: Ref): CircuitPart | undefined {
+  return model.circuit.parts.find((part) => {
     const ends = Object.values(part.pins);
     return ends.includes(ref.node) && ends.includes(ref.against);
   });
-  const limit = between ? mayLose(between.kind) : CONTACT_WORN_VOLTS;
+}
+
+/** Volts that may be lost between two points while all is sound: by the limit of the part between them. */
+function mayBeLost({ model, expected }: Meaning, ref: Ref, between: CircuitPart | undefined): number {
+  const { network, circuit } = model;
+  const { amps } = model.sound(ref.condition);
+  const branches = network.branchesOfPart.get(between?.id ?? '') ?? [];
+  const working = Math.max(0, ...branches.map((index) => Math.abs(amps[index]!)));
+  const limit = between ? mayLose(between.kind, working, circuit.nominalVolts) : CONTACT_WORN_VOLTS;
   return Math.max(limit, expected ? expected.volts + AS_EXPECTED * expected.deviation : 0);
 }
 
+/** Whether a function was last seen to run in this condition, though what drops so much would leave it dead. */
+function drawsAllTheSame(
+  { model, earlier }: Meaning,
+  ref: Ref,
+  volts: number,
+  between: CircuitPart,
+): boolean {
+  const opened = faultAlteration(model.network, { part: between.id, mode: 'open' });
+  return model.circuit.functions.some((one) => {
+    const seen = earlier.findLast(
+      ({ test, value }) =>
+        test.kind === 'function' &&
+        test.function === one.id &&
+        test.condition === ref.condition &&
+        'state' in value,
+    );
+    const runs = seen && 'state' in seen.value && ['works', 'weak'].includes(seen.value.state);
+    if (!runs || model.outcome(one, model.solve(ref.condition, opened)) !== 'dead') return false;
+    const load = model.network.loads.get(one.load)!;
+    return (model.emfVolts - volts) / model.emfVolts < load.deadBelow;
+  });
+}
+
 /** What a drop between two points means. Without current it means nothing, and says so. */
-export function dropWords(meaning: Meaning, ref: Ref, volts: number): string {
+function dropWords(meaning: Meaning, ref: Ref, volts: number): string {
   const { model, names, left } = meaning;
   const flows = left.flows(ref.condition, ref.node);
-  const limit = mayBeLost(meaning, ref);
+  const between = partBetween(meaning, ref);
+  const limit = mayBeLost(meaning, ref, between);
   const shown = `${formatQuantity(volts, 'V')} from ${names.node(ref.node)} to ${names.node(ref.against)}`;
   if (volts < -limit)
     return `${shown}: the minus sign says that the leads are reversed, or current flows backwards.`;
   if (volts > 0.5 * model.circuit.nominalVolts) {
-    return flows >= FLOWS
-      ? `${shown}: most of the supply is lost here, and a load that still draws does not go with that. Read both again.`
+    return between && faultModes(between).includes('open') && drawsAllTheSame(meaning, ref, volts, between)
+      ? `${shown}: nearly all of the supply is lost here, and a load that still draws does not go with that. Look at it again while this is read.`
       : `${shown}: nearly all of the supply stands here, so it is open between these points while the rest of the way is joined.`;
   }
   if (volts > limit) {

@@ -41,7 +41,8 @@ export function explainReading(news: ReadingNews): ReadingWords {
   const { model, hypotheses } = predictions;
   const meaning = { model, names: new Names(model.circuit), expected, earlier, left };
   const means = kindOf(reading.test).means(meaning, reading.test, reading.value) ?? 'Recorded.';
-  const moved = movedWords(model, hypotheses, before, after);
+  // The first thing known moves nothing: the suspects begin with it.
+  const moved = earlier.length > 0 ? movedWords(model, hypotheses, before, after) : '';
   const misfit = unexpected
     ? ' It does not fit what was recorded before: repeat it, and check the condition and the spot.'
     : '';

@@ -25,15 +25,22 @@ export class Standings {
     return best + Math.log(CLEARED);
   }
 
-  /** Parts that are cleared of every fault, by the same measure as their standing. */
-  clearedParts(cumulative: Float64Array, p: Float64Array): string[] {
-    return [...this.byPart.keys()].filter((part) => this.kept(part, cumulative, p).standing === 'cleared');
+  /** Parts that are cleared, by the same measure as their standing. */
+  clearedParts(cumulative: Float64Array, p: Float64Array, loaded: (part: string) => boolean): string[] {
+    return [...this.byPart.keys()].filter(
+      (part) => this.kept(part, cumulative, p, loaded).standing === 'cleared',
+    );
   }
 
-  /** How every part stands; `clearedBy` has the reading that cleared it. */
-  of(cumulative: Float64Array, p: Float64Array, clearedBy: ReadonlyMap<string, string>): PartStanding[] {
+  /** How every part stands; `clearedBy` has the reading that cleared it, `loaded` whether its current was seen to flow. */
+  of(
+    cumulative: Float64Array,
+    p: Float64Array,
+    clearedBy: ReadonlyMap<string, string>,
+    loaded: (part: string) => boolean,
+  ): PartStanding[] {
     return [...this.byPart.keys()].map((part) => {
-      const { kept, chance, standing } = this.kept(part, cumulative, p);
+      const { kept, chance, standing } = this.kept(part, cumulative, p, loaded);
       return {
         part,
         chance,
@@ -49,17 +56,19 @@ export class Standings {
    * Faults of a part that remain, and how it stands by them. `cumulative`: log-likelihood of each hypothesis against
    * the best, priors left out; `p`: their chances.
    */
-  private kept(part: string, cumulative: Float64Array, p: Float64Array) {
+  private kept(part: string, cumulative: Float64Array, p: Float64Array, loaded: (part: string) => boolean) {
     const members = this.byPart.get(part)!;
     const limit = this.clearedBelow(cumulative);
     const chance = members.reduce((sum, h) => sum + p[h]!, 0);
     const kept = members.filter((h) => cumulative[h]! >= limit || p[h]! >= WORTH_A_WORD);
-    const standing: PartStanding['standing'] =
-      kept.length === 0 && chance < WORTH_A_WORD
+    const isOut = kept.length === 0 && chance < WORTH_A_WORD;
+    const standing: PartStanding['standing'] = isOut
+      ? loaded(part)
         ? 'cleared'
-        : kept.length < members.length
-          ? 'partly'
-          : 'open';
+        : 'excluded'
+      : kept.length < members.length
+        ? 'partly'
+        : 'open';
     return { kept, chance, standing };
   }
 }

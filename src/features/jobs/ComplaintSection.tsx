@@ -374,6 +374,7 @@ function SharedParts() {
   };
   const parts = assessment.parts.filter((part) => own.has(part.part));
   const cleared = parts.filter((part) => part.standing === 'cleared');
+  const excluded = parts.filter((part) => part.standing === 'excluded');
   const partly = parts.filter((part) => part.standing === 'partly');
   const open = parts.filter((part) => part.standing === 'open');
   return (
@@ -388,6 +389,13 @@ function SharedParts() {
           </li>
         ))}
       </PartList>
+      {excluded.length > 0 ? (
+        <PartList title={`Not the cause, not proved under load: ${excluded.length}`} empty="Nothing.">
+          {excluded.map((part) => (
+            <li key={part.part}>– {name(part.part)}</li>
+          ))}
+        </PartList>
+      ) : null}
       <PartList title={`Cleared in part: ${partly.length}`} empty="Nothing.">
         {partly.map((part) => (
           <li key={part.part}>

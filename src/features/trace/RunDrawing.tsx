@@ -174,6 +174,15 @@ function StandingMark({ standing }: { standing: PartStanding | undefined }) {
       </span>
     );
   }
+  if (standing.standing === 'excluded') {
+    return (
+      <span className="text-soft">
+        {' '}
+        <span aria-hidden="true">–</span>
+        <span className="sr-only">not the cause, not proved under load</span>
+      </span>
+    );
+  }
   if (standing.chance < 0.01) return null;
   return <span className="text-soft"> {Math.round(standing.chance * 100)} %</span>;
 }

@@ -24,6 +24,7 @@ export const Suspects = memo(function Suspects({
 }) {
   const partName = (id: string) => circuit.parts.find((one) => one.id === id)?.name ?? id;
   const cleared = assessment.parts.filter((part) => part.standing === 'cleared');
+  const excluded = assessment.parts.filter((part) => part.standing === 'excluded');
   const partly = assessment.parts.filter((part) => part.standing === 'partly' && part.remaining.length > 0);
   const { verdict } = assessment;
   const shown = assessment.suspects.filter((one, index) => index < 3 || one.chance >= 0.01).slice(0, 9);
@@ -89,6 +90,14 @@ export const Suspects = memo(function Suspects({
             </li>
           ))}
         </ul>
+        {excluded.length > 0 ? (
+          <>
+            <h3 className="mt-3 font-bold">Not the cause, and not proved: no current flowed through it</h3>
+            <p className="text-[0.95rem]" data-testid="excluded">
+              {excluded.map((part) => partName(part.part)).join(', ')}
+            </p>
+          </>
+        ) : null}
         {partly.length > 0 ? (
           <>
             <h3 className="mt-3 font-bold">Cleared in part; still possible</h3>
