@@ -16,6 +16,7 @@ export const CORE_ORDER = [
   'faults',
   'hands',
   'instruments',
+  'safety',
   'live',
   'panel',
   'notation',

@@ -1,7 +1,10 @@
 /** A test as a technician reads it: what to set, where the leads go, what to beware of. */
 import type { CircuitFile, CircuitPart, Condition, TestRef } from '../format';
+import { CircuitModel } from '../network';
+import { safetyGate } from '../safety';
 import { kindOf } from './kinds';
 import { type AnswerKind, Names } from './kinds/kind';
+import { deedOf } from './tests';
 
 export type { AnswerKind } from './kinds/kind';
 
@@ -49,6 +52,20 @@ function slotAtNode(circuit: CircuitFile, node: string, place: string | null) {
   return (candidates.find((part) => part.kind === 'fuse') ?? candidates[0])?.slot ?? null;
 }
 
+/** What is said before a test, by the one gate; what it forbids was never offered. */
+function warningsOf(circuit: CircuitFile, ref: TestRef): string[] {
+  const scene = { circuit, unbidden: false, lampVolts: [circuit.nominalVolts], highestVolts: null };
+  return safetyGate(deedOf(modelOf(circuit), ref), scene).warnings.map(({ words }) => words);
+}
+
+const models = new WeakMap<CircuitFile, CircuitModel>();
+
+function modelOf(circuit: CircuitFile): CircuitModel {
+  const made = models.get(circuit) ?? new CircuitModel(circuit);
+  models.set(circuit, made);
+  return made;
+}
+
 /** The card of a test, at the place and with the lead that were proposed for it. */
 export function testCardWords(
   circuit: CircuitFile,
@@ -60,12 +77,13 @@ export function testCardWords(
   const kind = kindOf(ref);
   const body = kind.card(names, ref, lead);
   const placeCaution = circuit.places.find((one) => one.id === place)?.caution;
+  const warnings = warningsOf(circuit, ref);
   const slotPart = kind.slotPart?.(ref);
   return {
     ...body,
     answer: kind.answer,
     settings: body.settings ?? ('condition' in ref ? conditionSettings(circuit, ref.condition) : []),
-    cautions: [...body.cautions, ...(placeCaution ? [placeCaution] : [])],
+    cautions: [...warnings, ...body.cautions, ...(placeCaution ? [placeCaution] : [])],
     slot: slotPart
       ? (names.partOf(slotPart)?.slot ?? null)
       : 'node' in ref

@@ -35,7 +35,7 @@ export type { RoleVerdict } from './relay/pinReadings';
 export type { RelayDuty } from './relay/relayDuty';
 export { activeCondition, functionRuns, type Run } from './run';
 export { DiagnosisSession } from './session';
-export { candidateTests } from './tests';
+export { type AtHand, type BarredTest, candidateTests, USUAL_HAND } from './tests';
 export { partsOfFunction, type RequiredProof, requiredProofs } from './verdict/proofs';
 export { CELL_WORDS, type Cell, type SubstitutionTable, substitutionOf } from './verdict/substitution';
 export { WhatWouldHelp } from './wouldHelp';

@@ -20,7 +20,7 @@ import { repairCost, type Stop, whetherToStop, worthMost } from './choice/decisi
 import { explainProposal, outcomeMeanings } from './choice/explainTest';
 import { entropyNow, type InPlay, likelyRows, rankTests, rowsInPlay, type TestWorth } from './choice/next';
 import type { EvidenceState } from './evidence/evidence';
-import { type RepairGroup, repairGroups, withPairs } from './evidence/groups';
+import { mergedByRefusal, type RepairGroup, repairGroups, withPairs } from './evidence/groups';
 import { asMeant, dropAsMeant } from './evidence/leads';
 import { normalise } from './evidence/likelihood';
 import { Predictions } from './evidence/predictions';
@@ -33,7 +33,7 @@ import { Names } from './kinds/kind';
 import { dutiesOf, PinPanel } from './relay/pinPanel';
 import type { RelayDuty } from './relay/relayDuty';
 import { type Run, runsOfComplaint } from './run';
-import { candidateTests, type TestCandidate } from './tests';
+import { type AtHand, type BarredTest, type TestCandidate, testsFor } from './tests';
 import { contradictionWords, findContradiction } from './verdict/contradiction';
 import { lookConflicts } from './verdict/lookConflicts';
 import { OPENED_BY_SOMETHING, openedBy, withWhatOpenedIt, wouldBlow } from './verdict/openedFuse';
@@ -52,6 +52,8 @@ const DECIDES_ALONE =
 export interface SessionOptions {
   /** Weights that a shop has learned. */
   readonly priors?: PriorTable;
+  /** What the person has at hand; the usual where it is not given. */
+  readonly hand?: AtHand;
   /** An appliance was plugged in when it failed. */
   readonly appliance?: TookFuses | null;
 }
@@ -71,6 +73,8 @@ export class DiagnosisSession {
   /** What every relay of the runs, and every one that a test may bridge, has to do in the condition. */
   readonly duties: Readonly<Record<string, RelayDuty>>;
   private readonly pins: PinPanel;
+  /** Tests that safety forbids, with the reasons. */
+  readonly barred: readonly BarredTest[];
   private preparing: Generator<{ done: number; total: number }> | null;
   private ungrouped: readonly RepairGroup[] | null = null;
   private grouped: { key: string; groups: RepairGroup[] } | null = null;
@@ -84,7 +88,9 @@ export class DiagnosisSession {
     this.names = new Names(circuit);
     this.hypotheses = buildHypotheses(this.model, complaint, options.priors, options.appliance);
     this.predictions = new Predictions(this.model, this.hypotheses);
-    this.everyTest = new Map(candidateTests(this.model, complaint).map((test) => [test.id, test]));
+    const { permitted, barred } = testsFor(this.model, complaint, options.hand);
+    this.everyTest = new Map(permitted.map((test) => [test.id, test]));
+    this.barred = barred;
     this.standings = new Standings(this.hypotheses);
     this.worked = new WorkedIn(this.predictions, this.standings, complaint);
     this.runs = runsOfComplaint(this.model, complaint);
@@ -137,17 +143,6 @@ export class DiagnosisSession {
       refused.length === 0 ? [...this.allGroups()] : repairGroups(this.hypotheses, allowed, this.predictions);
     this.grouped = { key, groups };
     return this.grouped;
-  }
-
-  /** What the refused tests would have told apart. */
-  private mergedByRefusal(groups: readonly RepairGroup[]): string | null {
-    const all = this.allGroups();
-    const merged = groups.filter(
-      (group) => !all.some((one) => group.units.every((unit) => one.units.includes(unit))),
-    );
-    if (merged.length === 0) return null;
-    const names = merged.map((group) => titleOf(this.model, this.hypotheses, group)).join('; ');
-    return `Without the refused test these cannot be told apart and count as one: ${names}.`;
   }
 
   private allGroups(): readonly RepairGroup[] {
@@ -230,7 +225,9 @@ export class DiagnosisSession {
         this.complaint,
         partsOfFunction(this.model, this.complaint.function),
       ),
-      mergedByRefusal: this.mergedByRefusal(plain),
+      mergedByRefusal: mergedByRefusal(plain, this.allGroups(), (group) =>
+        titleOf(this.model, this.hypotheses, group),
+      ),
       askFailsNow: taken.length > 0 && askedIn < counter.current,
       lookConflicts: lookConflicts(this.hypotheses, p, input.readings, logs, this.names),
       contradiction:

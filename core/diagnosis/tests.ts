@@ -2,7 +2,8 @@
 
 import type { TestRef } from '../format';
 import type { CircuitModel } from '../network';
-import { allOffers, setUpOf, spotOf, testId } from './kinds';
+import { type Deed, NO_DEED, type SafetyScene, safetyGate } from '../safety';
+import { allOffers, kindOf, setUpOf, spotOf, testId } from './kinds';
 import type { Access } from './kinds/kind';
 import { functionRuns } from './run';
 
@@ -22,26 +23,81 @@ export const SWITCHING_MINUTES = 0.3;
 /** Minutes that disturbing evidence counts for, besides the work itself. */
 export const DISTURBING_MINUTES = 1;
 
+/** What somebody has at hand, as far as it decides which tests there are. */
+export interface AtHand {
+  /** Volts of the filament lamps. */
+  readonly lampVolts: readonly number[];
+}
+
+/** Where nobody said otherwise: the lamp that hangs in every workshop. */
+export const USUAL_HAND: AtHand = { lampVolts: [12] };
+
+/** A test that safety forbids, with the reasons; named so that whoever asks for it is told. */
+export interface BarredTest {
+  readonly id: string;
+  readonly ref: TestRef;
+  readonly reasons: readonly string[];
+}
+
 /**
- * Every test that no flag bars, for a complaint about one function in one condition. Volts and functions
- * are offered everywhere; what loads, pulls or swaps something only along the runs of what failed.
+ * Every test there is for a complaint about one function in one condition: those that may be done, and those that
+ * safety forbids. Volts and functions are offered everywhere; what loads, pulls or swaps something only along the runs
+ * of what failed.
  */
-export function candidateTests(
+export function testsFor(
   model: CircuitModel,
   complaint: { function: string; condition: string },
-): TestCandidate[] {
+  hand: AtHand = USUAL_HAND,
+): { permitted: TestCandidate[]; barred: BarredTest[] } {
   const runs = functionRuns(model, complaint.function, complaint.condition);
   const onRun = new Set(
     runs.flatMap((run) => [...run.stops, ...run.stations.map((station) => station.part)]),
   );
   // A function that should be off there has no run of its own; then nothing narrows the choice.
   const concerned = (id: string) => onRun.size === 0 || onRun.has(id);
-  return allOffers({ model, circuit: model.circuit, ...complaint, concerned }).flatMap(
-    ({ ref, accesses, disturbs = false }): TestCandidate[] => {
-      if (accesses.length === 0) return [];
-      const switching = 'condition' in ref && ref.condition !== complaint.condition ? SWITCHING_MINUTES : 0;
-      const timed = accesses.map((access) => ({ ...access, minutes: access.minutes + switching }));
-      return [{ id: testId(ref), ref, accesses: timed, disturbs, setUp: setUpOf(ref), spot: spotOf(ref) }];
-    },
-  );
+  const scene = sceneOf(model, complaint, hand);
+  const permitted: TestCandidate[] = [];
+  const barred: BarredTest[] = [];
+  for (const { ref, accesses, disturbs = false } of allOffers({
+    model,
+    circuit: model.circuit,
+    ...complaint,
+    concerned,
+  })) {
+    if (accesses.length === 0) continue;
+    const id = testId(ref);
+    const { allowed, reasons } = safetyGate(deedOf(model, ref), scene);
+    if (!allowed) {
+      barred.push({ id, ref, reasons });
+      continue;
+    }
+    const switching = 'condition' in ref && ref.condition !== complaint.condition ? SWITCHING_MINUTES : 0;
+    const timed = accesses.map((access) => ({ ...access, minutes: access.minutes + switching }));
+    permitted.push({ id, ref, accesses: timed, disturbs, setUp: setUpOf(ref), spot: spotOf(ref) });
+  }
+  return { permitted, barred };
+}
+
+/** Every test that safety does not forbid. */
+export function candidateTests(
+  model: CircuitModel,
+  complaint: { function: string; condition: string },
+  hand: AtHand = USUAL_HAND,
+): TestCandidate[] {
+  return testsFor(model, complaint, hand).permitted;
+}
+
+/** What a hand does for a test, all of it. */
+export function deedOf(model: CircuitModel, ref: TestRef): Deed {
+  return { ...NO_DEED, ...kindOf(ref).deed(model, ref) };
+}
+
+/** The job as safety sees it: what fails in a condition in which it should be off, runs unbidden. */
+export function sceneOf(
+  model: CircuitModel,
+  complaint: { function: string; condition: string },
+  { lampVolts }: AtHand,
+): SafetyScene {
+  const unbidden = !model.expectedOn(model.function(complaint.function), complaint.condition);
+  return { circuit: model.circuit, unbidden, lampVolts, highestVolts: null };
 }

@@ -61,6 +61,10 @@ const common = {
   slot: Type.Optional(Type.Object({ panel: Id, slot: Id }, strict)),
   /** Restraint, brake, steering, charging or engine control: the maker's procedure rules. */
   safetyCritical: Type.Optional(Type.Boolean()),
+  /** For what uses current: longest time on at once by the maker, seconds. */
+  onSeconds: Type.Optional(Type.Number({ exclusiveMinimum: 0, maximum: 3600 })),
+  /** What it drives moves: keep clear. */
+  moves: Type.Optional(Type.Boolean()),
   /** Cannot be taken out and tested alone (soldered, moulded in). */
   fixed: Type.Optional(Type.Boolean()),
   /** As printed on the part. */
@@ -489,6 +493,8 @@ export const FunctionSchema = Type.Object(
     id: Id,
     name: Name,
     load: Id,
+    /** Restraint, brake, steering, charging, engine control or fuel: the maker's procedure rules. */
+    safetyCritical: Type.Optional(Type.Boolean()),
     /** Minutes to look whether it works. */
     minutes: Type.Optional(Minutes),
   },

@@ -56,6 +56,8 @@ export const SlotSchema = Type.Object(
     state: SlotStateName,
     /** How it is known that it was never ordered, or is abandoned: that the hole is empty shows neither. */
     stateEvidence: Type.Optional(text(200)),
+    /** What it feeds serves a safety function, or was said not to, where its name suggests it. */
+    safetyCritical: Type.Optional(Type.Boolean()),
     feed: Type.Optional(Type.Enum([...SLOT_FEEDS])),
     functions: Type.Optional(Type.Array(someText(120), { maxItems: 40 })),
     /** Left upper corner and size, as seen with the cover text upright. */

@@ -101,6 +101,7 @@ async function open(request: OpenRequest) {
     runs: [...made.runs],
     soundVolts: soundVolts(complaint.condition),
     relayDuties: { ...made.duties },
+    forbidden: [...made.barred],
     permitted: made.permitted.map(({ id, ref, accesses }) => ({
       id,
       ref,

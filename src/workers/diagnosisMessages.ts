@@ -3,6 +3,7 @@
 import type {
   Assessment,
   AssessmentInput,
+  BarredTest,
   Complaint,
   PriorTable,
   Proposal,
@@ -52,6 +53,8 @@ export type WorkerAnswer =
       relayDuties: Record<string, RelayDuty>;
       /** Every permitted test, for whoever goes their own way. */
       permitted: PermittedTest[];
+      /** Tests that safety forbids, with the reasons. */
+      forbidden: BarredTest[];
     }
   /** How much of the table of predictions is made, from 0 to 1. */
   | { type: 'preparing'; done: number }

@@ -86,6 +86,19 @@ export function repairGroups(
   }));
 }
 
+/** What refused tests would have told apart, in words; null where they would have told nothing apart. */
+export function mergedByRefusal(
+  groups: readonly RepairGroup[],
+  all: readonly RepairGroup[],
+  title: (group: RepairGroup) => string,
+): string | null {
+  const merged = groups.filter(
+    (group) => !all.some((one) => group.units.every((unit) => one.units.includes(unit))),
+  );
+  if (merged.length === 0) return null;
+  return `Without the refused test these cannot be told apart and count as one: ${merged.map(title).join('; ')}.`;
+}
+
 /** Groups with the chances of now: each pair of faults counts to the one of its two that is likelier by itself. */
 export interface StandingGroups {
   readonly groups: readonly RepairGroup[];

@@ -130,6 +130,7 @@ export const battery: TestKind<RefOf<'battery'>> = {
   minutes: 1,
   setUp: (ref) => `battery|${ref.state}`,
   spot: () => 'part|battery',
+  deed: (_, ref) => ({ atBattery: true, cranks: ref.state === 'crank', engineRuns: ref.state === 'charge' }),
   offers: (scene) => {
     const post = postOf(scene);
     const sources = scene.circuit.parts.some((part) => part.kind === 'charging-source');
@@ -166,12 +167,7 @@ export const battery: TestKind<RefOf<'battery'>> = {
           : ['Engine running'],
     instrument: 'Meter on DC volts',
     steps: ['Red lead on the plus post itself, black on the minus post itself, not on the clamps.'],
-    cautions:
-      ref.state === 'rest'
-        ? []
-        : [
-            'Out of gear, brake on, clothes and leads clear of belts and fans. Never through the ampere socket.',
-          ],
+    cautions: ref.state === 'rest' ? [] : ['Never through the ampere socket.'],
   }),
   inSentence: (_names, ref) => `the battery ${WORDS[ref.state]}`,
   inLog: (_names, ref) => `Battery ${WORDS[ref.state]}`,

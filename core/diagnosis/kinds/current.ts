@@ -51,6 +51,7 @@ export const clamp: TestKind<RefOf<'clamp'>> = {
   minutes: 1,
   setUp: (ref) => `clamp|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
+  deed: () => ({}),
   offers: (scene) =>
     fusesOf(scene).map((part) => ({
       ref: { kind: 'clamp', part: part.id, condition: scene.condition },
@@ -107,6 +108,9 @@ export const fuseDrop: TestKind<RefOf<'fuse-drop'>> = {
   minutes: 0.8,
   setUp: (ref) => `fuse-drop|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
+  deed: ({ network }, ref) => ({
+    probes: Object.values(network.parts.get(ref.part)?.pins ?? {}) as string[],
+  }),
   offers: (scene) =>
     fusesOf(scene)
       .filter((part) => readable(scene.model, part.id))

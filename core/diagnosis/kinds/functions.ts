@@ -1,5 +1,6 @@
 /** Does it work: as it is, with a known good part, with a relay bridged, with a feed or an earth put on. */
 
+import { partsBehind } from '../../circuit';
 import { renewed } from '../../faults';
 import type { CircuitFile, CircuitPart, ReadingValue } from '../../format';
 import { appliedAt, bridgeRelay } from '../../hands';
@@ -12,7 +13,6 @@ import {
   seenPoint,
   UNALTERED,
 } from '../../network';
-import { partsBehind } from './behind';
 import { fuseOfNode, fuseOfRelay } from './fuseBefore';
 import { atNode, atPart, type Names, type RefOf, type TestKind } from './kind';
 
@@ -44,6 +44,7 @@ export const functionSeen: TestKind<RefOf<'function'>> = {
   minutes: 0.3,
   setUp: (ref) => `function|${ref.condition}`,
   spot: (ref) => `function|${ref.function}`,
+  deed: (_, ref) => ({ runs: [ref.function] }),
   offers: ({ circuit, model }) =>
     circuit.functions.flatMap((one) =>
       model.conditions.map((condition) => ({
@@ -82,17 +83,12 @@ export const functionSeen: TestKind<RefOf<'function'>> = {
 };
 
 function substitutable(part: CircuitPart): boolean {
-  return (
-    (part.kind === 'relay' || part.kind === 'fuse' || part.kind === 'lamp') &&
-    !part.fixed &&
-    !part.safetyCritical
-  );
+  return (part.kind === 'relay' || part.kind === 'fuse' || part.kind === 'lamp') && !part.fixed;
 }
 
 export const substitute: TestKind<RefOf<'substitute'>> = {
   fields: ['part', 'function', 'condition'],
   answer: 'function',
-  exchanges: true,
   results: RESULTS,
   minutes: 3,
   setUp: (ref) => `substitute|${ref.part}|${ref.condition}`,
@@ -101,6 +97,7 @@ export const substitute: TestKind<RefOf<'substitute'>> = {
   spot: (ref) => `part|${ref.part}`,
   intervenes: true,
   touches: (ref) => [ref.part],
+  deed: (_, ref) => ({ exchanges: [ref.part], runs: [ref.function] }),
   tried: () => UNALTERED,
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts
@@ -143,20 +140,20 @@ export const substitute: TestKind<RefOf<'substitute'>> = {
         : `A known good ${names.part(ref.part)} changes nothing.`,
 };
 
-/** A relay whose contact may be bridged for a test: it comes out, feeds no safety function, and has a 30 and an 87. */
+/** A relay whose contact can be bridged for a test: it comes out, and has a 30 and an 87. */
 export function bridgeable(part: CircuitPart): boolean {
-  return part.kind === 'relay' && part.pins['87'] !== undefined && !part.fixed && !part.safetyCritical;
+  return part.kind === 'relay' && part.pins['87'] !== undefined && !part.fixed;
 }
 
 export const bridge: TestKind<RefOf<'bridge'>> = {
   fields: ['part', 'function', 'condition'],
   answer: 'function',
-  exchanges: true,
   results: RESULTS,
   minutes: 2.5,
   setUp: (ref) => `bridge|${ref.part}|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => [ref.part],
+  deed: (_, ref) => ({ bridges: [ref.part], behind: [ref.part], runs: [ref.function] }),
   tried: ({ network }, ref) => bridgeRelay(network, ref.part),
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts
@@ -182,9 +179,7 @@ export const bridge: TestKind<RefOf<'bridge'>> = {
         'Find 30 and 87 by a reading: 30 is live, 87 is not. Never a coil pin.',
         `Touch the lead from 30 to 87 for a moment. Does ${lower(names, ref.function)} work?`,
       ],
-      cautions: [
-        `The fuse in the lead no larger than the circuit’s own (${limit}). Only a load that may run now: hands clear.`,
-      ],
+      cautions: [`The fuse in the lead no larger than the circuit’s own (${limit}).`],
     };
   },
   slotPart: (ref) => ref.part,
@@ -205,14 +200,10 @@ const FEEDABLE: readonly CircuitPart['kind'][] = ['lamp', 'motor', 'pump', 'heat
 function loadEnds(circuit: CircuitFile, functionId: string): readonly [string, string] | null {
   const load = circuit.functions.find((one) => one.id === functionId)?.load;
   const part = circuit.parts.find((one) => one.id === load);
-  if (!part || !FEEDABLE.includes(part.kind) || part.safetyCritical) return null;
+  if (!part || !FEEDABLE.includes(part.kind)) return null;
   const pins = part.pins as Readonly<Record<string, string | undefined>>;
   const { plus, minus } = pins;
-  if (plus === undefined || minus === undefined) return null;
-  const allowed = [plus, minus].every(
-    (id) => circuit.nodes.find((node) => node.id === id)?.probe === undefined,
-  );
-  return allowed ? [plus, minus] : null;
+  return plus === undefined || minus === undefined ? null : [plus, minus];
 }
 
 /** Rating of the fuse in a lead where the map names none, ampere. */
@@ -227,7 +218,6 @@ function leadHolds(model: CircuitModel, node: string, point: OperatingPoint): bo
 export const apply: TestKind<RefOf<'apply'>> = {
   fields: ['with', 'node', 'function', 'condition'],
   answer: 'function',
-  exchanges: true,
   results: RESULTS,
   minutes: 2,
   setUp: (ref) => `apply|${ref.with}|${ref.condition}`,
@@ -241,6 +231,7 @@ export const apply: TestKind<RefOf<'apply'>> = {
       : [],
   spot: (ref) => `node|${ref.node}`,
   intervenes: true,
+  deed: (_, ref) => ({ leads: [{ node: ref.node, with: ref.with }], runs: [ref.function] }),
   tried: ({ network }, ref) => appliedAt(network, ref.with, ref.node),
   offers: ({ circuit, function: of, condition }) => {
     const ends = loadEnds(circuit, of);
@@ -280,7 +271,7 @@ export const apply: TestKind<RefOf<'apply'>> = {
             `Touch ${lead} for a moment. Does ${lower(names, ref.function)} work?`,
           ],
           cautions: [
-            'Never into a module, a restraint or data line, nor to a point that may be earthed by a switch. Hands clear of what may run.',
+            'Never into a module, a restraint or data line, nor to a point that may be earthed by a switch.',
           ],
         }
       : {
@@ -290,9 +281,7 @@ export const apply: TestKind<RefOf<'apply'>> = {
             `One end on a proved earth, ${fuse}.`,
             `Touch ${lead} for a moment. Does ${lower(names, ref.function)} work now?`,
           ],
-          cautions: [
-            'Never earth a point that is fed other than through its load. Hands clear of what may run.',
-          ],
+          cautions: ['Never earth a point that is fed other than through its load.'],
         };
   },
   inSentence: (names, ref) => `${ref.with === 'plus' ? 'a feed' : 'an earth'} put on ${names.node(ref.node)}`,

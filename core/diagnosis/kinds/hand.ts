@@ -1,4 +1,5 @@
 /** By hand, ear and eye: a click, a look, a wiggle, a part tried in another place, a part measured in the hand. */
+import { partsBehind } from '../../circuit';
 import { isOpen, LOOSE_MODES, OPEN_MODES } from '../../faults';
 import type { CircuitPart } from '../../format';
 import {
@@ -13,7 +14,6 @@ import { type CircuitModel, type OperatingPoint, seenPoint } from '../../network
 import { atPart, type RefOf, type TestKind } from './kind';
 
 const OFF = ['Key: off', 'Its load switched off'] as const;
-const PULLING = 'Load off before it is pulled. Insulated puller, no metal pliers.';
 
 /** What a relay does at an operating point. */
 export function doesAt(
@@ -26,6 +26,13 @@ export function doesAt(
   return sensed[sensor] === 1 ? 'clicks' : 'silent';
 }
 
+/** Functions that a relay or solenoid on their way switches. */
+function switchedBy(model: CircuitModel, part: string): readonly string[] {
+  return model.circuit.functions
+    .filter(({ load }) => partsBehind(model.circuit, part).some(({ id }) => id === load.split(':')[0]))
+    .map(({ id }) => id);
+}
+
 export const click: TestKind<RefOf<'click'>> = {
   fields: ['part', 'condition'],
   answer: 'click',
@@ -33,6 +40,7 @@ export const click: TestKind<RefOf<'click'>> = {
   minutes: 0.4,
   setUp: (ref) => `click|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
+  deed: (model, ref) => ({ runs: switchedBy(model, ref.part) }),
   offers: ({ circuit, concerned, condition }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && (part.kind === 'relay' || part.kind === 'solenoid'))
@@ -49,7 +57,7 @@ export const click: TestKind<RefOf<'click'>> = {
     title: `Does ${names.part(ref.part)} click`,
     instrument: 'Finger and ear',
     steps: [`Finger on ${names.part(ref.part)}.`, 'Switch its control off and on again. Does it click?'],
-    cautions: ['What it feeds may start: hands and clothes clear.'],
+    cautions: [],
   }),
   slotPart: (ref) => ref.part,
   inSentence: (names, ref) => `the click of ${names.part(ref.part)}`,
@@ -87,6 +95,7 @@ export const look: TestKind<RefOf<'look'>> = {
   setUp: () => 'look',
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => [ref.part],
+  deed: (_, ref) => ({ pulls: [ref.part] }),
   offers: ({ circuit, concerned }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && part.kind === 'fuse' && !part.fixed)
@@ -100,7 +109,7 @@ export const look: TestKind<RefOf<'look'>> = {
     settings: OFF,
     instrument: 'Eyes and a light',
     steps: [`Pull ${names.part(ref.part)} and hold its element against the light.`, 'Is it whole?'],
-    cautions: [PULLING],
+    cautions: [],
   }),
   slotPart: (ref) => ref.part,
   inSentence: (names, ref) => `how ${names.part(ref.part)} looks`,
@@ -126,9 +135,10 @@ export const wiggle: TestKind<RefOf<'wiggle'>> = {
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => [ref.part],
   ofLooseness: true,
+  deed: (_, ref) => ({ moves: [ref.part], runs: [ref.function] }),
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts
-      .filter((part) => concerned(part.id) && WIGGLED.includes(part.kind) && !part.safetyCritical)
+      .filter((part) => concerned(part.id) && WIGGLED.includes(part.kind))
       .map((part) => ({
         ref: { kind: 'wiggle', part: part.id, function: of, condition },
         accesses: atPart(part, wiggle.minutes),
@@ -151,9 +161,7 @@ export const wiggle: TestKind<RefOf<'wiggle'>> = {
       `Move ${names.part(ref.part)} and its wires gently, or tap it.`,
       `Does ${names.function(ref.function).toLowerCase()} come, go or change?`,
     ],
-    cautions: [
-      'This can cure what it looks for: write down first what was read. Hands clear of what may run.',
-    ],
+    cautions: ['This can cure what it looks for: write down first what was read.'],
   }),
   slotPart: (ref) => ref.part,
   inSentence: (names, ref) => `${names.part(ref.part)} wiggled`,
@@ -169,15 +177,15 @@ export const wiggle: TestKind<RefOf<'wiggle'>> = {
 export const elsewhere: TestKind<RefOf<'elsewhere'>> = {
   fields: ['part', 'function', 'fitted'],
   answer: 'function',
-  exchanges: true,
   results: ['works', 'dead'],
   minutes: 6,
   setUp: (ref) => `elsewhere|${ref.fitted}`,
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => [ref.part],
+  deed: (_, ref) => ({ exchanges: [ref.part] }),
   offers: ({ circuit, concerned, function: of }) =>
     circuit.parts
-      .filter((part) => concerned(part.id) && part.kind === 'relay' && !part.fixed && !part.safetyCritical)
+      .filter((part) => concerned(part.id) && part.kind === 'relay')
       .map((part) => ({
         ref: { kind: 'elsewhere', part: part.id, function: of, fitted: 'own' as const },
         accesses: atPart(part, elsewhere.minutes),
@@ -212,7 +220,7 @@ export const elsewhere: TestKind<RefOf<'elsewhere'>> = {
         'Does what it serves there work?',
       ],
       cautions: [
-        'Same part number, or same footprint, pin layout, contact form and coil voltage. Never a safety function. Put both back.',
+        'Same part number, or same footprint, pin layout, contact form and coil voltage. Put both back.',
       ],
     };
   },
@@ -253,4 +261,4 @@ export function continuityPins(part: CircuitPart): readonly (readonly [string, s
   }
 }
 
-export { OFF as OUT_OF_CIRCUIT, PULLING };
+export { OFF as OUT_OF_CIRCUIT };

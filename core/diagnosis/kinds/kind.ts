@@ -6,6 +6,7 @@
 import type { FaultyCircuit } from '../../faults';
 import type { CircuitFile, CircuitPart, Reading, ReadingValue, TestRef } from '../../format';
 import type { Alteration, CircuitModel, OperatingPoint } from '../../network';
+import type { Deed } from '../../safety';
 import type { Hypothesis } from '../hypotheses/hypotheses';
 
 export type RefOf<K extends TestRef['kind']> = Extract<TestRef, { kind: K }>;
@@ -106,11 +107,8 @@ export interface TestKind<R extends TestRef> {
   readonly spot: (ref: R) => string;
   /** It restores or moves the fault, and so is worth two readings. */
   readonly intervenes?: boolean;
-  /**
-   * It puts one part in the place of another, or a lead in place of a contact: not on what runs when it should be off,
-   * which is isolated first.
-   */
-  readonly exchanges?: boolean;
+  /** What a hand does to the circuit for it, as far as safety asks. */
+  readonly deed: (model: CircuitModel, ref: R) => Partial<Deed>;
   /** Fuses that it renews or goes around: what blew the old one would blow the next, or the lead's. */
   readonly feedsBehind?: (circuit: CircuitFile, ref: R) => readonly string[];
   /** Parts that it moves: pulled, unplugged, swapped, wiggled. What comes and goes may then change. */

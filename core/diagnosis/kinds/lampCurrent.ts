@@ -2,7 +2,7 @@
  * Which way a short draws: a lamp in place of the fuse lets a small, safe current flow, and a clamp around one wire after
  * another finds where it goes. Nothing is unplugged, and wires of one splice are told apart.
  */
-import { isUnknownLoad } from '../../circuit';
+import { coilsBehind, isUnknownLoad, partsBehind, pointsBehind } from '../../circuit';
 import type { Fault } from '../../faults';
 import { lampInPlaceOf } from '../../hands';
 import { clampError, fuseLampOhms, normalBelow } from '../../limits';
@@ -14,7 +14,7 @@ import {
   seenPoint,
 } from '../../network';
 import { formatQuantity } from '../../quantity';
-import { coilsBehind, lampMayReplace, partsBehind, pointsBehind } from './behind';
+import { fusesConcerned } from './behind';
 import { atNode, type RefOf, type TestKind } from './kind';
 
 type Ref = RefOf<'lamp-current'>;
@@ -55,7 +55,7 @@ function litWith(model: CircuitModel, { part, condition }: Ref, altered: Alterat
   if (before) return before;
   const lamp = lampInPlaceOf(model.network, part);
   const there = combineAlterations(altered, lamp.alteration);
-  const coils = coilsBehind(model, part);
+  const coils = coilsBehind(model.circuit, part);
   const points = [
     seenPoint(model, condition, there),
     ...(coils.length > 0 ? [chatteringPoint(model, condition, there, coils)] : []),
@@ -100,12 +100,13 @@ export const lampCurrent: TestKind<Ref> = {
   setUp: (ref) => `lamp-current|${ref.condition}`,
   spot: (ref) => `wire|${ref.wire}`,
   touches: (ref) => [ref.part],
+  deed: (_, ref) => ({ pulls: [ref.part], behind: [ref.part], lampInPlace: true }),
   offers: ({ model, circuit, condition, concerned }) => {
     // A load of unknown power may take the lamp's current as a short does.
     if (circuit.parts.some(isUnknownLoad)) return [];
-    return lampMayReplace(model, concerned).flatMap((fuse) =>
+    return fusesConcerned(circuit, concerned).flatMap((fuse) =>
       partsBehind(circuit, fuse.id)
-        .filter((part) => part.kind === 'wire' && !part.safetyCritical)
+        .filter((part) => part.kind === 'wire')
         .map((wire) => ({
           ref: { kind: 'lamp-current' as const, part: fuse.id, wire: wire.id, condition },
           accesses: atNode(circuit, nearEnd(model, fuse.id, wire.id), MINUTES),
@@ -132,9 +133,7 @@ export const lampCurrent: TestKind<Ref> = {
       `Pull ${names.part(ref.part)} and put the lamp across its two contacts.`,
       `Clamp around ${names.part(ref.wire)} alone, near ${lead}.`,
     ],
-    cautions: [
-      'Never on restraint feeds. Electronics behind the fuse see too few volts meanwhile. The lamp limits the current; it gets hot: keep it off trim and wires.',
-    ],
+    cautions: [],
   }),
   slotPart: (ref) => ref.part,
   inSentence: (names, ref) =>

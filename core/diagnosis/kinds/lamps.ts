@@ -5,7 +5,8 @@ import type { ReadingValue } from '../../format';
 import { lampInPlaceOf, ledTesterAt, testLampAt } from '../../hands';
 import { EMF_PER_NOMINAL, LAMP_STATES, lampChances, ledChances } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, seenPoint, seenVolts } from '../../network';
-import { apartAccess, apartOf, apartSteps, apartWords, lampMayReplace, waysApart, withApart } from './behind';
+import { safetyMarks } from '../../safety';
+import { apartAccess, apartOf, apartSteps, apartWords, fusesConcerned, waysApart, withApart } from './behind';
 import { atNode, likeliest, nodeIndex, type RefOf, type Scene, type TestKind } from './kind';
 
 const RESULTS = ['lit', 'dim', 'off'] as const;
@@ -25,7 +26,7 @@ function outcome(value: ReadingValue): number | null {
 /** Points on the way of what failed that may be loaded with a lamp, in the condition that failed. */
 function loadable({ circuit, concerned }: Scene): string[] {
   return circuit.nodes
-    .filter((node) => node.id !== circuit.reference && node.probe === undefined && concerned(node.id))
+    .filter((node) => node.id !== circuit.reference && concerned(node.id))
     .map((node) => node.id);
 }
 
@@ -36,6 +37,7 @@ export const lamp: TestKind<RefOf<'lamp'>> = {
   minutes: LAMP_MINUTES,
   setUp: (ref) => `lamp|${ref.condition}`,
   spot: (ref) => `node|${ref.node}`,
+  deed: (_, ref) => ({ lamps: [ref.node] }),
   offers: (scene) =>
     loadable(scene).map((node) => ({
       ref: { kind: 'lamp', node, condition: scene.condition },
@@ -63,7 +65,7 @@ export const lamp: TestKind<RefOf<'lamp'>> = {
     title: `Test lamp at ${names.node(_ref.node)}`,
     instrument: 'Filament test lamp, 3 to 5 W',
     steps: [`Clip on ${names.node(names.circuit.reference)}.`, `Probe on ${lead}.`],
-    cautions: ['Never on restraint circuits, module outputs or data lines.'],
+    cautions: [],
   }),
   inSentence: (names, ref) => `the lamp at ${names.node(ref.node)}`,
   inLog: (names, ref) => `Test lamp at ${names.node(ref.node)}`,
@@ -85,11 +87,12 @@ export const led: TestKind<RefOf<'led'>> = {
   minutes: LAMP_MINUTES,
   setUp: (ref) => `led|${ref.condition}`,
   spot: (ref) => `node|${ref.node}`,
+  deed: (_, ref) => ({ leds: [ref.node] }),
   outcome: (_, _ref, value) => outcome(value),
   // Where a filament lamp would harm, this one is the tester; elsewhere the filament tells more.
   offers: ({ circuit, condition, concerned }) =>
     circuit.nodes
-      .filter((node) => node.probe === 'no-load' && concerned(node.id))
+      .filter((node) => safetyMarks(circuit).points.get(node.id) === 'no-load' && concerned(node.id))
       .map((node) => ({
         ref: { kind: 'led', node: node.id, condition },
         accesses: atNode(circuit, node.id, LAMP_MINUTES),
@@ -114,7 +117,7 @@ export const led: TestKind<RefOf<'led'>> = {
     title: `LED tester at ${names.node(ref.node)}`,
     instrument: 'LED tester, 5 to 10 mA',
     steps: [`Clip on ${names.node(names.circuit.reference)}.`, `Probe on ${lead}.`],
-    cautions: ['No filament lamp here: it could harm the electronics behind this point.'],
+    cautions: [],
   }),
   inSentence: (names, ref) => `the LED tester at ${names.node(ref.node)}`,
   inLog: (names, ref) => `LED tester at ${names.node(ref.node)}`,
@@ -147,10 +150,16 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
   setUp: (ref) => `lamp-in-fuse|${ref.condition}|${ref.unplugged ?? ref.apart ?? ''}`,
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => (ref.unplugged ? [ref.part, ref.unplugged] : [ref.part]),
+  deed: (model, ref) => ({
+    pulls: [ref.part],
+    behind: [ref.part],
+    unplugs: apartOf(model, ref),
+    lampInPlace: true,
+  }),
   offers: ({ model, circuit, condition, concerned }) => {
     // A load of unknown power may light the lamp as a short does: it has to be unplugged first.
     const bare = circuit.parts.some(isUnknownLoad) ? [] : [{}];
-    return lampMayReplace(model, concerned).flatMap((part) =>
+    return fusesConcerned(circuit, concerned).flatMap((part) =>
       [...bare, ...waysApart(model, part.id)].map((way) => {
         const ref = { kind: 'lamp-in-fuse' as const, part: part.id, condition, ...way };
         const access = apartAccess(model, ref, part.name, IN_FUSE_MINUTES, UNPLUG_MINUTES);
@@ -173,9 +182,7 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
       ...apartSteps(names, ref),
       `Pull ${names.part(ref.part)} and put the lamp across its two contacts.`,
     ],
-    cautions: [
-      'Never on restraint feeds. Electronics behind the fuse see too few volts meanwhile. A load that is still connected lights the lamp too.',
-    ],
+    cautions: ['A load that is still connected lights the lamp too.'],
   }),
   slotPart: (ref) => ref.part,
   inSentence: (names, ref) => `the lamp in place of ${names.part(ref.part)}`,

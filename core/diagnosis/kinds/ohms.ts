@@ -1,23 +1,14 @@
 /** Ohms: of a part in the hand, which is proof, and in place with the battery off, which is evidence only. */
 
+import { loadSide, partsBehind } from '../../circuit';
 import { type Fault, isOpen, OPEN_MODES } from '../../faults';
 import { withoutBattery, withoutPart } from '../../hands';
 import { ohmmeterShows } from '../../instruments';
 import { CONTINUITY_STATES, normalBelow, OHMMETER_LEADS } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, UNALTERED } from '../../network';
 import { formatQuantity } from '../../quantity';
-import {
-  apartAccess,
-  apartOf,
-  apartSteps,
-  apartWords,
-  loadSide,
-  mayMeasureBehind,
-  partsBehind,
-  waysApart,
-  withApart,
-} from './behind';
-import { continuityPins, OUT_OF_CIRCUIT, PULLING } from './hand';
+import { apartAccess, apartOf, apartSteps, apartWords, waysApart, withApart } from './behind';
+import { continuityPins, OUT_OF_CIRCUIT } from './hand';
 import { atNode, atPart, type Names, type RefOf, type TestKind } from './kind';
 
 /** Ohms of the sound part between the pins of a continuity test. */
@@ -36,6 +27,7 @@ export const continuity: TestKind<RefOf<'continuity'>> = {
   setUp: () => 'continuity|removed',
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => [ref.part],
+  deed: (_, ref) => ({ pulls: [ref.part] }),
   offers: ({ circuit, concerned }) =>
     circuit.parts
       .filter((part) => concerned(part.id))
@@ -73,7 +65,7 @@ export const continuity: TestKind<RefOf<'continuity'>> = {
             ? 'Leads on its two blades.'
             : 'Leads on its two terminals.',
       ],
-      cautions: [`${PULLING} Ohms only on the part in the hand, never on a live circuit.`],
+      cautions: ['Ohms only on the part in the hand, never on a live circuit.'],
     };
   },
   slotPart: (ref) => ref.part,
@@ -132,9 +124,10 @@ export const ohms: TestKind<RefOf<'ohms'>> = {
   minutes: 4,
   setUp: (ref) => `ohms|${ref.condition}`,
   spot: (ref) => `node|${ref.node}`,
+  deed: (_, ref) => ({ probes: [ref.node], ohms: true }),
   offers: ({ circuit, concerned, condition }) =>
     circuit.nodes
-      .filter((node) => node.id !== circuit.reference && node.probe === undefined && concerned(node.id))
+      .filter((node) => node.id !== circuit.reference && concerned(node.id))
       .map((node) => ({
         ref: { kind: 'ohms', node: node.id, against: circuit.reference, condition },
         accesses: atNode(circuit, node.id, ohms.minutes),
@@ -155,9 +148,7 @@ export const ohms: TestKind<RefOf<'ohms'>> = {
       'Read volts first: they must be nothing.',
       `Leads on ${lead} and ${names.node(ref.against)}.`,
     ],
-    cautions: [
-      'Never ohms on a live circuit. Every path beside counts: this is evidence, not proof. Electronics and lamps are not judged by ohms.',
-    ],
+    cautions: ['Every path beside counts: this is evidence, not proof. Lamps are not judged by ohms.'],
   }),
   inSentence: (names, ref) => `the ohms at ${names.node(ref.node)}`,
   inLog: (names, ref) => `Ohms at ${names.node(ref.node)}, battery off`,
@@ -226,6 +217,7 @@ export const ohmsBehind: TestKind<Behind> = {
   setUp: (ref) => `ohms-behind|${ref.condition}|${ref.unplugged ?? ref.apart ?? ''}`,
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => (ref.unplugged ? [ref.part, ref.unplugged] : [ref.part]),
+  deed: (model, ref) => ({ pulls: [ref.part], behind: [ref.part], unplugs: apartOf(model, ref), ohms: true }),
   offers: ({ model, circuit, condition, concerned }) => {
     const rest = model.conditions.find(
       (one) => one.key === 'off' && Object.keys(one.switches ?? {}).length === 0,
@@ -233,14 +225,7 @@ export const ohmsBehind: TestKind<Behind> = {
     const conditions = [...new Set([condition, ...(rest ? [rest.id] : [])])];
     return (
       circuit.parts
-        .filter(
-          (part) =>
-            concerned(part.id) &&
-            loadSide(part) !== null &&
-            !('fixed' in part && part.fixed) &&
-            !part.safetyCritical &&
-            mayMeasureBehind(model, part.id),
-        )
+        .filter((part) => concerned(part.id) && loadSide(part) !== null && !('fixed' in part && part.fixed))
         .flatMap((fuse) =>
           conditions.flatMap((one) =>
             [{}, ...(one === condition ? waysApart(model, fuse.id) : [])].map((way) => {
@@ -284,9 +269,7 @@ export const ohmsBehind: TestKind<Behind> = {
       `Read volts at ${lead} first: they must be nothing, or no ohms are measured here.`,
       `Leads on ${lead} and ${names.node(names.circuit.reference)}.`,
     ],
-    cautions: [
-      'Insulated puller, no metal pliers. Ohms never on a live circuit, never on restraints. A lamp or motor that is still connected reads almost as low as a short: cold, it is one.',
-    ],
+    cautions: ['A lamp or motor that is still connected reads almost as low as a short: cold, it is one.'],
   }),
   slotPart: (ref) => ref.part,
   inSentence: (names, ref) => `the ohms behind ${names.part(ref.part)}${besides(names, ref, ' with ')}`,

@@ -54,6 +54,7 @@ export const sound: TestKind<Ref> = {
   minutes: 0.3,
   setUp: (ref) => `sound|${ref.condition}`,
   spot: (ref) => `sound|${ref.function}`,
+  deed: (_, ref) => ({ runs: [ref.function] }),
   offers: ({ model, function: of, condition }) => {
     const ref = { kind: 'sound' as const, function: of, condition };
     if (relaysOf(model, ref).length === 0 && !turns(model, ref)) return [];
@@ -78,7 +79,7 @@ export const sound: TestKind<Ref> = {
       `Everything else quiet. Switch ${names.function(ref.function).toLowerCase()} on and off again.`,
       'Does a relay click or chatter, does a motor hum, or is it silent?',
     ],
-    cautions: ['What it feeds may start: hands and clothes clear.'],
+    cautions: [],
   }),
   inSentence: (names, ref) => `what is heard of ${names.function(ref.function).toLowerCase()}`,
   inLog: (names, ref) => `Sound of ${names.function(ref.function).toLowerCase()}`,

@@ -35,19 +35,14 @@ const DROP_PINS: Readonly<Partial<Record<CircuitPart['kind'], readonly [string, 
   'key-contact': ['in', 'out'],
 };
 
-function mayProbe(circuit: CircuitFile, id: string): boolean {
-  return circuit.nodes.find((node) => node.id === id)?.probe !== 'do-not-probe';
-}
-
 /** Ends of a part between which a drop can be read. */
-function dropEnds(circuit: CircuitFile, part: CircuitPart): readonly [string, string] | null {
+function dropEnds(part: CircuitPart): readonly [string, string] | null {
   const pins = DROP_PINS[part.kind];
   if (!pins) return null;
   const at = part.pins as Readonly<Record<string, string | undefined>>;
   const from = at[pins[0]];
   const to = at[pins[1]];
-  if (from === undefined || to === undefined) return null;
-  return mayProbe(circuit, from) && mayProbe(circuit, to) ? [from, to] : null;
+  return from === undefined || to === undefined ? null : [from, to];
 }
 
 /** Places from which both ends of a drop are reached, with the lead for the first end. */
@@ -63,7 +58,7 @@ function offers({ model, circuit, condition, concerned }: Scene): Offer<Ref>[] {
   const { reference } = circuit;
   const found: Offer<Ref>[] = [];
   for (const node of circuit.nodes) {
-    if (node.id === reference || !mayProbe(circuit, node.id)) continue;
+    if (node.id === reference) continue;
     for (const one of model.conditions) {
       const ref: Ref = { kind: 'volts', node: node.id, against: reference, condition: one.id };
       found.push({ ref, accesses: atNode(circuit, node.id, MINUTES) });
@@ -71,7 +66,7 @@ function offers({ model, circuit, condition, concerned }: Scene): Offer<Ref>[] {
   }
   for (const part of circuit.parts) {
     if (!concerned(part.id)) continue;
-    const drop = dropEnds(circuit, part);
+    const drop = dropEnds(part);
     // Against the reference it is the plain reading at the other end.
     if (!drop || drop.includes(reference)) continue;
     const [node, against] = drop;
@@ -80,7 +75,7 @@ function offers({ model, circuit, condition, concerned }: Scene): Offer<Ref>[] {
       accesses: commonAccess(circuit, node, against),
     });
     // A second feed shows on the load side of a fuse that is out.
-    if (part.kind === 'fuse' && !part.fixed && !part.safetyCritical) {
+    if (part.kind === 'fuse' && !part.fixed) {
       for (const one of model.conditions) {
         found.push({
           ref: { kind: 'volts', node: against, against: reference, condition: one.id, pulled: part.id },
@@ -115,6 +110,10 @@ export const volts: TestKind<Ref> = {
   setUp: (ref) => `volts|${ref.condition}|${ref.pulled ?? ''}`,
   spot: (ref) => `node|${ref.node}`,
   touches: (ref) => (ref.pulled ? [ref.pulled] : []),
+  deed: ({ circuit }, ref) => ({
+    probes: [ref.node, ref.against].filter((node) => node !== circuit.reference),
+    pulls: ref.pulled ? [ref.pulled] : [],
+  }),
   offers,
   chances: () => [],
   outcome: () => null,
@@ -132,7 +131,7 @@ export const volts: TestKind<Ref> = {
         `Black lead on ${names.node(ref.against)}.`,
         ...(plain ? [] : ['The load stays switched on: without current a drop of 0 V says nothing.']),
       ],
-      cautions: ref.pulled ? ['Insulated puller, no metal pliers. Put the same fuse back afterwards.'] : [],
+      cautions: ref.pulled ? ['Put the same fuse back afterwards.'] : [],
     };
   },
   inSentence: (names, ref) =>

@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import type { BodyOf, Panel, Slot } from '#core/format';
+import type { Panel, Slot } from '#core/format';
 import { KEY_STATE_WORDS, type KeyState, type SlotReading } from '#core/limits';
 import {
   countVerdicts,
@@ -22,137 +22,7 @@ import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { DamageList } from './DamageList';
 import { SlotStateForm } from './SlotStateForm';
-
-type Ends = BodyOf<'slot-reading'>['ends'];
-
-const lit = { lamp: 'lit' } as const;
-const off = { lamp: 'off' } as const;
-
-/** One tap tells both ends; the next slot comes up by itself. */
-const PAIRS = [
-  {
-    key: '1',
-    word: 'Both lit',
-    ends: [
-      { end: 'feed', value: lit },
-      { end: 'load', value: lit },
-    ],
-  },
-  {
-    key: '2',
-    word: 'Feed side only',
-    ends: [
-      { end: 'feed', value: lit },
-      { end: 'load', value: off },
-    ],
-  },
-  {
-    key: '3',
-    word: 'Load side only',
-    ends: [
-      { end: 'feed', value: off },
-      { end: 'load', value: lit },
-    ],
-  },
-  {
-    key: '4',
-    word: 'Both dark',
-    ends: [
-      { end: 'feed', value: off },
-      { end: 'load', value: off },
-    ],
-  },
-] as const satisfies readonly { key: string; word: string; ends: Ends }[];
-
-/** A three-leg fuse: one slot, two elements, three ends. */
-const THREE = [
-  {
-    key: '1',
-    word: 'All three lit',
-    ends: [
-      { end: 'feed', value: lit },
-      { end: 'load', value: lit },
-      { end: 'load-2', value: lit },
-    ],
-  },
-  {
-    key: '2',
-    word: 'Second load end dark',
-    ends: [
-      { end: 'feed', value: lit },
-      { end: 'load', value: lit },
-      { end: 'load-2', value: off },
-    ],
-  },
-  {
-    key: '3',
-    word: 'First load end dark',
-    ends: [
-      { end: 'feed', value: lit },
-      { end: 'load', value: off },
-      { end: 'load-2', value: lit },
-    ],
-  },
-  {
-    key: '4',
-    word: 'Feed end only',
-    ends: [
-      { end: 'feed', value: lit },
-      { end: 'load', value: off },
-      { end: 'load-2', value: off },
-    ],
-  },
-  {
-    key: '5',
-    word: 'All three dark',
-    ends: [
-      { end: 'feed', value: off },
-      { end: 'load', value: off },
-      { end: 'load-2', value: off },
-    ],
-  },
-] as const satisfies readonly { key: string; word: string; ends: Ends }[];
-
-/** The same where nobody knows which end is fed: by where the ends lie as the box is held. */
-const byPlace = (held: EndWords) => [
-  {
-    key: '1',
-    word: 'Both lit',
-    ends: [
-      { end: 'first', value: lit },
-      { end: 'second', value: lit },
-    ] as Ends,
-  },
-  {
-    key: '2',
-    word: `Only the ${held.first} end lit`,
-    ends: [
-      { end: 'first', value: lit },
-      { end: 'second', value: off },
-    ] as Ends,
-  },
-  {
-    key: '3',
-    word: `Only the ${held.second} end lit`,
-    ends: [
-      { end: 'first', value: off },
-      { end: 'second', value: lit },
-    ] as Ends,
-  },
-  {
-    key: '4',
-    word: 'Both dark',
-    ends: [
-      { end: 'first', value: off },
-      { end: 'second', value: off },
-    ] as Ends,
-  },
-];
-
-const OUT = [
-  { key: '1', word: 'Load side still live', ends: [{ end: 'load', value: lit }] },
-  { key: '2', word: 'Load side dead', ends: [{ end: 'load', value: off }] },
-] as const satisfies readonly { key: string; word: string; ends: Ends }[];
+import { byPlace, type Ends, OUT, PAIRS, THREE } from './slotAnswers';
 
 /** Never by colour alone: every verdict has its sign. */
 const SIGNS: Readonly<Record<SlotVerdict, string>> = {

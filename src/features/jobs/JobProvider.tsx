@@ -16,8 +16,8 @@ import {
   type ApplianceFinding,
   type Assessment,
   asMeant,
+  type BarredTest,
   fittedKey,
-  kindOf,
   type PriorTable,
   type Proposal,
   type RelayDuty,
@@ -46,6 +46,8 @@ export interface Diagnosis {
   /** What every relay of the runs has to do in the condition of the complaint. */
   readonly relayDuties: Readonly<Record<string, RelayDuty>>;
   readonly permitted: readonly PermittedTest[];
+  /** Tests that safety forbids, with the reasons. */
+  readonly forbidden: readonly BarredTest[];
   readonly assessment: Assessment | null;
   readonly proofs: readonly RequiredProof[];
   /** The card shown: the chosen test, or else the proposed one. */
@@ -182,6 +184,8 @@ const RETRY_MS = 3000;
 const NOTHING: readonly string[] = [];
 const NO_PROBLEMS: readonly Problem[] = [];
 const NO_VOLTS: Readonly<Record<string, number>> = {};
+const NO_TESTS: readonly PermittedTest[] = [];
+const NO_BARRED: readonly BarredTest[] = [];
 const NO_DUTIES: Readonly<Record<string, RelayDuty>> = {};
 
 interface Opened {
@@ -191,6 +195,7 @@ interface Opened {
   /** What every relay of the runs has to do in the condition of the complaint. */
   readonly relayDuties: Readonly<Record<string, RelayDuty>>;
   readonly permitted: readonly PermittedTest[];
+  readonly forbidden: readonly BarredTest[];
 }
 
 interface Assessed {
@@ -291,18 +296,8 @@ function useDiagnosis(
   }, [job, circuit]);
   const { fitted } = useMemo(() => fittedNow(job), [job]);
   const ready = opened !== null && opened.key === key;
-  const runsUnbidden = complaint?.state === 'on-when-off';
-  const permitted = useMemo(() => {
-    const all = opened?.permitted ?? [];
-    // What runs unbidden is isolated first; nothing is exchanged or bridged on it.
-    return runsUnbidden ? all.filter((one) => !kindOf(one.ref).exchanges) : all;
-  }, [opened, runsUnbidden]);
-  const refused = useMemo(() => {
-    const exchanges = runsUnbidden
-      ? (opened?.permitted ?? []).filter((one) => kindOf(one.ref).exchanges).map((one) => one.id)
-      : [];
-    return [...job.refused, ...barred, ...exchanges];
-  }, [job.refused, barred, opened, runsUnbidden]);
+  const permitted = opened?.permitted ?? NO_TESTS;
+  const refused = useMemo(() => [...job.refused, ...barred], [job.refused, barred]);
   const touched = useMemo(() => [...(job.found?.parts ?? []), ...job.exchanged], [job.found, job.exchanged]);
   const question = [
     ...readings.map((one) => `${one.id}${one.before ? ' before' : ''}${fittedKey(one.fitted)}`),
@@ -330,6 +325,7 @@ function useDiagnosis(
       soundVolts: opened?.soundVolts ?? NO_VOLTS,
       relayDuties: opened?.relayDuties ?? NO_DUTIES,
       permitted,
+      forbidden: opened?.forbidden ?? NO_BARRED,
       assessment: ready ? (assessed?.assessment ?? null) : null,
       proofs: assessed?.proofs ?? [],
       card: (chosen ? assessed?.card : assessed?.assessment.next[0]) ?? null,

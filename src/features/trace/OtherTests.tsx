@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { type Proposal, testCardWords } from '#core/diagnosis';
+import { type BarredTest, type Proposal, testCardWords } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
 import { INPUT } from '@/ui/controls';
 import type { PermittedTest } from '@/workers/diagnosisMessages';
@@ -14,11 +14,14 @@ export function OtherTests({
   circuit,
   proposed,
   permitted,
+  forbidden,
   onChoose,
 }: {
   circuit: CircuitFile;
   proposed: readonly Proposal[];
   permitted: readonly PermittedTest[];
+  /** Found by their words like the others, with the reason why they are not done. */
+  forbidden: readonly BarredTest[];
   onChoose: (testId: string) => void;
 }) {
   const [text, setText] = useState('');
@@ -32,8 +35,18 @@ export function OtherTests({
       }),
     [circuit, permitted],
   );
+  const closed = useMemo(
+    () =>
+      forbidden.map(({ id, ref, reasons }) => {
+        const { title } = testCardWords(circuit, ref, null, '');
+        return { id, title, reasons, words: title.toLowerCase() };
+      }),
+    [circuit, forbidden],
+  );
   const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
   const found = all.filter((one) => wanted.every((word) => one.words.includes(word)));
+  const barred =
+    wanted.length > 0 ? closed.filter((one) => wanted.every((word) => one.words.includes(word))) : [];
   const rows =
     wanted.length > 0
       ? found.slice(0, SHOWN)
@@ -70,11 +83,19 @@ export function OtherTests({
             </button>
           </li>
         ))}
+        {barred.slice(0, SHOWN).map(({ id, title, reasons }) => (
+          <li key={id} className="min-h-14 py-2" data-testid="forbidden-test">
+            <span className="block font-semibold text-soft line-through">{title}</span>
+            <span className="block text-sm text-caution">▲ Not done here. {reasons.join(' ')}</span>
+          </li>
+        ))}
       </ul>
       {wanted.length > 0 ? (
         <p className="mt-2 text-sm text-soft" role="status">
           {found.length === 0
-            ? 'No permitted test has these words.'
+            ? barred.length > 0
+              ? 'Safety forbids what has these words.'
+              : 'No test has these words.'
             : found.length > SHOWN
               ? `${found.length} tests; the first ${SHOWN} are shown.`
               : `${found.length} ${found.length === 1 ? 'test' : 'tests'}.`}

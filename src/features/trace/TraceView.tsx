@@ -372,6 +372,7 @@ export function TraceView() {
           circuit={circuit}
           proposed={assessment.next}
           permitted={diagnosis.permitted}
+          forbidden={diagnosis.forbidden}
           onChoose={(id) => {
             setCorrecting(null);
             choose(id);

@@ -1,0 +1,23 @@
+/** What may be done to a circuit, and what is said before it: every caution once, and one gate. */
+export {
+  AT_MOMENT,
+  CAUTIONS,
+  type Caution,
+  MOMENTS,
+  type Moment,
+  type SafetyScene,
+  STOP_VOLTS,
+} from './cautions';
+export { type Deed, NO_DEED } from './deed';
+export { isHot, isMoving, mayBeOnSeconds } from './duty';
+export { type SafetyGate, safetyGate, type Warning } from './gate';
+export {
+  isSafety,
+  type PointMark,
+  type SafetyMarks,
+  type SafetyQuestion,
+  type SafetySystem,
+  safetyMarks,
+  safetyQuestions,
+  suggestedSystem,
+} from './marks';

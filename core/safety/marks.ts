@@ -1,0 +1,143 @@
+/**
+ * What serves a safety function, and which points carry no load: by marks on parts and functions, or by a printed name
+ * that suggests it, until somebody has answered.
+ */
+import type { CircuitFile, CircuitPart } from '../format';
+
+/** Systems whose circuits are left to the maker's procedure. */
+export type SafetySystem = 'restraint' | 'brakes' | 'steering' | 'charging' | 'engine control' | 'fuel';
+
+/** Printed names that suggest a system. Abbreviations count as they are printed, in capitals. */
+const SUGGESTS: readonly (readonly [SafetySystem, RegExp])[] = [
+  [
+    'restraint',
+    /\b(SRS|RESTR|REST[ .]?C(TRL|TL|ONT)|OCC[ .]?SENS?)\b|\b(air ?bag|restraint|pretens\w*|occupant sensor)\b/,
+  ],
+  ['brakes', /\b(ABS|ESC|ESP|EPB)\b|\bbrake (booster|servo|module|control|pump|pressure)\b|\bbrakes\b/],
+  ['steering', /\b(EPS|STEER)\b|\bsteering\b/],
+  ['charging', /\b(ALT|GEN|CHG)\b|\b(alternator|generator)\b/],
+  [
+    'engine control',
+    /\b(ECM|ECU|PCM|TCM|ENG[ .]?CONT|INJ|IGN[ .]?COIL)\b|\b(engine control|injectors?|ignition coils?)\b/,
+  ],
+  ['fuel', /\bFUEL[ .]?(PMP|PUMP)\b|\bfuel pump\b/],
+];
+const PLAIN_WORDS =
+  /air ?bag|restraint|pretens|occupant|brake|steering|alternator|generator|engine control|inject|ignition coil|fuel pump/i;
+
+/** The system that a printed name suggests; null where it suggests none. */
+export function suggestedSystem(printed: string): SafetySystem | null {
+  const lower = printed.toLowerCase();
+  const found = SUGGESTS.find(
+    ([, pattern]) => pattern.test(printed) || (PLAIN_WORDS.test(printed) && pattern.test(lower)),
+  );
+  return found?.[0] ?? null;
+}
+
+type Marked = { readonly name: string; readonly safetyCritical?: boolean | undefined };
+
+/** Whether a part or function serves a safety function; a name that suggests it counts until somebody has answered. */
+export function isSafety({ name, safetyCritical }: Marked): boolean {
+  return safetyCritical ?? suggestedSystem(name) !== null;
+}
+
+/** What is to be asked once: names that suggest a safety function, and nobody has said whether they are one. */
+export interface SafetyQuestion {
+  readonly kind: 'part' | 'function';
+  readonly id: string;
+  readonly name: string;
+  readonly system: SafetySystem;
+}
+
+export function safetyQuestions(circuit: Pick<CircuitFile, 'parts' | 'functions'>): SafetyQuestion[] {
+  const ask = (kind: 'part' | 'function', all: readonly (Marked & { readonly id: string })[]) =>
+    all.flatMap((one): SafetyQuestion[] => {
+      const system = one.safetyCritical === undefined ? suggestedSystem(one.name) : null;
+      return system ? [{ kind, id: one.id, name: one.name, system }] : [];
+    });
+  return [...ask('part', circuit.parts), ...ask('function', circuit.functions)];
+}
+
+/** What carries current on without switching, fusing or using it. */
+const CONDUCTORS: readonly CircuitPart['kind'][] = ['wire', 'connector'];
+const SOURCES: readonly CircuitPart['kind'][] = ['battery', 'charging-source', 'ground'];
+
+/** How a point may be touched: not at all, by a meter alone, by a meter where the maker's procedure is at hand. */
+export type PointMark = 'do-not-probe' | 'no-load' | 'safety';
+
+export interface SafetyMarks {
+  /** Parts that serve a safety function. */
+  readonly parts: ReadonlySet<string>;
+  readonly points: ReadonlyMap<string, PointMark>;
+}
+
+const known = new WeakMap<CircuitFile, SafetyMarks>();
+
+/** Parts and points with a mark, found once for a circuit. */
+export function safetyMarks(circuit: CircuitFile): SafetyMarks {
+  const before = known.get(circuit);
+  if (before) return before;
+  const loads = new Set(circuit.functions.filter(isSafety).map(({ load }) => load.split(':')[0]!));
+  const parts = new Set(
+    circuit.parts.filter((part) => isSafety(part) || loads.has(part.id)).map(({ id }) => id),
+  );
+  const points = new Map<string, PointMark>();
+  const shared = new Set([
+    circuit.reference,
+    ...circuit.parts
+      .filter(({ kind }) => SOURCES.includes(kind))
+      .flatMap((part) => Object.values(part.pins) as string[]),
+  ]);
+  const mark = (from: readonly (string | undefined)[], as: PointMark) => {
+    for (const point of along(
+      circuit,
+      from.filter((one) => one !== undefined && !shared.has(one)) as string[],
+    )) {
+      if (!shared.has(point) && !points.has(point)) points.set(point, as);
+    }
+  };
+  for (const { id, probe } of circuit.nodes)
+    if (probe === 'do-not-probe' || probe === 'no-load') points.set(id, probe);
+  for (const part of circuit.parts) if (parts.has(part.id)) mark(ownPoints(part), 'safety');
+  for (const part of circuit.parts) {
+    if (part.kind !== 'module-output') continue;
+    const { plus: _plus, minus: _minus, ...lines } = part.pins;
+    mark(Object.values(lines) as string[], 'no-load');
+  }
+  for (const { id, probe } of circuit.nodes) if (probe === 'allowed') points.delete(id);
+  const marks = { parts, points };
+  known.set(circuit, marks);
+  return marks;
+}
+
+/** Points that belong to a part alone: of a fuse or contact its load side, of what uses current both its ends. */
+function ownPoints(part: CircuitPart): (string | undefined)[] {
+  const pins = part.pins as Readonly<Record<string, string | undefined>>;
+  switch (part.kind) {
+    case 'fuse':
+    case 'fusible-link':
+    case 'breaker':
+    case 'key-contact':
+      return [pins.out];
+    case 'relay':
+      return [pins['87'], pins['87a'], pins['87b']];
+    case 'battery':
+    case 'charging-source':
+    case 'ground':
+      return [];
+    default:
+      return Object.values(pins);
+  }
+}
+
+/** Points reached by wires and plugs alone. */
+function along({ parts }: CircuitFile, from: readonly string[]): Set<string> {
+  const reached = new Set(from);
+  for (const point of reached) {
+    for (const part of parts) {
+      const pins = Object.values(part.pins) as string[];
+      if (CONDUCTORS.includes(part.kind) && pins.includes(point)) for (const next of pins) reached.add(next);
+    }
+  }
+  return reached;
+}
