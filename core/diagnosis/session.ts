@@ -33,7 +33,7 @@ import { Names } from './kinds/kind';
 import { dutiesOf, PinPanel } from './relay/pinPanel';
 import type { RelayDuty } from './relay/relayDuty';
 import { type Run, runsOfComplaint } from './run';
-import { type AtHand, type BarredTest, type TestCandidate, testsFor } from './tests';
+import { type AtHand, type BarredTest, stoppedBy, type TestCandidate, testsFor } from './tests';
 import { contradictionWords, findContradiction } from './verdict/contradiction';
 import { lookConflicts } from './verdict/lookConflicts';
 import { OPENED_BY_SOMETHING, openedBy, withWhatOpenedIt, wouldBlow } from './verdict/openedFuse';
@@ -96,7 +96,9 @@ export class DiagnosisSession {
     this.runs = runsOfComplaint(this.model, complaint);
     const bridged = this.permitted.flatMap(({ ref }) => (ref.kind === 'bridge' ? [ref.part] : []));
     this.duties = dutiesOf(this.model, this.runs, bridged, complaint.condition);
-    this.pins = new PinPanel(this.model, this.runs, this.duties, complaint.condition);
+    this.pins = new PinPanel(this.model, this.runs, this.duties, complaint.condition, (id) =>
+      this.everyTest.has(id),
+    );
     this.preparing = this.prepareAll();
   }
 
@@ -192,7 +194,8 @@ export class DiagnosisSession {
             rivals.map((g) => groups[g]!.id),
           )
         : suspects;
-    const repeat = odd && verdict.strength !== 'proved' ? this.repeatOf(odd, asked) : null;
+    const forbidden = stop?.reason === 'forbidden';
+    const repeat = odd && verdict.strength !== 'proved' && !forbidden ? this.repeatOf(odd, asked) : null;
     const next = repeat ? [repeat, ...proposals].slice(0, PROPOSALS) : proposals;
     const notInMap = this.hypotheses.findIndex((one) => one.id === NOT_IN_MAP);
     const leads = verdict.suspect !== null && groups[lead]!.parts.length > 0;
@@ -284,6 +287,8 @@ export class DiagnosisSession {
     mayBlowAgain: boolean,
   ): { proposals: Proposal[]; stop: Stop | null } {
     const { input, predictions, p, groups, inPlay } = asked;
+    const barred = stoppedBy(input.readings, this.circuit);
+    if (barred) return { proposals: [], stop: { reason: 'forbidden', sentence: barred } };
     const proved = verdict.strength === 'proved';
     const taken = alreadyTaken(asked);
     const refused = new Set(input.refused);
@@ -383,6 +388,7 @@ export class DiagnosisSession {
     const { state } = this.worked.upTo(input.readings);
     const p = normalise(state.logWeight);
     const test = this.everyTest.get(id);
+    if (stoppedBy(input.readings, this.circuit)) return null;
     if (test && wouldBlow(this.circuit, this.hypotheses, test.ref, p)) return null;
     const { groups, groupOf } = withPairs(this.hypotheses, plain, p);
     const predictions = this.worked.under(input.fitted);

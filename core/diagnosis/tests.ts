@@ -1,6 +1,6 @@
 /** The tests a technician could do on a circuit: instrument, place, set-up, minutes. */
 
-import type { TestRef } from '../format';
+import type { CircuitFile, Reading, TestRef } from '../format';
 import type { CircuitModel } from '../network';
 import { type Deed, NO_DEED, type SafetyScene, safetyGate } from '../safety';
 import { allOffers, kindOf, setUpOf, spotOf, testId } from './kinds';
@@ -100,4 +100,11 @@ export function sceneOf(
 ): SafetyScene {
   const unbidden = !model.expectedOn(model.function(complaint.function), complaint.condition);
   return { circuit: model.circuit, unbidden, lampVolts, highestVolts: null };
+}
+
+/** Why all work stops, by what was read; null where it does not. */
+export function stoppedBy(readings: readonly Reading[], circuit: CircuitFile): string | null {
+  const volts = readings.map(({ value }) => ('volts' in value ? Math.abs(value.volts) : 0));
+  const scene = { circuit, unbidden: false, lampVolts: [], highestVolts: Math.max(0, ...volts) };
+  return safetyGate(NO_DEED, scene).reasons[0] ?? null;
 }

@@ -1,5 +1,6 @@
 /** Relays of a vehicle that may be exchanged for a test: exact equals, never a safety function. */
 import type { CircuitFile, CircuitPart } from '../format';
+import { isSafety } from '../safety';
 
 type Relay = Extract<CircuitPart, { kind: 'relay' }>;
 
@@ -14,7 +15,7 @@ export interface SwapPair {
 
 /** Why two relays may not be exchanged; null when they may. One printed number on both is enough; else all must agree. */
 export function swapBar(one: Relay, other: Relay): string | null {
-  if (one.safetyCritical || other.safetyCritical) return 'one of them serves a safety function';
+  if (isSafety(one) || isSafety(other)) return 'one of them serves a safety function';
   if (one.fixed || other.fixed) return 'one of them does not come out';
   if (one.partNumber && one.partNumber === other.partNumber) return null;
   if (form(one) !== form(other)) return 'their contacts have different forms';

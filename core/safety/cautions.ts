@@ -59,13 +59,13 @@ const nameOf = (circuit: CircuitFile, id: string) =>
 /** Points that a deed gives a load of its own, or feeds. */
 const loaded = ({ lamps, leads }: Deed) => [...lamps, ...leads.map(({ node }) => node)];
 
-/** Parts that a deed takes the place of, bridges or feeds behind. */
-const worked = ({ bridges, exchanges, moves, behind, pulls }: Deed) => [
+/** Parts that a deed takes the place of, bridges, moves or feeds behind; a pull counts while the circuit stays fed. */
+const worked = ({ bridges, exchanges, moves, behind, pulls, probes }: Deed) => [
   ...bridges,
   ...exchanges,
   ...moves,
   ...behind,
-  ...pulls,
+  ...(probes.length > 0 ? pulls : []),
 ];
 
 /** What lies behind these, relays that their coils switch with it. */

@@ -70,7 +70,13 @@ export function worthMost<T extends { readonly gainBits: number; readonly minute
   return tests.reduce<T | null>((most, one) => (most === null || net(one) > net(most) ? one : most), null);
 }
 
-export type StopReason = 'proved' | 'repair-is-cheaper' | 'works-now' | 'nothing-to-learn' | 'not-worth-it';
+export type StopReason =
+  | 'forbidden'
+  | 'proved'
+  | 'repair-is-cheaper'
+  | 'works-now'
+  | 'nothing-to-learn'
+  | 'not-worth-it';
 
 export interface Stop {
   readonly reason: StopReason;

@@ -11,6 +11,7 @@ import {
   wiggleChances,
 } from '../../limits';
 import { type CircuitModel, type OperatingPoint, seenPoint } from '../../network';
+import { safetyMarks } from '../../safety';
 import { atPart, type RefOf, type TestKind } from './kind';
 
 const OFF = ['Key: off', 'Its load switched off'] as const;
@@ -114,12 +115,12 @@ export const look: TestKind<RefOf<'look'>> = {
   slotPart: (ref) => ref.part,
   inSentence: (names, ref) => `how ${names.part(ref.part)} looks`,
   inLog: (names, ref) => `Look at ${names.part(ref.part)}`,
-  means: ({ names }, ref, value) =>
+  means: ({ model, names }, ref, value) =>
     !('look' in value)
       ? null
       : value.look === 'broken'
         ? `${names.part(ref.part)} looks broken. Why did it blow?`
-        : `${names.part(ref.part)} looks whole; one hairline break in ten is not seen, so this proves nothing.`,
+        : `${names.part(ref.part)} looks whole; one hairline break in ten is not seen, so this proves nothing.${safetyMarks(model.circuit).parts.has(ref.part) ? ' It serves a safety function: not electrically proved.' : ''}`,
 };
 
 /** Parts that a hand can move or tap while the function is watched. */

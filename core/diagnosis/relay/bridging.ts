@@ -1,9 +1,18 @@
 /** Which terminals of a relay a fused lead may join. */
 import type { CircuitFile } from '../../format';
+import { NO_DEED, type SafetyScene, safetyGate } from '../../safety';
 import type { TakenReading } from '../evidence/readings';
 import { fuseOfRelay } from '../kinds/fuseBefore';
 import { hasRail, known } from './pinReadings';
 import type { RelayDuty } from './relayDuty';
+
+/** The circuit alone, nothing read and nothing complained of. */
+const AS_IT_IS = (circuit: CircuitFile): SafetyScene => ({
+  circuit,
+  unbidden: false,
+  lampVolts: [],
+  highestVolts: null,
+});
 
 export type BridgeAnswer =
   | { readonly allowed: true; readonly sentence: string }
@@ -25,8 +34,8 @@ export function mayBridge(
   const relay = circuit.parts.find((one) => one.id === relayId);
   const no = (sentence: string): BridgeAnswer => ({ allowed: false, sentence });
   if (relay?.kind !== 'relay') return no('That is no relay of this circuit.');
-  if (relay.safetyCritical) return no('It serves a safety function: the maker’s procedure only.');
-  if (relay.fixed) return no('It does not come out, so its socket cannot be bridged.');
+  const { reasons } = safetyGate({ ...NO_DEED, bridges: [relayId], behind: [relayId] }, AS_IT_IS(circuit));
+  if (reasons.length > 0) return no(reasons.join(' '));
   const coil = [from, to].find((pin) => pin === '85' || pin === '86');
   if (coil) {
     return no(

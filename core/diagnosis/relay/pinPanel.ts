@@ -5,6 +5,7 @@
 import type { CircuitModel } from '../../network';
 import type { Left } from '../evidence/left';
 import type { TakenReading } from '../evidence/readings';
+import { testId } from '../kinds';
 import { carries } from '../kinds/kind';
 import type { Run } from '../run';
 import { joinWords } from '../verdict/joinWords';
@@ -38,6 +39,8 @@ export class PinPanel {
     /** What every relay of the runs has to do in the condition. */
     private readonly duties: Readonly<Record<string, RelayDuty>>,
     private readonly condition: string,
+    /** Whether a test may be made. */
+    private readonly may: (testId: string) => boolean,
   ) {
     const { circuit, network } = model;
     this.onRuns = new Set(runs.flatMap((run) => run.stations.map((station) => station.part)));
@@ -58,7 +61,7 @@ export class PinPanel {
     return [...relays, ...fixed].map((part) => ({
       part: part.id,
       fixed: this.fixed.has(part.id),
-      rows: this.plain(part.id, readings).map((row) => this.asLeft(part.id, row, left)),
+      rows: this.plain(part.id, readings).map((row) => this.permitted(this.asLeft(part.id, row, left))),
     }));
   }
 
@@ -71,6 +74,11 @@ export class PinPanel {
       return moduleVerdicts(circuit, part, this.soundVolts, this.condition, readings);
     }
     return duty ? relayVerdicts(circuit, id, duty, this.condition, readings) : [];
+  }
+
+  /** A reading that safety forbids is not offered. */
+  private permitted(row: RoleVerdict): RoleVerdict {
+    return row.test && !this.may(testId(row.test)) ? { ...row, test: null } : row;
   }
 
   private asLeft(id: string, row: RoleVerdict, left: Left): RoleVerdict {

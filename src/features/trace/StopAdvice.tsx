@@ -4,6 +4,7 @@ import type { Assessment } from '#core/diagnosis';
 import { ButtonLink } from '@/ui/controls';
 
 const TITLES = {
+  forbidden: 'Stop the work',
   proved: 'Proved',
   'repair-is-cheaper': 'Enough: trying the repair is cheaper now',
   'works-now': 'It works now: wait until it fails',
