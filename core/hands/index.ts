@@ -11,7 +11,6 @@ export {
 export { cutGate, readingAt, toneGate, type WireReading } from './cutting';
 export { INTERVENTION_FORMS, type Intervention, intervene, parseIntervention } from './interventions';
 export {
-  BEFORE_ISOLATION,
   type IsolationStep,
   isolationGate,
   lookAlikes,

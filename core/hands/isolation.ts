@@ -55,10 +55,6 @@ export function stepsOf(task: Task): readonly IsolationStep[] {
   return WANTED[task];
 }
 
-/** What isolating costs: said before it is done. */
-export const BEFORE_ISOLATION =
-  'Before the earthed pole comes off: radio code, clock, alarm, electric brakes, learned values. A second battery, solar or a charger keeps the vehicle live. The earthed pole comes off first and goes on last.';
-
 export interface Gate {
   readonly allowed: boolean;
   /** Steps still to be done, in order. */

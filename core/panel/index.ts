@@ -11,7 +11,7 @@ export { judgeSlot, numberQuery, plain, RATING_ONLY, searchSlots, wordsOf } from
 export { nameQuestion, nameWords, type SearchQuestion, slotQuestion, slotWords } from './searchTerms';
 export { seenRows, slotSentence } from './sentence';
 export { forSister } from './sister';
-export { type SlotStateEntry, stateProblem, wantsProof, withStates } from './slotStates';
+export { type SlotStateEntry, stateProblem, wantsProof, withSafetyAnswers, withStates } from './slotStates';
 export { panelSvg } from './svg';
 export { swapPairs } from './swap';
 export {

@@ -10,6 +10,8 @@ export interface SlotStateEntry {
   readonly state: Slot['state'];
   readonly found?: NonNullable<Slot['found']>;
   readonly evidence: string;
+  /** Answered where its name suggested a safety function. */
+  readonly safetyCritical?: boolean;
 }
 
 /** States that claim something nobody can see from the front, and so want a source or a trace. */
@@ -45,4 +47,20 @@ export function withStates(panel: Panel, entries: readonly SlotStateEntry[]): Pa
       return { ...rest, state: entry.state, ...(entry.found ? { found: entry.found } : {}) };
     }),
   };
+}
+
+/** Boxes with what was answered of the safety of their slots, on this job and on others; the latest answer counts. */
+export function withSafetyAnswers(panels: readonly Panel[], entries: readonly SlotStateEntry[]): Panel[] {
+  const answers = new Map(
+    entries.flatMap(({ panel, slot, safetyCritical }) =>
+      safetyCritical === undefined ? [] : [[`${panel} ${slot}`, safetyCritical] as const],
+    ),
+  );
+  return panels.map((panel) => ({
+    ...panel,
+    slots: panel.slots.map((slot) => {
+      const safetyCritical = answers.get(`${panel.id} ${slot.id}`);
+      return safetyCritical === undefined ? slot : { ...slot, safetyCritical };
+    }),
+  }));
 }

@@ -4,6 +4,7 @@
  */
 import { coilsBehind, partsBehind, pointsBehind } from '../circuit';
 import type { CircuitFile } from '../format';
+import { stepsOf, type Task } from '../hands';
 import type { Deed } from './deed';
 import { isHot, isMoving, mayBeOnSeconds } from './duty';
 import { isSafety, safetyMarks } from './marks';
@@ -323,3 +324,16 @@ export const AT_MOMENT: Readonly<
     'Eyes and hands covered. Solder fumes drawn off, no open flame near fuel or batteries; dry ground under mains tools.',
   ],
 };
+
+/** What is said before a task of the hand: at lifting once more what was said at opening, before isolating what it costs. */
+export function momentsOf(task: Task): readonly string[] {
+  const isolates = stepsOf(task).includes('earthed-pole-off');
+  return [
+    ...(isolates ? AT_MOMENT['before-isolating'] : []),
+    ...(task === 'lift-box' || task === 'bolted-fuse' ? AT_MOMENT['at-lifting'] : []),
+    ...(task === 'cut-or-solder' ? AT_MOMENT['before-cutting'] : []),
+    ...(task === 'pull-fuse'
+      ? ['Load off before it is pulled or fitted. Insulated puller, no metal pliers.']
+      : []),
+  ];
+}

@@ -5,6 +5,7 @@ export {
   type Caution,
   MOMENTS,
   type Moment,
+  momentsOf,
   type SafetyScene,
   STOP_VOLTS,
 } from './cautions';
@@ -13,11 +14,15 @@ export { isHot, isMoving, mayBeOnSeconds } from './duty';
 export { type SafetyGate, safetyGate, type Warning } from './gate';
 export {
   isSafety,
+  isSafetySlot,
   type PointMark,
+  SAFETY_SLOT,
   type SafetyMarks,
   type SafetyQuestion,
   type SafetySystem,
   safetyMarks,
   safetyQuestions,
+  slotSystem,
   suggestedSystem,
+  withSlotMarks,
 } from './marks';

@@ -2,7 +2,7 @@
  * What serves a safety function, and which points carry no load: by marks on parts and functions, or by a printed name
  * that suggests it, until somebody has answered.
  */
-import type { CircuitFile, CircuitPart } from '../format';
+import type { CircuitFile, CircuitPart, Panel } from '../format';
 
 /** Systems whose circuits are left to the maker's procedure. */
 export type SafetySystem = 'restraint' | 'brakes' | 'steering' | 'charging' | 'engine control' | 'fuel';
@@ -41,22 +41,55 @@ export function isSafety({ name, safetyCritical }: Marked): boolean {
   return safetyCritical ?? suggestedSystem(name) !== null;
 }
 
-/** What is to be asked once: names that suggest a safety function, and nobody has said whether they are one. */
+/** What is to be asked once: a name that suggests a safety function, and nobody has said whether it is one. */
 export interface SafetyQuestion {
-  readonly kind: 'part' | 'function';
-  readonly id: string;
+  readonly part: string;
   readonly name: string;
   readonly system: SafetySystem;
 }
 
-export function safetyQuestions(circuit: Pick<CircuitFile, 'parts' | 'functions'>): SafetyQuestion[] {
-  const ask = (kind: 'part' | 'function', all: readonly (Marked & { readonly id: string })[]) =>
-    all.flatMap((one): SafetyQuestion[] => {
-      const system = one.safetyCritical === undefined ? suggestedSystem(one.name) : null;
-      return system ? [{ kind, id: one.id, name: one.name, system }] : [];
-    });
-  return [...ask('part', circuit.parts), ...ask('function', circuit.functions)];
+/** The load that a function is seen by. */
+const loadOf = ({ load }: { readonly load: string }) => load.split(':')[0]!;
+
+/** Questions about parts, by their own names and by those of the functions that they serve as loads. */
+export function safetyQuestions({
+  parts,
+  functions,
+}: Pick<CircuitFile, 'parts' | 'functions'>): SafetyQuestion[] {
+  return parts.flatMap((part): SafetyQuestion[] => {
+    if (part.safetyCritical !== undefined) return [];
+    const own = functions.filter((one) => loadOf(one) === part.id && one.safetyCritical === undefined);
+    const named = [part, ...own].find(({ name }) => suggestedSystem(name) !== null);
+    return named ? [{ part: part.id, name: named.name, system: suggestedSystem(named.name)! }] : [];
+  });
 }
+
+/** A circuit with the marks of the slots that its parts sit in; a printed name that suggests one counts till answered. */
+export function withSlotMarks(circuit: CircuitFile, panels: readonly Panel[]): CircuitFile {
+  const parts = circuit.parts.map((part) => {
+    if (!part.slot || part.safetyCritical !== undefined) return part;
+    const { panel, slot: id } = part.slot;
+    const slot = panels.find((one) => one.id === panel)?.slots.find((one) => one.id === id);
+    return slot && isSafetySlot(slot) ? { ...part, safetyCritical: true } : part;
+  });
+  return parts.some((part, index) => part !== circuit.parts[index]) ? { ...circuit, parts } : circuit;
+}
+
+type Slot = Panel['slots'][number];
+
+/** The system that a slot's printed name or meaning suggests; null where it suggests none. */
+export function slotSystem({ label, meaning }: Pick<Slot, 'label' | 'meaning'>): SafetySystem | null {
+  return suggestedSystem(`${label} ${meaning ?? ''}`);
+}
+
+/** Whether what a slot feeds serves a safety function; what its name suggests counts until somebody has answered. */
+export function isSafetySlot(slot: Pick<Slot, 'label' | 'meaning' | 'safetyCritical'>): boolean {
+  return slot.safetyCritical ?? slotSystem(slot) !== null;
+}
+
+/** What is said at such a slot. */
+export const SAFETY_SLOT =
+  'It serves a safety function: no lamp, no lead, no exchange, no tap, no substitute fuse. A meter only, by the maker’s procedure; a look is no electrical proof.';
 
 /** What carries current on without switching, fusing or using it. */
 const CONDUCTORS: readonly CircuitPart['kind'][] = ['wire', 'connector'];
@@ -77,7 +110,15 @@ const known = new WeakMap<CircuitFile, SafetyMarks>();
 export function safetyMarks(circuit: CircuitFile): SafetyMarks {
   const before = known.get(circuit);
   if (before) return before;
-  const loads = new Set(circuit.functions.filter(isSafety).map(({ load }) => load.split(':')[0]!));
+  const answered = new Set(
+    circuit.parts.flatMap(({ id, safetyCritical }) => (safetyCritical === undefined ? [] : [id])),
+  );
+  // What was said of the load itself counts before the name of what it does.
+  const loads = new Set(
+    circuit.functions
+      .filter((one) => one.safetyCritical === true || (isSafety(one) && !answered.has(loadOf(one))))
+      .map(loadOf),
+  );
   const parts = new Set(
     circuit.parts.filter((part) => isSafety(part) || loads.has(part.id)).map(({ id }) => id),
   );

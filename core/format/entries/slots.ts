@@ -37,6 +37,8 @@ export const SlotSeen = Type.Object(
     panel: Id,
     slot: Id,
     state: SlotStateName,
+    /** Whether what it feeds serves a safety function, where that was asked. */
+    safetyCritical: Type.Optional(Type.Boolean()),
     found: Type.Optional(FoundInSlot),
     evidence: SomeText,
   },

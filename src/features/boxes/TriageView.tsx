@@ -17,9 +17,11 @@ import {
   VERDICT_WORDS,
 } from '#core/panel';
 import { formatNumber, parseReading } from '#core/quantity';
+import { isSafetySlot, SAFETY_SLOT, slotSystem } from '#core/safety';
 import { Photos, useJob } from '@/features/jobs';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
-import { Button, INPUT, Problem } from '@/ui/controls';
+import { Button, Caution, INPUT, Problem } from '@/ui/controls';
+import { SafetyQuestion } from '@/ui/SafetyQuestion';
 import { DamageList } from './DamageList';
 import { SlotStateForm } from './SlotStateForm';
 import { byPlace, type Ends, OUT, PAIRS, THREE } from './slotAnswers';
@@ -100,6 +102,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
   // The map says which end is fed, or the ends are asked for by where they lie.
   const sided = three || fedEnd(slot) !== null;
   const held = endsAsHeld(panel, slot.id, turns);
+  const system = slotSystem(slot);
   const answers: readonly { key: string; word: string; ends: Ends }[] = !sided
     ? byPlace(held)
     : fuseOut
@@ -116,7 +119,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
       className="mt-2 grid gap-5 lg:grid-cols-[minmax(0,1fr)_24rem]"
       onKeyDown={(event) => {
         if (event.target instanceof HTMLElement && event.target.closest('input, select, textarea')) return;
-        const found = answers.find((one) => one.key === event.key);
+        const found = isSafetySlot(slot) ? undefined : answers.find((one) => one.key === event.key);
         if (found && !event.ctrlKey && !event.metaKey && !event.altKey) tell(found.ends);
         else if (event.key === 'u') undo();
       }}
@@ -158,7 +161,31 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
           {here.sentence}
           {here.next ? <span className="block font-semibold">{here.next}</span> : null}
         </p>
-        <div className="mt-3 grid gap-2">
+        {system && slot.safetyCritical === undefined ? (
+          <SafetyQuestion
+            name={slot.label || slotTitle(slot)}
+            system={system}
+            onAnswer={(critical) => {
+              const answered = record({
+                kind: 'slot-state',
+                panel: panel.id,
+                slot: slot.id,
+                state: slot.state,
+                safetyCritical: critical,
+                evidence: critical
+                  ? `asked: it serves ${system}, or nobody is sure`
+                  : `asked: it does not serve ${system}`,
+              });
+              return answered.ok ? null : answered.message;
+            }}
+          />
+        ) : null}
+        {isSafetySlot(slot) ? (
+          <div className="mt-2" data-testid="safety-slot">
+            <Caution>{SAFETY_SLOT}</Caution>
+          </div>
+        ) : null}
+        <div className={isSafetySlot(slot) ? 'hidden' : 'mt-3 grid gap-2'}>
           {answers.map((one) => (
             <button
               key={one.word}

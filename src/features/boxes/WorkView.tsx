@@ -2,18 +2,10 @@
 
 import { useMemo, useState } from 'react';
 import type { CircuitFile, Panel } from '#core/format';
-import {
-  BEFORE_ISOLATION,
-  isolationGate,
-  lookAlikes,
-  STEPS,
-  TASK_WORDS,
-  TASKS,
-  type Task,
-  tagProblem,
-} from '#core/hands';
+import { isolationGate, lookAlikes, STEPS, TASK_WORDS, TASKS, type Task, tagProblem } from '#core/hands';
 import { functionName } from '#core/log';
 import { cavityRows, swapPairs } from '#core/panel';
+import { AT_MOMENT, momentsOf } from '#core/safety';
 import { IsolationSteps, Photos, useJob } from '@/features/jobs';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
@@ -49,6 +41,11 @@ function Steps({ panel }: { panel: Panel }) {
         To open it
       </h2>
       <p className="mt-1 text-soft">{panel.place}</p>
+      {AT_MOMENT['before-opening'].map((words) => (
+        <div key={words} className="mt-2">
+          <Caution>{words}</Caution>
+        </div>
+      ))}
       <ol className="mt-1 list-decimal space-y-2 pl-6 text-lg">
         {steps.map((one) => (
           <li key={one.words}>
@@ -109,7 +106,11 @@ function Isolation({ panel }: { panel: Panel }) {
         {gate.allowed ? '✓ ' : '▲ '}
         {gate.sentence}
       </p>
-      {gate.missing.includes('earthed-pole-off') ? <p className="mt-1 text-sm">{BEFORE_ISOLATION}</p> : null}
+      {momentsOf(task).map((words) => (
+        <div key={words} className="mt-2">
+          <Caution>{words}</Caution>
+        </div>
+      ))}
       <IsolationSteps steps={STEPS} />
       <div className="mt-2 flex flex-wrap items-end gap-2">
         <Button

@@ -27,6 +27,8 @@ import {
 } from '#core/diagnosis';
 import type { CircuitFile, EventBody, Problem } from '#core/format';
 import { fittedNow, type JobState, takenReadings } from '#core/log';
+import { withSafetyAnswers } from '#core/panel';
+import { withSlotMarks } from '#core/safety';
 import type { HeldJob } from '@/log/held';
 import type { Refusal, Sending } from '@/log/sender';
 import type { JobStore, Recorded } from '@/log/store';
@@ -123,10 +125,18 @@ export function JobProvider({
     () => (data.circuits.length > 0 ? mergeCircuits(data.circuits) : null),
     [data.circuits],
   );
-  const circuit = merged?.circuit ?? null;
+  const { slotStates } = job;
+  const panelSet = useMemo(
+    () => data.panelSet && { ...data.panelSet, panels: withSafetyAnswers(data.panelSet.panels, slotStates) },
+    [data.panelSet, slotStates],
+  );
+  const circuit = useMemo(
+    () => (merged ? withSlotMarks(merged.circuit, panelSet?.panels ?? []) : null),
+    [merged, panelSet],
+  );
   const disagreements = merged?.problems ?? NO_PROBLEMS;
   const nominalVolts = job.identity.nominalVolts ?? data.vehicle.nominalVolts;
-  const panels = data.panelSet;
+  const panels = panelSet;
   const appliance = useMemo(
     () => applianceOf(circuit, panels, job, nominalVolts),
     [circuit, panels, job, nominalVolts],
@@ -138,7 +148,7 @@ export function JobProvider({
   const diagnosis = useDiagnosis(circuit, job, nominalVolts, data.priors, barred);
   const value = useMemo(
     (): JobContextValue => ({
-      data,
+      data: { ...data, panelSet },
       refresh,
       circuit,
       job,

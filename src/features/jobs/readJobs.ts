@@ -10,6 +10,7 @@ import {
   upgradedEntry,
 } from '#core/format';
 import type { LogEvent } from '#core/log';
+import { withSafetyAnswers } from '#core/panel';
 import type { Actor } from '@/access';
 import { database, type Transaction } from '@/db/client';
 import { iso } from '@/db/instant';
@@ -23,6 +24,7 @@ import {
   vehicles,
 } from '@/db/schema';
 import type { HeldJob } from '@/log/held';
+import { slotHistory } from './slotHistory';
 
 export interface LoadedJob {
   readonly id: string;
@@ -61,13 +63,17 @@ export async function loadJobAlone(actor: Actor, jobId: string): Promise<LoadedJ
           .where(eq(panelSetVersions.id, row.jobs.panelSetVersionId))
       : Promise.resolve([]),
   ]);
+  const panelSet = panelRows[0]?.file ?? null;
   return {
     id: jobId,
     title: row.jobs.title,
     openedAt: iso(row.jobs.openedAt),
     vehicle: row.vehicles,
     circuits: maps.map((one) => one.file),
-    panelSet: panelRows[0]?.file ?? null,
+    panelSet: panelSet && {
+      ...panelSet,
+      panels: withSafetyAnswers(panelSet.panels, await slotHistory(actor, row.vehicles.id)),
+    },
   };
 }
 

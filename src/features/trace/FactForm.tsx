@@ -1,15 +1,12 @@
 'use client';
 
-import { useRef } from 'react';
 import { unknownOf } from '#core/circuit';
 import type { CircuitFile, CircuitPart, PanelSetFile } from '#core/format';
 import { readNumber } from '#core/quantity';
 import { useJob } from '@/features/jobs';
-import { wasOf } from '@/features/vehicles';
-import { postJson } from '@/sync/post';
-import { requestFor, type Tried } from '@/sync/requestFor';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, INPUT, Problem } from '@/ui/controls';
+import { useLearn } from './useLearn';
 
 interface Amount {
   readonly field: string;
@@ -107,8 +104,8 @@ function FactOf({
   panelSet: PanelSetFile | null;
   onDone: () => void;
 }) {
-  const { data, record, refresh } = useJob();
-  const request = useRef<Tried | null>(null);
+  const { data } = useJob();
+  const learn = useLearn();
   const fields = part as unknown as Readonly<Record<string, unknown>>;
   const slots = (panelSet?.panels ?? []).flatMap((panel) =>
     panel.slots
@@ -130,17 +127,8 @@ function FactOf({
       if (!read.ok) return read;
       const { learned, said } = read;
       if (said.length > 0) {
-        const fact = { part: part.id, fields: learned, was: wasOf(part, learned) };
-        request.current = requestFor(request.current, JSON.stringify(fact));
-        const posted = await postJson<{ message?: string; stays?: string | null }>(
-          `/api/jobs/${data.id}/facts`,
-          { id: request.current.id, ...fact },
-        );
-        if (posted.kind === 'away') return { ok: false, message: posted.message };
-        if (!posted.ok) return { ok: false, message: posted.answer.message ?? 'It was not taken.' };
-        record({ kind: 'note', words: `Map: ${part.name} ${said.join(', ')}.` });
-        refresh();
-        if (posted.answer.stays) return { ok: false, message: posted.answer.stays };
+        const answer = await learn(part, learned, said.join(', '));
+        if (!answer.ok) return answer;
       }
       onDone();
       return { ok: true };

@@ -4,10 +4,11 @@ import { useJob } from '@/features/jobs';
 import { Button, ButtonLink } from '@/ui/controls';
 import { ApplianceNotice } from './ApplianceNotice';
 import { PartsFitted } from './PartsFitted';
+import { SafetyQuestions } from './SafetyQuestions';
 
 /** What has to be known or done before any card: the tester, what runs unbidden, the appliance that was plugged in. */
 export function TraceNotices({ unbidden }: { unbidden: boolean }) {
-  const { data, job, record } = useJob();
+  const { data, circuit, job, record } = useJob();
   return (
     <>
       {job.testerProvedAt === null ? (
@@ -32,6 +33,7 @@ export function TraceNotices({ unbidden }: { unbidden: boolean }) {
           <ButtonLink href={`/jobs/${data.id}/boxes`}>To isolate it</ButtonLink>
         </div>
       ) : null}
+      {circuit ? <SafetyQuestions circuit={circuit} /> : null}
       <PartsFitted />
       <ApplianceNotice />
     </>

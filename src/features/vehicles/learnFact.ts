@@ -25,6 +25,7 @@ const LEARNED = [
   'joints',
   'cavity',
   'face',
+  'safetyCritical',
 ];
 
 export type Learned = { ok: true; versions: ReadonlyMap<string, string> } | { ok: false; message: string };

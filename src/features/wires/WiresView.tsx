@@ -2,8 +2,9 @@
 
 import { useState } from 'react';
 import { wireLedger } from '#core/circuit';
-import { BEFORE_ISOLATION, cutGate, readingAt, stepsOf, toneGate } from '#core/hands';
+import { cutGate, readingAt, stepsOf, toneGate } from '#core/hands';
 import { KEY_STATE_WORDS, KEY_STATES, liveness } from '#core/limits';
+import { momentsOf } from '#core/safety';
 import { LedgerTable } from '@/features/circuits';
 import { IsolationSteps, useJob } from '@/features/jobs';
 import { Button, Caution } from '@/ui/controls';
@@ -128,9 +129,11 @@ function CutCard({ wire }: { wire: string }) {
         </tbody>
       </table>
       <IsolationSteps steps={stepsOf('cut-or-solder')} />
-      {job.isolated.includes('earthed-pole-off') ? null : (
-        <p className="text-sm text-soft">{BEFORE_ISOLATION}</p>
-      )}
+      {momentsOf('cut-or-solder').map((words) => (
+        <p key={words} className="text-sm text-soft">
+          {words}
+        </p>
+      ))}
       <div className="mt-3 grid gap-2">
         <Button
           look="primary"
