@@ -16,10 +16,9 @@ export function SafetyQuestion({
   const [problem, setProblem] = useState<string | null>(null);
   const say = async (critical: boolean) => setProblem(await onAnswer(critical));
   return (
-    <div
+    <section
       className="mb-3 border-l-4 border-caution bg-caution-wash px-3 py-2"
       data-testid="safety-question"
-      role="group"
       aria-label={`Safety of ${name}`}
     >
       <p>
@@ -34,6 +33,6 @@ export function SafetyQuestion({
         <Button onClick={() => void say(false)}>It does not</Button>
       </div>
       {problem ? <Problem>{problem}</Problem> : null}
-    </div>
+    </section>
   );
 }
