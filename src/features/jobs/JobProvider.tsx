@@ -171,6 +171,7 @@ export function JobProvider({
     }),
     [
       data,
+      panelSet,
       refresh,
       circuit,
       job,
