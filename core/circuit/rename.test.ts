@@ -21,7 +21,7 @@ test('points that bore the id of a part without a name bear the name it is given
     ...second.nodes.map((node) => node.name),
     ...second.nodes.flatMap((node) => (node.access ?? []).map((one) => one.lead)),
   ];
-  expect(names).toContain('Rocker, out side');
+  expect(names).toContain('Rocker, load side');
   expect(names.filter((name) => /^(Switch )?S1, /.test(name))).toEqual([]);
 });
 

@@ -36,11 +36,46 @@ export function conditionSettings(circuit: CircuitFile, conditionId: string): st
     const part = circuit.parts.find((one) => one.id === id);
     return `${part?.name ?? id}: ${position}`;
   });
-  return [
-    `Key: ${KEY_WORDS[condition.key]}`,
+  const plugs = Object.entries(condition.pluggedIn ?? {}).map(([socket, appliance]) =>
+    pluggedWords(circuit, socket, appliance),
+  );
+  const set = [
+    ...(hasKey(circuit) ? [`Key: ${KEY_WORDS[condition.key]}`] : []),
     ...switches,
+    ...plugs,
     ...(condition.engineRunning ? ['Engine running'] : []),
   ];
+  return set.length > 0 ? set : [condition.name];
+}
+
+/** Whether anything in a circuit hangs on the key; a boat may have none. */
+function hasKey({ parts }: CircuitFile): boolean {
+  return parts.some(
+    (part) =>
+      part.kind === 'key-contact' ||
+      (part.kind === 'module-output' && part.rule.some((line) => line.key !== undefined)),
+  );
+}
+
+function pluggedWords(circuit: CircuitFile, socket: string, appliance: string): string {
+  const part = circuit.parts.find(({ id }) => id === socket);
+  const name = part?.kind === 'socket' ? part.appliances.find(({ id }) => id === appliance)?.name : undefined;
+  return `Plugged in: ${name ?? appliance}`;
+}
+
+/** What two conditions differ in where key, switches and engine stand alike: what is plugged in, for the title. */
+function plugTitle(circuit: CircuitFile, conditionId: string): string {
+  const condition = circuit.conditions.find((one) => one.id === conditionId);
+  if (!condition) return '';
+  const { id: _id, name: _name, pluggedIn = {}, ...rest } = condition;
+  const twin = circuit.conditions.some(({ id, name: _other, pluggedIn: _plugs, ...others }) => {
+    return id !== conditionId && JSON.stringify(others) === JSON.stringify(rest);
+  });
+  if (!twin) return '';
+  const plugs = Object.entries(pluggedIn).map(([socket, appliance]) =>
+    pluggedWords(circuit, socket, appliance).replace('Plugged in: ', ''),
+  );
+  return plugs.length > 0 ? `, ${plugs.join(' and ')} plugged in` : ', nothing plugged in';
 }
 
 function pinsAt(part: CircuitPart, node: string): boolean {
@@ -81,6 +116,7 @@ export function testCardWords(
   const slotPart = kind.slotPart?.(ref);
   return {
     ...body,
+    title: 'condition' in ref ? `${body.title}${plugTitle(circuit, ref.condition)}` : body.title,
     answer: kind.answer,
     settings: body.settings ?? ('condition' in ref ? conditionSettings(circuit, ref.condition) : []),
     cautions: [...warnings, ...body.cautions, ...(placeCaution ? [placeCaution] : [])],

@@ -137,8 +137,8 @@ describe('a drop between two points', () => {
   });
 
   test('is named as a drop and not as the volts at a point', () => {
-    expect(testCardWords(circuit, drop, null, 'cavity 3').title).toMatch(/^Drop from .* to /);
-    expect(said(12.4).suspects[0]?.reason).toContain('the drop from');
+    expect(testCardWords(circuit, drop, null, 'cavity 3').title).toBe('Volts across Plug C12 cavity 3');
+    expect(said(12.4).suspects[0]?.reason).toContain('the drop across Plug C12');
   });
 });
 

@@ -36,6 +36,7 @@ export type { RelayDuty } from './relay/relayDuty';
 export { activeCondition, functionRuns, type Run } from './run';
 export { DiagnosisSession } from './session';
 export { type AtHand, type BarredTest, candidateTests, USUAL_HAND } from './tests';
+export { testMatches, testSearchWords } from './testWords';
 export { partsOfFunction, type RequiredProof, requiredProofs } from './verdict/proofs';
 export { CELL_WORDS, type Cell, type SubstitutionTable, substitutionOf } from './verdict/substitution';
 export { WhatWouldHelp } from './wouldHelp';

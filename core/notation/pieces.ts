@@ -2,7 +2,7 @@
 
 import type { CircuitFile, CircuitNode, CircuitPart, PartKind } from '../format';
 import { NODE_LIMIT, PART_LIMIT, PROBLEM_LIMIT } from '../format';
-import { capital, entering, leaving, pinProblem, pinWords, requiredPins } from './pinWords';
+import { capital, entering, foundBy, leaving, pinProblem, pinWords, requiredPins } from './pinWords';
 import type { ReadPart } from './readPart';
 import { derived, unspoken } from './spoken';
 import type { TextProblem } from './tokens';
@@ -402,11 +402,14 @@ export class Pieces {
   private pointNames(): ReadonlyMap<string, string> {
     const ids = this.pointIds();
     const names = new Map<string, string>();
+    const ranks = new Map<string, number>();
     for (const part of this.parts.values()) {
+      const rank = foundBy(part.kind);
       for (const [pin, point] of part.pins) {
         const id = ids.get(this.root(point))!;
-        if (!names.has(id))
-          names.set(id, `${String(part.fields.name ?? part.id)}, ${pinWords(part.kind, pin)}`);
+        if (rank >= (ranks.get(id) ?? Number.POSITIVE_INFINITY)) continue;
+        ranks.set(id, rank);
+        names.set(id, `${String(part.fields.name ?? part.id)}, ${pinWords(part.kind, pin)}`);
       }
     }
     for (const [name] of this.named) names.set(name, name === BODY ? 'body metal' : name.replace(/-/g, ' '));

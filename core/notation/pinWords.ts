@@ -8,13 +8,39 @@ export function requiredPins(kind: PartKind, ways: readonly Way[]): readonly str
   return [...new Set(ways.flatMap((way) => [way.enter, way.leave]))];
 }
 
-/** "out side", "terminal 87", "lug". */
+/** Kinds that have a side that is fed and one that feeds on. */
+const SIDED: readonly PartKind[] = ['fuse', 'fusible-link', 'breaker', 'switch', 'key-contact', 'cut-off'];
+
+/** "load side", "terminal 87", "plus terminal", "lug": what a hand finds of a pin. */
 export function pinWords(kind: PartKind, pin: string): string {
+  if (kind === 'battery') return `${pin} post`;
+  if (SIDED.includes(kind) && (pin === 'in' || pin === 'out'))
+    return pin === 'in' ? 'feed side' : 'load side';
   if (pin === 'in' || pin === 'out') return `${pin} side`;
   if (/^\d/.test(pin)) return `terminal ${pin}`;
+  if (pin === 'plus' || pin === 'minus') return `${pin} terminal`;
+  if (kind === 'connector') return pin === 'a' ? 'side towards the feed' : 'side towards the load';
   if (pin === 'a' || pin === 'b') return pin === 'a' ? 'near end' : 'far end';
   if (kind === 'splice') return `leg ${pin}`;
   return pin;
+}
+
+/** By which part a hand finds a point where several meet: posts, fuses and terminals before plugs, ends of wires last. */
+const FOUND_BY: readonly (readonly PartKind[])[] = [
+  ['battery', 'charging-source'],
+  ['fuse', 'fusible-link', 'breaker'],
+  ['lamp', 'led', 'motor', 'pump', 'horn', 'heater', 'module', 'socket'],
+  ['relay', 'latching-relay', 'flasher', 'solenoid', 'module-output', 'cut-off'],
+  ['switch', 'key-contact'],
+  ['ground'],
+  ['connector'],
+  ['splice'],
+];
+
+/** Rank of a kind among those that meet at a point: the lowest names it. */
+export function foundBy(kind: PartKind): number {
+  const rank = FOUND_BY.findIndex((kinds) => kinds.includes(kind));
+  return rank < 0 ? FOUND_BY.length : rank;
 }
 
 export function capital(word: string): string {

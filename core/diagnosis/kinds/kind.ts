@@ -155,6 +155,14 @@ export class Names {
     return this.circuit.parts.find((one) => one.id === id);
   }
 
+  /** The part whose two ends these points are, if it is one. */
+  between(one: string, other: string): CircuitPart | undefined {
+    return this.circuit.parts.find((part) => {
+      const ends = Object.values(part.pins);
+      return ends.includes(one) && ends.includes(other);
+    });
+  }
+
   function(id: string): string {
     return this.circuit.functions.find((one) => one.id === id)?.name ?? id;
   }

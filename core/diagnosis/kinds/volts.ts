@@ -5,7 +5,16 @@ import type { CircuitFile, CircuitPart } from '../../format';
 import { withoutPart } from '../../hands';
 import { METER_OHMS, voltmeterError } from '../../limits';
 import { combineAlterations, seenPoint } from '../../network';
-import { type Access, atNode, nodeIndex, type Offer, type RefOf, type Scene, type TestKind } from './kind';
+import {
+  type Access,
+  atNode,
+  type Names,
+  nodeIndex,
+  type Offer,
+  type RefOf,
+  type Scene,
+  type TestKind,
+} from './kind';
 import { voltsWords } from './voltsWords';
 
 type Ref = RefOf<'volts'>;
@@ -102,6 +111,12 @@ function shows(circuit: FaultyCircuit, ref: Ref) {
   return { volts: Math.round(volts * 100) / 100 };
 }
 
+/** What lies between two points: the part whose ends they are, or the points themselves. */
+function acrossWords(names: Names, { node, against }: Ref): string {
+  const between = names.between(node, against);
+  return between ? between.name : `${names.node(node)} and ${names.node(against)}`;
+}
+
 export const volts: TestKind<Ref> = {
   fields: ['node', 'against', 'condition', 'pulled'],
   answer: 'volts',
@@ -123,7 +138,7 @@ export const volts: TestKind<Ref> = {
     return {
       title: plain
         ? `Volts at ${names.node(ref.node)}${ref.pulled ? `, ${names.part(ref.pulled)} out` : ''}`
-        : `Drop from ${names.node(ref.node)} to ${names.node(ref.against)}`,
+        : `Volts across ${acrossWords(names, ref)}`,
       instrument: 'Meter on DC volts',
       steps: [
         ...(ref.pulled ? [`Load off, then pull ${names.part(ref.pulled)}.`, 'Load on again.'] : []),
@@ -137,10 +152,10 @@ export const volts: TestKind<Ref> = {
   inSentence: (names, ref) =>
     ref.against === names.circuit.reference
       ? `the volts at ${names.node(ref.node)}${ref.pulled ? ` with ${names.part(ref.pulled)} out` : ''}`
-      : `the drop from ${names.node(ref.node)} to ${names.node(ref.against)}`,
+      : `the drop across ${acrossWords(names, ref)}`,
   inLog: (names, ref) =>
     ref.against === names.circuit.reference
       ? `Volts at ${names.node(ref.node)}${ref.pulled ? `, ${names.part(ref.pulled)} out` : ''}`
-      : `Drop from ${names.node(ref.node)} to ${names.node(ref.against)}`,
+      : `Drop across ${acrossWords(names, ref)}`,
   means: voltsWords,
 };

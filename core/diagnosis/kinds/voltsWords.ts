@@ -51,14 +51,6 @@ function heldUpWords({ model, left }: Meaning, ref: Ref, shown: string): string 
     : `${shown}, which should be near earth: nothing on this map alone does that. A second feed would, and so would an open way to earth.`;
 }
 
-/** The part whose two ends are read, if it is one. */
-function partBetween({ model }: Meaning, ref: Ref): CircuitPart | undefined {
-  return model.circuit.parts.find((part) => {
-    const ends = Object.values(part.pins);
-    return ends.includes(ref.node) && ends.includes(ref.against);
-  });
-}
-
 /** Volts that may be lost between two points while all is sound: by the limit of the part between them. */
 function mayBeLost({ model, expected }: Meaning, ref: Ref, between: CircuitPart | undefined): number {
   const { network, circuit } = model;
@@ -96,9 +88,11 @@ function drawsAllTheSame(
 function dropWords(meaning: Meaning, ref: Ref, volts: number): string {
   const { model, names, left } = meaning;
   const flows = left.flows(ref.condition, ref.node);
-  const between = partBetween(meaning, ref);
+  const between = names.between(ref.node, ref.against);
   const limit = mayBeLost(meaning, ref, between);
-  const shown = `${formatQuantity(volts, 'V')} from ${names.node(ref.node)} to ${names.node(ref.against)}`;
+  const shown = between
+    ? `${formatQuantity(volts, 'V')} across ${between.name}`
+    : `${formatQuantity(volts, 'V')} from ${names.node(ref.node)} to ${names.node(ref.against)}`;
   if (volts < -limit)
     return `${shown}: the minus sign says that the leads are reversed, or current flows backwards.`;
   if (volts > 0.5 * model.circuit.nominalVolts) {

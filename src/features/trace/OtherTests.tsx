@@ -1,7 +1,7 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { type BarredTest, type Proposal, testCardWords } from '#core/diagnosis';
+import { type BarredTest, type Proposal, testCardWords, testMatches, testSearchWords } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
 import { INPUT } from '@/ui/controls';
 import type { PermittedTest } from '@/workers/diagnosisMessages';
@@ -31,7 +31,7 @@ export function OtherTests({
         const { title, settings } = testCardWords(circuit, ref, place, lead);
         const where = circuit.places.find((one) => one.id === place)?.name ?? 'nothing to open';
         const detail = `${settings.join(', ')} · ${where}`;
-        return { id, title, detail, words: `${title} ${detail}`.toLowerCase() };
+        return { id, title, detail, words: testSearchWords(circuit, ref, place, lead) };
       }),
     [circuit, permitted],
   );
@@ -39,25 +39,23 @@ export function OtherTests({
     () =>
       forbidden.map(({ id, ref, reasons }) => {
         const { title } = testCardWords(circuit, ref, null, '');
-        return { id, title, reasons, words: title.toLowerCase() };
+        return { id, title, reasons, words: testSearchWords(circuit, ref, null, '') };
       }),
     [circuit, forbidden],
   );
-  const wanted = text.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = all.filter((one) => wanted.every((word) => one.words.includes(word)));
-  const barred =
-    wanted.length > 0 ? closed.filter((one) => wanted.every((word) => one.words.includes(word))) : [];
-  const rows =
-    wanted.length > 0
-      ? found.slice(0, SHOWN)
-      : proposed.map((one) => {
-          const row = all.find((other) => other.id === one.id);
-          return {
-            id: one.id,
-            title: row?.title ?? one.id,
-            detail: `${row?.detail ?? ''} · ${one.minutes.toFixed(1)} min`,
-          };
-        });
+  const asked = text.trim() !== '';
+  const found = all.filter((one) => testMatches(text, one.words));
+  const barred = asked ? closed.filter((one) => testMatches(text, one.words)) : [];
+  const rows = asked
+    ? found.slice(0, SHOWN)
+    : proposed.map((one) => {
+        const row = all.find((other) => other.id === one.id);
+        return {
+          id: one.id,
+          title: row?.title ?? one.id,
+          detail: `${row?.detail ?? ''} · ${one.minutes.toFixed(1)} min`,
+        };
+      });
   return (
     <div className="mt-3">
       <label className="block">
@@ -65,7 +63,7 @@ export function OtherTests({
         <input
           value={text}
           onChange={(event) => setText(event.target.value)}
-          placeholder="relay 4, known good, ohms …"
+          placeholder="relay 4, swap, continuity, voltage drop …"
           autoComplete="off"
           className={INPUT}
         />
@@ -90,7 +88,7 @@ export function OtherTests({
           </li>
         ))}
       </ul>
-      {wanted.length > 0 ? (
+      {asked ? (
         <p className="mt-2 text-sm text-soft" role="status">
           {found.length === 0
             ? barred.length > 0
