@@ -18,6 +18,8 @@ export const NewJobSchema = Type.Object(
     pattern: Type.Optional(Id),
     /** What has to be made before it may run. */
     interlocks: Type.Optional(Type.Array(Id, { maxItems: 8 })),
+    /** How the current comes back: by the body, or by wires of its own. */
+    returns: Type.Optional(Type.Enum(['body', 'insulated'])),
     /** What the load of the pattern is, as a word of the notation. */
     kind: Type.Optional(Id),
     load: Type.Optional(text(60)),

@@ -8,6 +8,9 @@ export {
   type LoadWord,
   PATTERNS,
   type Pattern,
+  RETURN_PATHS,
+  type ReturnPath,
+  usualReturn,
 } from './patterns';
 export { type ReadText, readNotation } from './read';
 export { type SuggestContext, suggest } from './suggest';

@@ -6,7 +6,7 @@ import { DiagnosisSession } from '../diagnosis/session';
 import { breakCircuit } from '../faults/broken';
 import { withBlownFuses } from '../faults/enumerate';
 import { CircuitModel } from '../network/model';
-import { circuitOfPattern, LOAD_WORDS, PATTERNS } from './patterns';
+import { circuitOfPattern, LOAD_WORDS, PATTERNS, usualReturn } from './patterns';
 
 describe.each(PATTERNS.map((pattern) => [pattern.id, pattern] as const))('%s', (_id, pattern) => {
   const input = { load: 'Warming jacket', kind: 'heater', nominalVolts: 12 } as const;
@@ -96,4 +96,34 @@ test.each(FEEDS)('%s: a dead short opens a fuse, though nobody has read its rati
   expect(fuses.map((part) => part.id)).toEqual(expect.arrayContaining([...blown!.fuses]));
   const failed = model.function(made.function);
   expect(model.outcome(failed, model.solve(made.condition, blown!.alteration))).toBe('dead');
+});
+
+describe('a vehicle whose return is not the body', () => {
+  test.each(PATTERNS.map((pattern) => [pattern.name, pattern] as const))(
+    '%s: no name speaks of earth or of body metal, and the circuit is the same',
+    (_name, pattern) => {
+      const input = { load: 'Bilge blower', kind: 'motor', nominalVolts: 24 } as const;
+      const boat = circuitOfPattern(pattern, { ...input, returns: 'insulated' }).circuit;
+      const car = circuitOfPattern(pattern, input).circuit;
+      const names = [
+        ...boat.nodes.map(({ name }) => name),
+        ...boat.nodes.flatMap(({ access = [] }) => access.map(({ lead }) => lead)),
+        ...boat.parts.map(({ name }) => name),
+        ...boat.places.map(({ name }) => name),
+      ];
+      expect(names.filter((name) => /earth|body metal|chassis/i.test(name))).toEqual([]);
+      expect(names.some((name) => name.includes('minus busbar'))).toBe(true);
+      const bare = ({ parts }: typeof car) =>
+        parts.map(({ id, kind, pins }) => ({ id, kind, ends: Object.keys(pins).length }));
+      expect(bare(boat)).toEqual(bare(car));
+    },
+  );
+  test.each([
+    ['Harbour launch', 24, 'insulated'],
+    ['Flour barrow', 48, 'insulated'],
+    ['Bakery van', 12, 'body'],
+    ['Delivery trailer', 24, 'body'],
+  ] as const)('%s, %i V: usually %s', (vehicle, volts, path) => {
+    expect(usualReturn(vehicle, volts)).toBe(path);
+  });
 });

@@ -3,6 +3,7 @@
  * What is not known stays unknown. Each is written in the notation, so that it can be read and gone on with.
  */
 import type { CircuitFile } from '../format';
+import { BODY } from './pieces';
 import { readNotation } from './read';
 import { quoted } from './tokens';
 import { slug } from './words';
@@ -16,6 +17,39 @@ export interface PatternInput {
   readonly nominalVolts: number;
   /** What has to be made before it may run, in the control path. */
   readonly interlocks?: readonly Interlock[];
+  /** How the current comes back to the battery: by body metal where it is not said. */
+  readonly returns?: ReturnPath;
+}
+
+/** By the metal of the body, or by wires of its own to a busbar or post: boats, packs above 32 V, plastic bodies. */
+export const RETURN_PATHS = ['body', 'insulated'] as const;
+export type ReturnPath = (typeof RETURN_PATHS)[number];
+
+const BOAT = /\b(boat|launch|skiff|dinghy|yacht|barge|tender|trawler|hull)\b/i;
+/** From these nominal volts on a pack seldom has its minus on the body. */
+const PACK_VOLTS = 36;
+
+/** How the current usually comes back on a vehicle, by what it is called and its volts. */
+export function usualReturn(vehicle: string, nominalVolts: number | null): ReturnPath {
+  return BOAT.test(vehicle) || (nominalVolts ?? 0) >= PACK_VOLTS ? 'insulated' : 'body';
+}
+
+/** A name that speaks of earth, as it is where the return is not the body. */
+function ofReturn(name: string): string {
+  return name
+    .replace(/\bearth point\b/i, 'post on the minus busbar')
+    .replace(/^Earth (of|at)\b/, 'Return post $1')
+    .replace(/\bearth$/, 'return post')
+    .replace(/\bof the earths\b/, 'of the returns')
+    .replace(/\bEarth\b/, 'Return')
+    .replace(/\bearth\b/, 'return');
+}
+
+/** A text of a pattern with such names; what stands outside of quotes is the notation's own. */
+function insulated(text: string): string {
+  return text
+    .replaceAll('one>earth', 'one>back')
+    .replaceAll(/"([^"]*)"/g, (_, name: string) => `"${ofReturn(name)}"`);
 }
 
 export interface Pattern {
@@ -229,7 +263,9 @@ export function circuitOfPattern(pattern: Pattern, input: PatternInput): Pattern
   const id = `${pattern.id}-${slug(input.load, 40)}`;
   const text = [
     `circuit ${id} ${quoted(input.load)} ${input.nominalVolts} V`,
-    ...pattern.lines(input),
+    ...(input.returns === 'insulated'
+      ? [...pattern.lines(input).map(insulated), `point ${BODY} "minus busbar"`]
+      : pattern.lines(input)),
     'note "Made from a pattern: what is not known here is unknown, and counts with a wide tolerance."',
   ].join('\n');
   const { circuit, problems } = readNotation(text);

@@ -2,7 +2,15 @@
 
 import { useCallback, useState } from 'react';
 import { type NewJob, NOMINAL_VOLTS } from '#core/format';
-import { INTERLOCKS, type Interlock, LOAD_WORDS, type LoadWord, PATTERNS } from '#core/notation';
+import {
+  INTERLOCKS,
+  type Interlock,
+  LOAD_WORDS,
+  type LoadWord,
+  PATTERNS,
+  type ReturnPath,
+  usualReturn,
+} from '#core/notation';
 import { VehicleChoice } from '@/features/vehicles';
 import type { KnownVehicle } from '@/features/vehicles/server';
 import { postJson } from '@/sync/post';
@@ -13,6 +21,10 @@ import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
 import { useGo } from '@/ui/PlaceLink';
 
+const RETURNS = [
+  { id: 'body', name: 'Body metal' },
+  { id: 'insulated', name: 'Minus busbar or return wire' },
+];
 const NEW = 'new';
 const HOW = [
   ['dead', 'Dead'],
@@ -33,6 +45,8 @@ export interface NewJobWords {
   pattern: string | null;
   kind: LoadWord | null;
   interlocks: readonly Interlock[];
+  /** How the current comes back; null as it usually does on such a vehicle. */
+  returns: ReturnPath | null;
   volts: number | null;
   how: (typeof HOW)[number][0];
   /** The same for every try of the same job, also after a reload: a request whose answer was lost opens nothing twice. */
@@ -83,6 +97,7 @@ export function jobAsked(
           state: how,
           ...(load === '' ? {} : { load }),
           ...(asksInterlocks(pattern) && interlocks.length > 0 ? { interlocks } : {}),
+          ...(values.returns ? { returns: values.returns } : {}),
         }
       : {}),
   };
@@ -113,6 +128,7 @@ export function NewJobForm({
       pattern: null,
       kind: null,
       interlocks: [],
+      returns: null,
       volts: null,
       how: 'dead',
       ids: { vehicle: fresh, tried: null },
@@ -133,16 +149,19 @@ export function NewJobForm({
     },
   });
   const { setValue } = form;
-  const [vehicleId, found, sketch, pattern, kind, interlocks = [], volts, how] = form.watch([
-    'vehicleId',
-    'found',
-    'sketch',
-    'pattern',
-    'kind',
-    'interlocks',
-    'volts',
-    'how',
-  ]);
+  const [vehicleId, found, sketch, pattern, kind, interlocks = [], volts, how, returns, vehicleName] =
+    form.watch([
+      'vehicleId',
+      'found',
+      'sketch',
+      'pattern',
+      'kind',
+      'interlocks',
+      'volts',
+      'how',
+      'returns',
+      'vehicleName',
+    ]);
   const vehicle = known(vehicleId, found);
   const chooseVehicle = useCallback(
     (id: string, one: KnownVehicle | null) => {
@@ -233,6 +252,16 @@ export function NewJobForm({
                 ))}
               </div>
             </fieldset>
+          ) : null}
+          {pattern ? (
+            <Choice
+              legend="The way back to the battery"
+              options={RETURNS}
+              chosen={
+                returns ?? usualReturn(vehicle?.name ?? vehicleName ?? '', vehicle?.nominalVolts ?? volts)
+              }
+              onChoose={(id) => setValue('returns', id === 'insulated' ? 'insulated' : 'body')}
+            />
           ) : null}
           <Choice
             legend="What it is"

@@ -176,6 +176,7 @@ describe('a new job', () => {
     pattern: null,
     kind: null,
     interlocks: [],
+    returns: null,
     volts: null,
     how: 'dead',
     ids: { vehicle: 'fresh', tried: null },

@@ -114,6 +114,7 @@ async function begin(tx: Transaction, actor: Actor, input: NewJob): Promise<Begu
         load: input.load?.trim() || loadOf(title),
         kind: LOAD_WORDS.find(([one]) => one === input.kind)?.[0] ?? 'module',
         interlocks: INTERLOCKS.map(([one]) => one).filter((one) => input.interlocks?.includes(one)),
+        returns: input.returns,
         unbidden: input.state === 'on-when-off',
       })
     : null;

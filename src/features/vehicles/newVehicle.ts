@@ -1,7 +1,14 @@
 /** A vehicle that is new, and what a first job puts on it: its voltage, the circuit of a pattern. */
 import { and, eq, isNull } from 'drizzle-orm';
 import { checkCircuit, fitCircuit } from '#core/circuit';
-import { circuitOfPattern, type Interlock, type LoadWord, type Pattern } from '#core/notation';
+import {
+  circuitOfPattern,
+  type Interlock,
+  type LoadWord,
+  type Pattern,
+  type ReturnPath,
+  usualReturn,
+} from '#core/notation';
 import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
 import { keepVehicle } from '@/db/projections/searchRows';
@@ -61,6 +68,7 @@ export async function addPattern(
     readonly kind: LoadWord;
     /** It is on when it should be off: the complaint is of a condition in which it should rest. */
     readonly interlocks?: readonly Interlock[];
+    readonly returns?: ReturnPath | undefined;
     readonly unbidden?: boolean;
   },
 ): Promise<
@@ -72,7 +80,13 @@ export async function addPattern(
   if (nominalVolts === null) {
     return { ok: false, message: 'Say the nominal voltage first: no verdict is given without it.' };
   }
-  const made = circuitOfPattern(pattern, { ...input, nominalVolts });
+  const { returns, ...named } = input;
+  const made = circuitOfPattern(pattern, {
+    ...named,
+    nominalVolts,
+    returns:
+      returns ?? usualReturn(`${vehicle.name} ${vehicle.make ?? ''} ${vehicle.model ?? ''}`, nominalVolts),
+  });
   const known = (await newestCircuits(tx, [vehicleId])).map((one) => one.file);
   const circuit = fitCircuit(made.circuit, known);
   const checked = checkCircuit(circuit);
