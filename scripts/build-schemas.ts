@@ -8,6 +8,7 @@ import {
   BareRequestSchema,
   CircuitFileSchema,
   FactSchema,
+  HandRequestSchema,
   ImportSchema,
   JobEventSchema,
   JobFileSchema,
@@ -27,6 +28,7 @@ const schemas = {
   importRequest: ImportSchema,
   fact: FactSchema,
   bareRequest: BareRequestSchema,
+  handRequest: HandRequestSchema,
 };
 
 mkdirSync(out, { recursive: true });

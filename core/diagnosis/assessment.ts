@@ -99,6 +99,8 @@ export interface Assessment {
   readonly notInMap: number;
   /** Why to stop here; null while testing on is worth it. */
   readonly stop: Stop | null;
+  /** What the person’s habit costs where it puts another test first; null where it changes nothing. */
+  readonly habit: string | null;
   /** What trying the leading repair would cost, in minutes; null while nothing leads. */
   readonly repair: { readonly minutes: number; readonly price: number; readonly wrong: number } | null;
   /** Tables of part by vehicle, for every part that something was substituted for. */

@@ -2,6 +2,7 @@
 import type { CircuitFile, CircuitPart, Condition, TestRef } from '../format';
 import { CircuitModel } from '../network';
 import { safetyGate } from '../safety';
+import { sideTaken } from './habits';
 import { kindOf } from './kinds';
 import { type AnswerKind, Names } from './kinds/kind';
 import { deedOf } from './tests';
@@ -16,6 +17,8 @@ export interface TestCardWords {
   readonly instrument: string;
   readonly steps: readonly string[];
   readonly cautions: readonly string[];
+  /** Our side of a question on which people of the trade disagree, where this test raises one. */
+  readonly side: string | null;
   /** Slot of the vehicle's panel set at which it is done, where there is one. */
   readonly slot: { readonly panel: string; readonly slot: string } | null;
 }
@@ -118,6 +121,7 @@ export function testCardWords(
     ...body,
     title: 'condition' in ref ? `${body.title}${plugTitle(circuit, ref.condition)}` : body.title,
     answer: kind.answer,
+    side: sideTaken(ref),
     settings: body.settings ?? ('condition' in ref ? conditionSettings(circuit, ref.condition) : []),
     cautions: [...warnings, ...body.cautions, ...(placeCaution ? [placeCaution] : [])],
     slot: slotPart

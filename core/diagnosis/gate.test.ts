@@ -4,7 +4,7 @@
  */
 import { demoCircuit } from '../../testing/circuits';
 import { breakCircuit } from '../faults';
-import type { CircuitFile, CircuitPart, TestRef } from '../format';
+import { type CircuitFile, type CircuitPart, type Hand, type TestRef, USUAL_HAND } from '../format';
 import { CircuitModel } from '../network';
 import { circuitOfPattern, PATTERNS } from '../notation/patterns';
 import { testCardWords } from './card';
@@ -12,7 +12,7 @@ import { leadToEnd } from './followEngine';
 import { KINDS, kindOf, testId } from './kinds';
 import { readingOf } from './playback';
 import { DiagnosisSession } from './session';
-import { type AtHand, testsFor } from './tests';
+import { testsFor } from './tests';
 
 const FAN = { function: 'cabinet-fan', condition: 'fan-on' };
 
@@ -103,15 +103,10 @@ const FLAGS: readonly Flag[] = [
 ];
 
 const VOLTS = [6, 12, 24, 36, 48];
-const HANDS: readonly AtHand[] = [
-  { lampVolts: [12] },
-  { lampVolts: [24] },
-  { lampVolts: [12, 24] },
-  { lampVolts: [] },
-];
+const HANDS: readonly Hand[] = [[12], [24], [12, 24], []].map((lampVolts) => ({ ...USUAL_HAND, lampVolts }));
 
 /** What volts and lamps at hand forbid. */
-function byVolts(ref: TestRef, nominal: number, { lampVolts }: AtHand): boolean {
+function byVolts(ref: TestRef, nominal: number, { lampVolts }: Hand): boolean {
   const lampTest = ['lamp', 'lamp-in-fuse', 'lamp-current'].includes(ref.kind);
   const fused = ['bridge', 'apply', 'lamp-in-fuse', 'lamp-current'].includes(ref.kind);
   return (

@@ -16,6 +16,7 @@ export { asMeant } from './evidence/leads';
 export { type TakenReading, UNSURE } from './evidence/readings';
 export type { VoltsColumn } from './evidence/testPrediction';
 export { endsRight, followEngine, leadToEnd, type Seen } from './followEngine';
+export { DISAGREEMENTS, type Disagreement, INSTRUMENT_WORDS, sideTaken } from './habits';
 export { buildHypotheses, NOT_IN_MAP } from './hypotheses/hypotheses';
 export {
   type FaultCount,
@@ -35,7 +36,7 @@ export type { RoleVerdict } from './relay/pinReadings';
 export type { RelayDuty } from './relay/relayDuty';
 export { activeCondition, functionRuns, type Run } from './run';
 export { DiagnosisSession } from './session';
-export { type AtHand, type BarredTest, candidateTests, USUAL_HAND } from './tests';
+export { type BarredTest, candidateTests } from './tests';
 export { testMatches, testSearchWords } from './testWords';
 export { partsOfFunction, type RequiredProof, requiredProofs } from './verdict/proofs';
 export { CELL_WORDS, type Cell, type SubstitutionTable, substitutionOf } from './verdict/substitution';

@@ -4,7 +4,7 @@
  * carried on from one question to the next.
  */
 
-import type { CircuitFile, TestRef } from '../format';
+import { type CircuitFile, type Hand, type TestRef, USUAL_HAND } from '../format';
 import { CircuitModel } from '../network';
 import type { Assessment, AssessmentInput, Complaint, Proposal, Suspect, Verdict } from './assessment';
 import {
@@ -17,14 +17,16 @@ import {
 } from './choice/askable';
 import { confirmingTests } from './choice/confirming';
 import { repairCost, type Stop, whetherToStop, worthMost } from './choice/decision';
-import { explainProposal, outcomeMeanings } from './choice/explainTest';
-import { entropyNow, type InPlay, likelyRows, rankTests, rowsInPlay, type TestWorth } from './choice/next';
+import { habitCost } from './choice/habitCost';
+import { contextOf, entropyNow, type InPlay, likelyRows, rankTests, rowsInPlay } from './choice/next';
+import { proposalOf } from './choice/proposal';
 import type { EvidenceState } from './evidence/evidence';
 import { mergedByRefusal, type RepairGroup, repairGroups, withPairs } from './evidence/groups';
 import { asMeant, dropAsMeant } from './evidence/leads';
 import { normalise } from './evidence/likelihood';
 import { Predictions } from './evidence/predictions';
 import type { TakenReading } from './evidence/readings';
+import { hasHabits, withoutHabits } from './habits';
 import type { TookFuses } from './hypotheses/appliance';
 import { buildHypotheses, type Hypothesis, NOT_IN_MAP } from './hypotheses/hypotheses';
 import type { PriorTable } from './hypotheses/priors';
@@ -33,7 +35,7 @@ import { Names } from './kinds/kind';
 import { dutiesOf, PinPanel } from './relay/pinPanel';
 import type { RelayDuty } from './relay/relayDuty';
 import { type Run, runsOfComplaint } from './run';
-import { type AtHand, type BarredTest, stoppedBy, type TestCandidate, testsFor } from './tests';
+import { type BarredTest, stoppedBy, type TestCandidate, testsFor } from './tests';
 import { contradictionWords, findContradiction } from './verdict/contradiction';
 import { lookConflicts } from './verdict/lookConflicts';
 import { OPENED_BY_SOMETHING, openedBy, withWhatOpenedIt, wouldBlow } from './verdict/openedFuse';
@@ -53,7 +55,7 @@ export interface SessionOptions {
   /** Weights that a shop has learned. */
   readonly priors?: PriorTable;
   /** What the person has at hand; the usual where it is not given. */
-  readonly hand?: AtHand;
+  readonly hand?: Hand;
   /** An appliance was plugged in when it failed. */
   readonly appliance?: TookFuses | null;
 }
@@ -73,6 +75,8 @@ export class DiagnosisSession {
   /** What every relay of the runs, and every one that a test may bridge, has to do in the condition. */
   readonly duties: Readonly<Record<string, RelayDuty>>;
   private readonly pins: PinPanel;
+  /** The tests as they are without the habits of the person; null where there are none. */
+  private readonly withoutHabits: ReadonlyMap<string, TestCandidate> | null;
   /** Tests that safety forbids, with the reasons. */
   readonly barred: readonly BarredTest[];
   private preparing: Generator<{ done: number; total: number }> | null;
@@ -88,7 +92,11 @@ export class DiagnosisSession {
     this.names = new Names(circuit);
     this.hypotheses = buildHypotheses(this.model, complaint, options.priors, options.appliance);
     this.predictions = new Predictions(this.model, this.hypotheses);
-    const { permitted, barred } = testsFor(this.model, complaint, options.hand);
+    const { hand = USUAL_HAND } = options;
+    const { permitted, barred } = testsFor(this.model, complaint, hand);
+    this.withoutHabits = hasHabits(hand)
+      ? new Map(testsFor(this.model, complaint, withoutHabits(hand)).permitted.map((test) => [test.id, test]))
+      : null;
     this.everyTest = new Map(permitted.map((test) => [test.id, test]));
     this.barred = barred;
     this.standings = new Standings(this.hypotheses);
@@ -178,7 +186,7 @@ export class DiagnosisSession {
     const predictions = this.worked.under(input.fitted);
     const asked = { input, predictions, p, groups, inPlay, state, counter, askedIn, episodes };
     const rivals = openedBy(this.model, this.hypotheses, groups, chance, lead);
-    const { proposals, stop } = this.propose(
+    const { proposals, stop, habit } = this.propose(
       asked,
       lead,
       chance[lead]!,
@@ -216,6 +224,7 @@ export class DiagnosisSession {
       next,
       notInMap: p[notInMap]!,
       stop: repeat ? null : stop,
+      habit: repeat ? null : habit,
       repair: leads
         ? {
             minutes: cost.minutes,
@@ -285,10 +294,10 @@ export class DiagnosisSession {
     support: readonly Support[],
     suspect: Suspect,
     mayBlowAgain: boolean,
-  ): { proposals: Proposal[]; stop: Stop | null } {
+  ): { proposals: Proposal[]; stop: Stop | null; habit: string | null } {
     const { input, predictions, p, groups, inPlay } = asked;
     const barred = stoppedBy(input.readings, this.circuit);
-    if (barred) return { proposals: [], stop: { reason: 'forbidden', sentence: barred } };
+    if (barred) return { proposals: [], stop: { reason: 'forbidden', sentence: barred }, habit: null };
     const proved = verdict.strength === 'proved';
     const taken = alreadyTaken(asked);
     const refused = new Set(input.refused);
@@ -301,7 +310,7 @@ export class DiagnosisSession {
           .map((test) => ({ test, prediction: predictions.of(test.id, test.ref) }));
     const given = (test: TestCandidate, rows: Int32Array) =>
       asked.state.given(test.ref, predictions.of(test.id, test.ref), rows, predictions);
-    const ranked = rankTests(open, inPlay, this.choiceContext(input), given);
+    const ranked = rankTests(open, inPlay, contextOf(this.circuit, input.opened), given);
     const learning = ranked.filter((one) => one.gainBits >= NOTHING_TO_LEARN);
     const likelyOnes =
       leadChance >= LIKELY
@@ -331,8 +340,17 @@ export class DiagnosisSession {
     const chosen = [...confirming, ...learning.filter((one) => !confirming.includes(one))];
     return {
       stop,
+      habit: habitCost(
+        chosen[0],
+        open,
+        this.withoutHabits,
+        inPlay,
+        contextOf(this.circuit, input.opened),
+        given,
+        this.names,
+      ),
       proposals: chosen.slice(0, PROPOSALS).map((worth) => {
-        const proposal = this.proposal(worth, asked);
+        const proposal = proposalOf(worth, asked, this.hypotheses);
         return worth === decisive ? { ...proposal, why: `${DECIDES_ALONE} ${proposal.why}` } : proposal;
       }),
     };
@@ -345,30 +363,7 @@ export class DiagnosisSession {
     const test = this.everyTest.get(id);
     if (!test || timesTaken(id, input) > 1 || input.refused.includes(id)) return null;
     const offered = [{ test, prediction: predictions.of(id, test.ref) }];
-    return rankTests(offered, inPlay, this.choiceContext(input))[0] ?? null;
-  }
-
-  private choiceContext({ opened }: AssessmentInput) {
-    const minutes = new Map(this.circuit.places.map((place) => [place.id, place.minutesToOpen]));
-    return { opened: new Set(opened), minutesToOpen: (place: string) => minutes.get(place) ?? 0 };
-  }
-
-  private proposal(worth: TestWorth, { predictions, groups, inPlay, input }: Sighted): Proposal {
-    const prediction = predictions.of(worth.test.id, worth.test.ref);
-    const titles = (g: number) => titleOf(this.model, this.hypotheses, groups[inPlay.groups[g]!]!);
-    const outcomes = outcomeMeanings(predictions, prediction, inPlay, titles);
-    const place = this.circuit.places.find((one) => one.id === worth.place);
-    return {
-      id: worth.test.id,
-      ref: worth.test.ref,
-      place: worth.place,
-      lead: worth.lead,
-      minutes: worth.minutes,
-      gainBits: worth.gainBits,
-      expected: outcomes.expected,
-      why: explainProposal(outcomes.meanings, worth, place, place ? input.opened.includes(place.id) : true),
-      outcomes: outcomes.meanings,
-    };
+    return rankTests(offered, inPlay, contextOf(this.circuit, input.opened))[0] ?? null;
   }
 
   private cardOf(id: string, sighted: Sighted): Proposal | null {
@@ -376,8 +371,8 @@ export class DiagnosisSession {
     const test = this.everyTest.get(id);
     if (!test) return null;
     const offered = [{ test, prediction: predictions.of(test.id, test.ref) }];
-    const [worth] = rankTests(offered, inPlay, this.choiceContext(input));
-    return worth ? this.proposal(worth, sighted) : null;
+    const [worth] = rankTests(offered, inPlay, contextOf(this.circuit, input.opened));
+    return worth ? proposalOf(worth, sighted, this.hypotheses) : null;
   }
 
   /** The card of any test the technician chooses, proposed or not; null when it is not permitted. */

@@ -1,8 +1,9 @@
 /** The tests a technician could do on a circuit: instrument, place, set-up, minutes. */
 
-import type { CircuitFile, Reading, TestRef } from '../format';
+import { type CircuitFile, type Hand, type Reading, type TestRef, USUAL_HAND } from '../format';
 import type { CircuitModel } from '../network';
 import { type Deed, NO_DEED, type SafetyScene, safetyGate } from '../safety';
+import { habitMinutes, missingInstrument } from './habits';
 import { allOffers, kindOf, setUpOf, spotOf, testId } from './kinds';
 import type { Access } from './kinds/kind';
 import { functionRuns } from './run';
@@ -20,19 +21,12 @@ export interface TestCandidate {
 
 /** Minutes to go back and change key or switches from the positions of the complaint. */
 export const SWITCHING_MINUTES = 0.3;
+/** Nothing takes less, whoever does it. */
+const LEAST_MINUTES = 0.1;
 /** Minutes that disturbing evidence counts for, besides the work itself. */
 export const DISTURBING_MINUTES = 1;
 
-/** What somebody has at hand, as far as it decides which tests there are. */
-export interface AtHand {
-  /** Volts of the filament lamps. */
-  readonly lampVolts: readonly number[];
-}
-
-/** Where nobody said otherwise: the lamp that hangs in every workshop. */
-export const USUAL_HAND: AtHand = { lampVolts: [12] };
-
-/** A test that safety forbids, with the reasons; named so that whoever asks for it is told. */
+/** A test that safety forbids or an instrument is missing for, with the reasons: whoever asks for it is told. */
 export interface BarredTest {
   readonly id: string;
   readonly ref: TestRef;
@@ -47,7 +41,7 @@ export interface BarredTest {
 export function testsFor(
   model: CircuitModel,
   complaint: { function: string; condition: string },
-  hand: AtHand = USUAL_HAND,
+  hand: Hand = USUAL_HAND,
 ): { permitted: TestCandidate[]; barred: BarredTest[] } {
   const runs = functionRuns(model, complaint.function, complaint.condition);
   const onRun = new Set(
@@ -66,13 +60,18 @@ export function testsFor(
   })) {
     if (accesses.length === 0) continue;
     const id = testId(ref);
-    const { allowed, reasons } = safetyGate(deedOf(model, ref), scene);
-    if (!allowed) {
+    const missing = missingInstrument(hand, ref);
+    const reasons = [...safetyGate(deedOf(model, ref), scene).reasons, ...(missing ? [missing] : [])];
+    if (reasons.length > 0) {
       barred.push({ id, ref, reasons });
       continue;
     }
     const switching = 'condition' in ref && ref.condition !== complaint.condition ? SWITCHING_MINUTES : 0;
-    const timed = accesses.map((access) => ({ ...access, minutes: access.minutes + switching }));
+    const more = switching + habitMinutes(hand, ref, model.circuit.parts);
+    const timed = accesses.map((access) => ({
+      ...access,
+      minutes: Math.max(LEAST_MINUTES, access.minutes + more),
+    }));
     permitted.push({ id, ref, accesses: timed, disturbs, setUp: setUpOf(ref), spot: spotOf(ref) });
   }
   return { permitted, barred };
@@ -82,7 +81,7 @@ export function testsFor(
 export function candidateTests(
   model: CircuitModel,
   complaint: { function: string; condition: string },
-  hand: AtHand = USUAL_HAND,
+  hand: Hand = USUAL_HAND,
 ): TestCandidate[] {
   return testsFor(model, complaint, hand).permitted;
 }
@@ -96,10 +95,15 @@ export function deedOf(model: CircuitModel, ref: TestRef): Deed {
 export function sceneOf(
   model: CircuitModel,
   complaint: { function: string; condition: string },
-  { lampVolts }: AtHand,
+  { lampVolts, without }: Hand,
 ): SafetyScene {
   const unbidden = !model.expectedOn(model.function(complaint.function), complaint.condition);
-  return { circuit: model.circuit, unbidden, lampVolts, highestVolts: null };
+  return {
+    circuit: model.circuit,
+    unbidden,
+    lampVolts: without.includes('lamp') ? [] : lampVolts,
+    highestVolts: null,
+  };
 }
 
 /** Why all work stops, by what was read; null where it does not. */

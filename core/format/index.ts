@@ -21,8 +21,10 @@ export { default as validateBareRequest } from './generated/bareRequest';
 export { default as validateCircuitFile } from './generated/circuitFile';
 export type { CompiledValidator } from './generated/compiled';
 export { default as validateFact } from './generated/fact';
+export { default as validateHandRequest } from './generated/handRequest';
 export { default as validateImport } from './generated/importRequest';
 export { default as validateNewJob } from './generated/newJob';
+export type { Hand, HandRequest } from './handSchema';
 export type {
   BodyOf,
   EventBody,
@@ -32,12 +34,15 @@ export type {
 } from './jobSchema';
 export {
   FUSE_FAMILIES,
+  INSTRUMENT_NAMES,
+  type InstrumentName,
   ISOLATION_STEPS,
   KEY_STATES,
   SLOT_FAMILIES,
   SLOT_FEEDS,
   SLOT_STATES,
   SLOT_TYPES,
+  USUAL_HAND,
 } from './lists';
 export type { Panel, PanelSetFile, Slot } from './panelSchema';
 export { PHOTO_LIMIT_BYTES, PHOTO_LONGEST_SIDE, type PhotoKind, photoKind, photoProblem } from './photo';

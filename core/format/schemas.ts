@@ -1,5 +1,6 @@
 /** The published schemas themselves, for whoever prints or compiles them: the build and the command line. A door of its own, so that pages carry none of it. */
 export { CircuitFileSchema } from './circuitSchema';
+export { HandRequestSchema } from './handSchema';
 export { JobEventSchema, JobFileSchema } from './jobSchema';
 export { PanelSetFileSchema } from './panelSchema';
 export { ReadingsFileSchema } from './readingsSchema';

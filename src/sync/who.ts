@@ -2,6 +2,7 @@
 
 /** Who works in this browser, for which shop and in which zone: as the server last said, also while it is away. */
 import { useSyncExternalStore } from 'react';
+import type { Hand } from '#core/format';
 import { readDraft, writeDraft } from './drafts';
 
 export interface Who {
@@ -10,6 +11,8 @@ export interface Who {
   readonly town: string;
   /** Zone of the workshop, as `Europe/Dublin`. */
   readonly zone: string;
+  /** What the person has at hand and is used to; not said by an older answer. */
+  readonly hand?: Hand;
 }
 
 const KEPT = 'who';
@@ -59,6 +62,11 @@ function subscribe(listener: () => void): () => void {
   if (!asked) void ask();
   asked = true;
   return () => listeners.delete(listener);
+}
+
+/** Asks the server again: something about the person has changed. */
+export function askWhoAgain(): Promise<void> {
+  return ask();
 }
 
 /** Undefined until it is known here; null where this browser was never told and the server does not say it now. */

@@ -55,8 +55,8 @@ function soundVolts(conditionId: string): Record<string, number> {
 let help: WhatWouldHelp | null = null;
 let lastAsked: AssessRequest | null = null;
 
-async function prepareHelp(mine: number, { complaint, priors, appliance }: OpenRequest): Promise<void> {
-  const made = new WhatWouldHelp(circuit!, complaint, { priors, appliance });
+async function prepareHelp(mine: number, { complaint, priors, appliance, hand }: OpenRequest): Promise<void> {
+  const made = new WhatWouldHelp(circuit!, complaint, { priors, appliance, hand });
   let since = performance.now();
   for (const _piece of made.prepare()) {
     if (performance.now() - since < SLICE_MS) continue;
@@ -87,13 +87,13 @@ function assess(request: AssessRequest): void {
 }
 
 async function open(request: OpenRequest) {
-  const { complaint, priors, appliance } = request;
+  const { complaint, priors, appliance, hand } = request;
   const mine = ++turn;
   preparing = true;
   waiting = null;
   help = null;
   lastAsked = null;
-  const made = new DiagnosisSession(circuit!, complaint, { priors, appliance });
+  const made = new DiagnosisSession(circuit!, complaint, { priors, appliance, hand });
   session = made;
   say({
     type: 'opened',

@@ -11,12 +11,18 @@ import type {
   RequiredProof,
   Run,
 } from '#core/diagnosis';
-import type { CircuitFile, TestRef } from '#core/format';
+import type { CircuitFile, Hand, TestRef } from '#core/format';
 
 export type WorkerRequest =
   | { type: 'describe'; circuit: CircuitFile }
   /** Starts anew; whatever was being worked out before is dropped. */
-  | { type: 'open'; complaint: Complaint; priors: PriorTable; appliance: { fusesTaken: number } | null }
+  | {
+      type: 'open';
+      complaint: Complaint;
+      priors: PriorTable;
+      appliance: { fusesTaken: number } | null;
+      hand: Hand;
+    }
   | { type: 'cancel' }
   | {
       type: 'assess';

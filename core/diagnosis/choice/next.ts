@@ -4,6 +4,7 @@
  * than that (Dinkelbach 1967 for ratios; with a share of one it is plain gain per minute).
  */
 
+import type { CircuitFile } from '../../format';
 import type { TestPrediction } from '../evidence/testPrediction';
 import { DISTURBING_MINUTES, type TestCandidate } from '../tests';
 
@@ -144,7 +145,13 @@ export interface ChoiceContext {
   readonly opened: ReadonlySet<string>;
 }
 
-interface Offered {
+/** What is open, and what the covers of a circuit cost. */
+export function contextOf({ places }: Pick<CircuitFile, 'places'>, opened: readonly string[]): ChoiceContext {
+  const minutes = new Map(places.map((place) => [place.id, place.minutesToOpen]));
+  return { opened: new Set(opened), minutesToOpen: (place) => minutes.get(place) ?? 0 };
+}
+
+export interface Offered {
   readonly test: TestCandidate;
   readonly prediction: TestPrediction;
 }

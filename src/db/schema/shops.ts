@@ -1,6 +1,7 @@
 /** Shops and their people. */
 import { sql } from 'drizzle-orm';
-import { check, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import { check, jsonb, pgTable, text, unique, uuid } from 'drizzle-orm/pg-core';
+import type { Hand } from '#core/format';
 import { shopId } from './columns';
 
 export const shops = pgTable('shops', {
@@ -16,6 +17,8 @@ export const people = pgTable(
     shopId: shopId().references(() => shops.id),
     name: text('name').notNull(),
     role: text('role').notNull(),
+    /** Instruments at hand and habits; null where nothing was said. */
+    hand: jsonb('hand').$type<Hand>(),
   },
   (table) => [
     unique('people_id_shop').on(table.id, table.shopId),

@@ -25,13 +25,14 @@ import {
   type Run,
   type TakenReading,
 } from '#core/diagnosis';
-import type { CircuitFile, EventBody, Problem } from '#core/format';
+import { type CircuitFile, type EventBody, type Hand, type Problem, USUAL_HAND } from '#core/format';
 import { fittedNow, type JobState, takenReadings } from '#core/log';
 import { withSafetyAnswers } from '#core/panel';
 import { withSlotMarks } from '#core/safety';
 import type { HeldJob } from '@/log/held';
 import type { Refusal, Sending } from '@/log/sender';
 import type { JobStore, Recorded } from '@/log/store';
+import { useWho } from '@/sync/who';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
 import { applianceOf, fuseFittings } from './appliance';
 
@@ -237,6 +238,8 @@ function useDiagnosis(
   const [prepared, setPrepared] = useState(0);
   const [cancelled, setCancelled] = useState(false);
   const [wouldHelp, setWouldHelp] = useState<readonly string[]>(NOTHING);
+  const handText = JSON.stringify(useWho()?.hand ?? USUAL_HAND);
+  const hand = useMemo(() => JSON.parse(handText) as Hand, [handText]);
   const complaint = job.complaint;
   const key =
     complaint?.function && complaint.condition && nominalVolts !== null
@@ -298,8 +301,9 @@ function useDiagnosis(
       complaint: { function: functionId, condition: conditionId },
       priors,
       appliance: fusesTaken > 0 ? { fusesTaken } : null,
+      hand,
     } satisfies WorkerRequest);
-  }, [described, key, priors, fusesTaken]);
+  }, [described, key, priors, fusesTaken, hand]);
 
   const readings = useMemo(() => {
     const taken = takenReadings(job);

@@ -1,1 +1,2 @@
+export { HandForm } from './HandForm';
 export { PriorWeights } from './PriorWeights';

@@ -1,2 +1,4 @@
 /** What a shop has learned. */
+
+export { handOf, keepHand } from './hand';
 export { type Learning, learnedPriors, learning, resetLearning } from './learning';

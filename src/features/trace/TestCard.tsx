@@ -136,6 +136,7 @@ export function TestCard({
               <li key={step}>{step}</li>
             ))}
           </ol>
+          {words.side ? <p className="mt-1 text-sm text-soft">{words.side}</p> : null}
           <p className="mt-2 text-lg">
             All well would show: <strong data-testid="card-expected">{proposal.expected}</strong>
           </p>

@@ -257,6 +257,11 @@ export function TraceView() {
               onTest={(id) => correctAs(id, draft)}
             />
           ) : null}
+          {assessment.habit && chosen === null ? (
+            <p className="mb-2 border-l-4 border-line pl-3 text-sm" data-testid="habit">
+              {assessment.habit}
+            </p>
+          ) : null}
           {diagnosis.pending ? (
             <p className="min-h-96 rounded-lg border-2 border-line bg-sheet p-5 text-soft" role="status">
               Working the entry in …
