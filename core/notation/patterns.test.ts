@@ -116,6 +116,9 @@ describe('a vehicle whose return is not the body', () => {
       const bare = ({ parts }: typeof car) =>
         parts.map(({ id, kind, pins }) => ({ id, kind, ends: Object.keys(pins).length }));
       expect(bare(boat)).toEqual(bare(car));
+      // And as many points are within reach of a probe.
+      const reached = ({ nodes }: typeof car) => nodes.filter(({ access = [] }) => access.length > 0).length;
+      expect(reached(boat)).toBe(reached(car));
     },
   );
   test.each([

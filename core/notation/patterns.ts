@@ -34,6 +34,9 @@ export function usualReturn(vehicle: string, nominalVolts: number | null): Retur
   return BOAT.test(vehicle) || (nominalVolts ?? 0) >= PACK_VOLTS ? 'insulated' : 'body';
 }
 
+/** The reference where the return is not the body. */
+const BUSBAR = 'minus busbar';
+
 /** A name that speaks of earth, as it is where the return is not the body. */
 function ofReturn(name: string): string {
   return name
@@ -263,12 +266,14 @@ export function circuitOfPattern(pattern: Pattern, input: PatternInput): Pattern
   const id = `${pattern.id}-${slug(input.load, 40)}`;
   const text = [
     `circuit ${id} ${quoted(input.load)} ${input.nominalVolts} V`,
-    ...(input.returns === 'insulated'
-      ? [...pattern.lines(input).map(insulated), `point ${BODY} "minus busbar"`]
-      : pattern.lines(input)),
+    ...(input.returns === 'insulated' ? pattern.lines(input).map(insulated) : pattern.lines(input)),
     'note "Made from a pattern: what is not known here is unknown, and counts with a wide tolerance."',
   ].join('\n');
-  const { circuit, problems } = readNotation(text);
+  const { circuit: read, problems } = readNotation(text);
+  const circuit =
+    read && input.returns === 'insulated'
+      ? { ...read, nodes: read.nodes.map((node) => (node.id === BODY ? { ...node, name: BUSBAR } : node)) }
+      : read;
   if (!circuit) throw new Error(`${pattern.id}: ${problems.map((one) => one.message).join(' ')}`);
   const [condition, restCondition] = [SHOULD_WORK, SHOULD_REST].map(
     (ids) => ids.find((id) => circuit.conditions.some((one) => one.id === id))!,

@@ -409,7 +409,8 @@ export class Pieces {
         const id = ids.get(this.root(point))!;
         if (rank >= (ranks.get(id) ?? Number.POSITIVE_INFINITY)) continue;
         ranks.set(id, rank);
-        names.set(id, `${String(part.fields.name ?? part.id)}, ${pinWords(part.kind, pin)}`);
+        const name = part.fields.name ?? `${capital(wordsOfKind(part.kind).word)} ${part.id}`;
+        names.set(id, `${String(name)}, ${pinWords(part.kind, pin)}`);
       }
     }
     for (const [name] of this.named) names.set(name, name === BODY ? 'body metal' : name.replace(/-/g, ' '));
