@@ -13,7 +13,7 @@ import {
   UnitTried,
   WireRead,
 } from './entries/hands';
-import { CautionRead, Correction, Note } from './entries/notes';
+import { CautionRead, Correction, Note, WorkPlace } from './entries/notes';
 import { Photo, PhotoMarks } from './entries/photos';
 import { ApplianceSetAside, PluggedIn, ReadingTaken, TesterProved, TestRefused } from './entries/reading';
 import { Damage, PlugTag, SlotReadingTaken, SlotSeen } from './entries/slots';
@@ -54,6 +54,7 @@ export const EventBodySchema = oneOfKind(
   PluggedIn,
   TestRefused,
   CautionRead,
+  WorkPlace,
   Found,
   Repair,
   Proof,

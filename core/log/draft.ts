@@ -41,6 +41,8 @@ export class JobDraft {
   /** By `function|condition`; the latest entry counts. */
   readonly checks = new Map<string, CheckCell>();
   testerProvedAt: string | null = null;
+  /** Where the work was done, as somebody confirmed. */
+  workPlace: string | null = null;
   applianceSetAside = false;
   /** What was answered when a second fuse had gone; null while nobody was asked. */
   pluggedIn: BodyOf<'plugged-in'> | null = null;

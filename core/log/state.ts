@@ -18,6 +18,8 @@ export interface JobState {
   readonly checks: ReadonlyMap<string, CheckCell>;
   readonly readings: readonly (LogEntry & { readonly body: BodyOf<'reading'> })[];
   readonly testerProvedAt: string | null;
+  /** Where the work was done; null while nobody has said. */
+  readonly workPlace: string | null;
   readonly applianceSetAside: boolean;
   /** What was answered when a second fuse had gone; null while nobody was asked. */
   readonly pluggedIn: BodyOf<'plugged-in'> | null;

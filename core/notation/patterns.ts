@@ -52,6 +52,7 @@ function ofReturn(name: string): string {
 function insulated(text: string): string {
   return text
     .replaceAll('one>earth', 'one>back')
+    .replaceAll('.earthed', '.back')
     .replaceAll(/"([^"]*)"/g, (_, name: string) => `"${ofReturn(name)}"`);
 }
 

@@ -23,6 +23,9 @@ const FLOWS_NOT = 0.05;
 /** Deviations from what a sound circuit shows up to which a reading is as expected. */
 const AS_EXPECTED = 2.5;
 
+/** Below this share of the nominal volts a point that should be dead is not called live. */
+const LIVE_SHARE = 0.05;
+
 /** Faults that bring volts to where none belong. */
 const HOLDS_UP: ReadonlySet<FaultMode> = new Set(['short-to-feed', 'contact-stuck', 'shorted', 'wrong-part']);
 
@@ -196,7 +199,12 @@ function pointWords(meaning: Meaning, ref: Ref, volts: number): string {
   if (expected && Math.abs(volts - sound) <= AS_EXPECTED * expected.deviation) {
     return ordinaryWords(flows, shown, isReturn);
   }
-  if (isReturn && volts > sound) return heldUpWords(meaning, ref, shown);
+  if (isReturn && volts > sound) {
+    const works = carries(model, model.sound(ref.condition).amps, ref.node);
+    return !works && volts < LIVE_SHARE * nominal
+      ? `${shown}: next to nothing, as it should be here.`
+      : heldUpWords(meaning, ref, shown);
+  }
   if (isReturn) {
     const carried =
       flows <= FLOWS_NOT ? 'no current flows here by what is left' : 'less current flows here than should';

@@ -7,7 +7,7 @@ import type { Kept, Progress } from '../progress';
 import { complaint, functionCheck, identity } from './complaint';
 import { found, proof, repair, state, watch, watchDone } from './conclusion';
 import { isolation, partInPlace, swapped, swapRestored, taskBegun, unitTried, wireReading } from './hands';
-import { cautionRead, correction, note } from './notes';
+import { cautionRead, correction, note, workPlace } from './notes';
 import { photo, photoMarks } from './photos';
 import { applianceSetAside, pluggedIn, reading, testerProved, testRefused } from './reading';
 import { damage, plugTag, slotReading, slotState } from './slots';
@@ -36,6 +36,7 @@ const KINDS: { readonly [K in EventKind]: EventKindOf<BodyOf<K>> } = {
   'plugged-in': pluggedIn,
   'test-refused': testRefused,
   'caution-read': cautionRead,
+  'work-place': workPlace,
   found,
   repair,
   proof,

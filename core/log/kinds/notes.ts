@@ -13,6 +13,13 @@ export const cautionRead: EventKindOf<BodyOf<'caution-read'>> = {
   words: (body) => `Caution read: ${body.caution}`,
 };
 
+export const workPlace: EventKindOf<BodyOf<'work-place'>> = {
+  fold: (job, { place }) => {
+    job.workPlace = place;
+  },
+  words: ({ place }) => `Place of the work: ${place}`,
+};
+
 export const correction: EventKindOf<BodyOf<'correction'>> = {
   words: () => 'Struck an entry',
 };

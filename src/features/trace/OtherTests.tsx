@@ -9,12 +9,18 @@ import type { PermittedTest } from '@/workers/diagnosisMessages';
 /** So many are shown for a search; whoever wants another writes one more word. */
 const SHOWN = 12;
 
+/** 1 for a test in another condition than that of the complaint. */
+function away({ ref }: PermittedTest, condition: string): number {
+  return 'condition' in ref && ref.condition !== condition ? 1 : 0;
+}
+
 /** The proposed tests, and any other that no flag bars, found by its words. */
 export function OtherTests({
   circuit,
   proposed,
   permitted,
   forbidden,
+  condition,
   onChoose,
 }: {
   circuit: CircuitFile;
@@ -22,18 +28,22 @@ export function OtherTests({
   permitted: readonly PermittedTest[];
   /** Found by their words like the others, with the reason why they are not done. */
   forbidden: readonly BarredTest[];
+  /** The condition of the complaint: what is read there comes first. */
+  condition: string;
   onChoose: (testId: string) => void;
 }) {
   const [text, setText] = useState('');
   const all = useMemo(
     () =>
-      permitted.map(({ id, ref, place, lead }) => {
-        const { title, settings } = testCardWords(circuit, ref, place, lead);
-        const where = circuit.places.find((one) => one.id === place)?.name ?? 'nothing to open';
-        const detail = `${settings.join(', ')} · ${where}`;
-        return { id, title, detail, words: testSearchWords(circuit, ref, place, lead) };
-      }),
-    [circuit, permitted],
+      [...permitted]
+        .sort((one, other) => away(one, condition) - away(other, condition))
+        .map(({ id, ref, place, lead }) => {
+          const { title, settings } = testCardWords(circuit, ref, place, lead);
+          const where = circuit.places.find((one) => one.id === place)?.name ?? 'nothing to open';
+          const detail = `${settings.join(', ')} · ${where}`;
+          return { id, title, detail, words: testSearchWords(circuit, ref, place, lead) };
+        }),
+    [circuit, permitted, condition],
   );
   const closed = useMemo(
     () =>

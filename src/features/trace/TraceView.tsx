@@ -378,6 +378,7 @@ export function TraceView() {
           proposed={assessment.next}
           permitted={diagnosis.permitted}
           forbidden={diagnosis.forbidden}
+          condition={complaint.condition}
           onChoose={(id) => {
             setCorrecting(null);
             choose(id);

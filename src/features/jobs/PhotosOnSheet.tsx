@@ -1,0 +1,45 @@
+'use client';
+
+import { useJob } from './JobProvider';
+
+/** Photos with their marks, on the hand-over sheet. */
+export function PhotosOnSheet() {
+  const { data, job } = useJob();
+  const { photos } = job;
+  if (photos.length === 0) return null;
+  const panelName = (id: string | undefined) =>
+    data.panelSet?.panels.find((one) => one.id === id)?.name ?? id ?? '';
+  return (
+    <section className="mt-4">
+      <h3 className="font-bold text-copper">Photos</h3>
+      <ul className="mt-2 grid grid-cols-2 gap-4">
+        {photos.map((photo) => (
+          <li key={photo.photo}>
+            <div className="relative">
+              {/* biome-ignore lint/performance/noImgElement: the picture comes from this server as it is */}
+              <img
+                src={`/api/photos/${photo.photo}`}
+                alt={`Taken ${photo.when} the work`}
+                className="block w-full"
+              />
+              {photo.marks.map((mark, index) => (
+                <span
+                  key={`${mark.x} ${mark.y}`}
+                  data-mark
+                  style={{ left: `${mark.x * 100}%`, top: `${mark.y * 100}%` }}
+                  className="absolute -translate-x-1/2 -translate-y-1/2 rounded-full border-2 border-black bg-white px-2 font-bold text-black"
+                >
+                  {index + 1}
+                </span>
+              ))}
+            </div>
+            <p className="text-sm">
+              {photo.panel ? panelName(photo.panel) : (photo.step ?? 'the job')}, {photo.when}
+              {photo.marks.map((mark, index) => ` · ${index + 1} ${mark.words}`).join('')}
+            </p>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
