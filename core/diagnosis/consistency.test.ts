@@ -117,14 +117,14 @@ test('cleared, good, speaks for and against: all by the same chances', () => {
             sentence,
             names,
             named: names.some((name) => sentence.includes(name)),
-          }).toMatchObject({ named: true });
+          }).toEqual({ sentence, names, named: true });
         }
         before = now;
       });
     }),
-    { numRuns: so(400, 40) },
+    { numRuns: so(400, 25) },
   );
-  expect(looked).toBeGreaterThan(so(1000, 100));
+  expect(looked).toBeGreaterThan(so(1000, 50));
   // Short runs may read no pin that its load proves.
   expect(goods).toBeGreaterThanOrEqual(so(10, 0));
 });

@@ -44,7 +44,7 @@ import { Standings } from './verdict/standings';
 import { substitutionTables } from './verdict/substitution';
 import { nameOfReading, suspectOf, titleOf } from './verdict/suspects';
 import { decisiveReading, LIKELY, type Support, supportOf, verdictOn, withSentence } from './verdict/verdict';
-import { effectsNow, WorkedIn } from './workedIn';
+import { WorkedIn } from './workedIn';
 
 /** Tests that teach less than this are not proposed, bits. */
 const NOTHING_TO_LEARN = 0.004;
@@ -166,7 +166,7 @@ export class DiagnosisSession {
     const input = this.asMeant(given);
     const { groups: plain } = this.groups(input.refused);
     const progress = this.worked.upTo(input.readings);
-    const { state, counter, effects, clearedBy, cumulative, taken, askedIn } = progress;
+    const { state, counter, clearedBy, cumulative, taken, askedIn } = progress;
     const logs = input.readings.map((reading) => state.logOf(reading.id));
     const p = normalise(state.logWeight);
     const { groups, groupOf, chance } = withPairs(this.hypotheses, plain, p);
@@ -212,7 +212,7 @@ export class DiagnosisSession {
     const parts = this.standings.of(cumulative, p, clearedBy, this.worked.wasLoaded(progress, left));
     return {
       suspects: told.filter((one) => one.chance >= 0.001),
-      effects: effectsNow(effects, parts, this.model),
+      effects: this.worked.effects(progress, parts, plain),
       parts,
       switched: this.pins.read(input.readings, left),
       verdict:

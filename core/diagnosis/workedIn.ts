@@ -8,6 +8,7 @@ import type { Complaint, PartStanding, ReadingEffect } from './assessment';
 import { EpisodeCounter } from './evidence/episodes';
 import { EvidenceState } from './evidence/evidence';
 import { asFitted, type Fitted, fittedKey } from './evidence/fitted';
+import type { RepairGroup } from './evidence/groups';
 import { Left } from './evidence/left';
 import { normalise } from './evidence/likelihood';
 import { Predictions } from './evidence/predictions';
@@ -16,13 +17,15 @@ import type { Hypothesis } from './hypotheses/hypotheses';
 import { byProbe, kindOf, testId } from './kinds';
 import { CARRIES_AMPS } from './kinds/kind';
 import { findContradiction } from './verdict/contradiction';
-import { explainReading, type ReadingWords, readingSentence, SAYS_NOTHING } from './verdict/explainReading';
+import { explainReading, type ReadingNews, readingSentence, SAYS_NOTHING } from './verdict/explainReading';
 import type { Standings } from './verdict/standings';
 
 /** What one reading did when it was taken in. */
 export interface WorkedEffect {
   readonly id: string;
-  readonly words: ReadingWords;
+  /** Null where its value says nothing about the circuit. */
+  readonly news: ReadingNews | null;
+  readonly episode: number;
   readonly clears: readonly string[];
   readonly unexpected: boolean;
 }
@@ -98,8 +101,8 @@ export class WorkedIn {
   }
 
   /** What the readings leave, on the circuit as it is fitted. */
-  left(state: EvidenceState, predictions = this.predictions): Left {
-    return new Left(predictions, normalise(state.logWeight), (h) => state.presentNow(h));
+  left(state: EvidenceState, predictions = this.predictions, episode?: number): Left {
+    return new Left(predictions, normalise(state.logWeight), (h) => state.presentNow(h, episode));
   }
 
   /** Whether current was seen to flow through a part: in a condition that was read, by what is left, or while tried. */
@@ -120,6 +123,30 @@ export class WorkedIn {
       ran.some((amps) =>
         (branchesOfPart.get(part) ?? []).some((index) => Math.abs(amps[index]!) > CARRIES_AMPS),
       );
+  }
+
+  /**
+   * What the readings did, in the light of all of them: what is no longer cleared is not said to be, and a feed that was
+   * read while nobody knew whether current flowed is told by what is known of that now.
+   */
+  effects(
+    { effects, state }: Progress,
+    parts: readonly PartStanding[],
+    groups: readonly RepairGroup[],
+  ): ReadingEffect[] {
+    const lefts = new Map<number, Left>();
+    const leftIn = (predictions: Predictions, episode: number) => {
+      const known = lefts.get(episode);
+      if (known && predictions === this.predictions) return known;
+      const made = this.left(state, predictions, episode);
+      if (predictions === this.predictions) lefts.set(episode, made);
+      return made;
+    };
+    return effects.map(({ id, news, episode, clears, unexpected }) => {
+      const still = clears.filter((part) => parts.some((one) => one.part === part && one.clearedBy === id));
+      const words = news ? explainReading(news, leftIn(news.predictions, episode), groups) : SAYS_NOTHING;
+      return { id, sentence: readingSentence(words, still, this.model), clears: still, unexpected };
+    });
   }
 
   private begin(): Progress {
@@ -154,7 +181,13 @@ export class WorkedIn {
     progress.taken.push({ reading, text, episode: episode.number });
     if (this.isComplaint(reading.test) && reading.sure?.tester !== false) progress.askedIn = episode.number;
     if (!says) {
-      progress.effects.push({ id: reading.id, words: SAYS_NOTHING, clears: [], unexpected: false });
+      progress.effects.push({
+        id: reading.id,
+        news: null,
+        episode: episode.number,
+        clears: [],
+        unexpected: false,
+      });
       return;
     }
     const after = normalise(state.logWeight);
@@ -170,8 +203,8 @@ export class WorkedIn {
     // The first reading that leaves no explanation is the odd one; later ones are judged against the rest.
     const unexpected = contradicted && !progress.contradicted;
     progress.contradicted = contradicted;
-    const news = { predictions, reading, earlier, expected, before, after, left, unexpected };
-    progress.effects.push({ id: reading.id, words: explainReading(news), clears, unexpected });
+    const news = { predictions, reading, earlier, expected, before, after, unexpected };
+    progress.effects.push({ id: reading.id, news, episode: episode.number, clears, unexpected });
   }
 
   /**
@@ -276,16 +309,4 @@ export class WorkedIn {
       test.condition === this.complaint.condition
     );
   }
-}
-
-/** What the readings did, as it stands now: what is no longer cleared is not said to be. */
-export function effectsNow(
-  effects: readonly WorkedEffect[],
-  parts: readonly PartStanding[],
-  model: CircuitModel,
-): ReadingEffect[] {
-  return effects.map(({ id, words, clears, unexpected }) => {
-    const still = clears.filter((part) => parts.some((one) => one.part === part && one.clearedBy === id));
-    return { id, sentence: readingSentence(words, still, model), clears: still, unexpected };
-  });
 }

@@ -44,8 +44,8 @@ export function mayLose(kind: PartKind, workingAmps: number, nominalVolts: numbe
 export const RETURN_MAY_LOSE_VOLTS = 0.2;
 export const FEED_MAY_LOSE_VOLTS = 0.5;
 
-/** Of so many standard deviations a limit is: one sound part in a few hundred loses more. */
-export const LIMIT_DEVIATIONS = 3;
+/** Of so many standard deviations a limit is: what loses anything up to it, all alike, spreads by it over the root of three. */
+export const LIMIT_DEVIATIONS = Math.sqrt(3);
 
 /** Battery, meter and loads together leave so much open on 12 V, where nothing is known to be closer. */
 const OPEN_VOLTS_12V = 0.35;

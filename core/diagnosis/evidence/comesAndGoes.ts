@@ -82,15 +82,18 @@ export class ComesAndGoes {
     return false;
   }
 
-  /** Chance that a fault that comes and goes is there now, given what was read since it last was free to change. */
-  presentNow(h: number): number {
+  /**
+   * Chance that a fault that comes and goes was there in an episode, the last where none is given, by what was read in
+   * the stretch in which it could not change.
+   */
+  present(h: number, episode = this.entries[this.entries.length - 1]?.episode): number {
     const { lasting } = this.hypotheses[h]!;
-    const last = this.entries[this.entries.length - 1]?.episode;
-    if (lasting === null || last === undefined) return PRESENT;
+    if (lasting === null || episode === undefined) return PRESENT;
     let present = Math.log(PRESENT);
     let absent = Math.log(1 - PRESENT);
     for (const entry of this.entries) {
-      if (entry.episode !== last && this.frees(h, entry.episode, last)) continue;
+      const [from, to] = [Math.min(entry.episode, episode), Math.max(entry.episode, episode)];
+      if (from !== to && this.frees(h, from, to)) continue;
       if (isSeenGoing(entry)) continue;
       if (entry.prediction.ofLooseness) continue;
       present += entry.present[h]!;

@@ -380,9 +380,9 @@ export class EvidenceState {
     }
   }
 
-  /** Chance that a fault that comes and goes is there now, given what was read since it last was free to change. */
-  presentNow(h: number): number {
-    return this.goes.presentNow(h);
+  /** Chance that a fault that comes and goes is there now, or was in an episode. */
+  presentNow(h: number, episode?: number): number {
+    return this.goes.present(h, episode);
   }
 }
 

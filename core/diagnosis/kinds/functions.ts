@@ -71,7 +71,7 @@ export const functionSeen: TestKind<RefOf<'function'>> = {
       case 'works':
         return `${name} works: what it shares carries its current. A heavier load may still find a bad joint there.`;
       case 'weak':
-        return `${name} is weak: a weak feed, a weak way to earth, or a load that is worn.`;
+        return `${name} is weak: a weak feed, a weak way to ${names.ground}, or a load that is worn.`;
       case 'on-when-off':
         return `${name} runs when it should be off: a stuck contact, or a feed from elsewhere.`;
       case 'comes-and-goes':

@@ -139,6 +139,9 @@ export interface TestKind<R extends TestRef> {
   readonly means: (meaning: Meaning, ref: R, value: ReadingValue) => string | null;
 }
 
+/** Names of what is on the body, and so on earth. */
+const EARTHED = /\b(earth|earths|ground|body|chassis)\b/i;
+
 /** Names of a circuit's points, parts and functions; an unknown id stands for itself. */
 export class Names {
   constructor(readonly circuit: Pick<CircuitFile, 'nodes' | 'parts' | 'functions' | 'reference'>) {}
@@ -153,6 +156,14 @@ export class Names {
 
   partOf(id: string): CircuitPart | undefined {
     return this.circuit.parts.find((one) => one.id === id);
+  }
+
+  /** What a return leads to: earth, or what the map calls its reference where nothing on it is earthed. */
+  get ground(): string {
+    const { nodes, parts, reference } = this.circuit;
+    const name = nodes.find(({ id }) => id === reference)?.name ?? 'earth';
+    const earthed = [...nodes, ...parts].some((one) => EARTHED.test(one.name));
+    return earthed || parts.every(({ kind }) => kind !== 'ground') ? 'earth' : `the ${name}`;
   }
 
   /** The part whose two ends these points are, if it is one. */

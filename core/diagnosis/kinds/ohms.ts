@@ -261,7 +261,7 @@ export const ohmsBehind: TestKind<Behind> = {
     return shown === null ? { overLimit: true } : { ohms: Math.round(shown * 10) / 10 };
   },
   card: (names, ref, lead) => ({
-    title: `Ohms to earth behind ${names.part(ref.part)}${besides(names, ref, ', ')}`,
+    title: `Ohms to ${names.ground} behind ${names.part(ref.part)}${besides(names, ref, ', ')}`,
     instrument: 'Meter on ohms',
     steps: [
       ...apartSteps(names, ref),
@@ -273,7 +273,7 @@ export const ohmsBehind: TestKind<Behind> = {
   }),
   slotPart: (ref) => ref.part,
   inSentence: (names, ref) => `the ohms behind ${names.part(ref.part)}${besides(names, ref, ' with ')}`,
-  inLog: (names, ref) => `Ohms to earth behind ${names.part(ref.part)}${besides(names, ref, ', ')}`,
+  inLog: (names, ref) => `Ohms to ${names.ground} behind ${names.part(ref.part)}${besides(names, ref, ', ')}`,
   means: ({ model, names }, ref, value) => {
     if (!('ohms' in value || 'overLimit' in value)) return null;
     const shown = 'ohms' in value ? formatQuantity(value.ohms, 'Ω') : 'Over limit';

@@ -35,7 +35,8 @@ function endsWay({ mode }: Fault): boolean {
 }
 
 /** Live where it should be dead, or not brought down to earth: by what is likely now. */
-function heldUpWords({ model, left }: Meaning, ref: Ref, shown: string): string {
+function heldUpWords({ model, names, left }: Meaning, ref: Ref, shown: string): string {
+  const { ground } = names;
   const { likely } = left;
   const holds = ({ faults }: { faults: readonly Fault[] }) => faults.some(({ mode }) => HOLDS_UP.has(mode));
   const first = likely.find((one) => holds(one) || one.faults.some(endsWay));
@@ -50,8 +51,8 @@ function heldUpWords({ model, left }: Meaning, ref: Ref, shown: string): string 
     return `${shown}, live where it should be dead: a second feed, a contact that stays closed, or a switch that is not where it was believed.`;
   }
   return first
-    ? `${shown}, which should be near earth: the way from here to earth is open or poor.`
-    : `${shown}, which should be near earth: nothing on this map alone does that. A second feed would, and so would an open way to earth.`;
+    ? `${shown}, which should be near ${ground}: the way from here to ${ground} is open or poor.`
+    : `${shown}, which should be near ${ground}: nothing on this map alone does that. A second feed would, and so would an open way to ${ground}.`;
 }
 
 /** Volts that may be lost between two points while all is sound: by the limit of the part between them. */
@@ -173,12 +174,12 @@ function controlWords({ model, expected }: Meaning, ref: Ref, volts: number): st
 }
 
 /** As in a sound circuit: what that proves hangs on whether current flows there. */
-function ordinaryWords(flows: number, shown: string, isReturn: boolean): string {
+function ordinaryWords(flows: number, shown: string, isReturn: boolean, ground: string): string {
   if (isReturn) {
-    if (flows >= FLOWS) return `${shown} while current flows: the way to earth from here is sound.`;
+    if (flows >= FLOWS) return `${shown} while current flows: the way to ${ground} from here is sound.`;
     return flows <= FLOWS_NOT
-      ? `${shown}, as in a sound circuit; no current flows here by what is left, so it proves nothing of the way to earth.`
-      : `${shown}, as in a sound circuit; it proves the way to earth only if current flows here.`;
+      ? `${shown}, as in a sound circuit; no current flows here by what is left, so it proves nothing of the way to ${ground}.`
+      : `${shown}, as in a sound circuit; it proves the way to ${ground} only if current flows here.`;
   }
   return flows >= FLOWS
     ? `${shown}, as expected under load: the feed is sound up to here.`
@@ -197,7 +198,7 @@ function pointWords(meaning: Meaning, ref: Ref, volts: number): string {
   const special = controlWords(meaning, ref, volts) ?? pairWords(meaning, ref, volts);
   if (special) return special.startsWith(shown.slice(0, 4)) ? special : `${shown}. ${special}`;
   if (expected && Math.abs(volts - sound) <= AS_EXPECTED * expected.deviation) {
-    return ordinaryWords(flows, shown, isReturn);
+    return ordinaryWords(flows, shown, isReturn, names.ground);
   }
   if (isReturn && volts > sound) {
     const works = carries(model, model.sound(ref.condition).amps, ref.node);
@@ -208,7 +209,7 @@ function pointWords(meaning: Meaning, ref: Ref, volts: number): string {
   if (isReturn) {
     const carried =
       flows <= FLOWS_NOT ? 'no current flows here by what is left' : 'less current flows here than should';
-    return `${shown}, less than the ${formatQuantity(sound, 'V')} of a sound return: ${carried}, so it proves nothing of the way to earth.`;
+    return `${shown}, less than the ${formatQuantity(sound, 'V')} of a sound return: ${carried}, so it proves nothing of the way to ${names.ground}.`;
   }
   if (volts > 0 && volts < 0.12) {
     return `Only ${shown}: a few millivolts are nothing; no feed arrives here.`;

@@ -1,6 +1,7 @@
 /** A reading that was taken, in words: what it means, what it clears, whether it fits. */
 import type { CircuitModel } from '../../network';
 import { formatQuantity } from '../../quantity';
+import type { RepairGroup } from '../evidence/groups';
 import { turnedWords } from '../evidence/leads';
 import type { Left } from '../evidence/left';
 import type { Predictions } from '../evidence/predictions';
@@ -20,7 +21,6 @@ export interface ReadingNews {
   /** Chances of the hypotheses before it and after. */
   readonly before: Float64Array;
   readonly after: Float64Array;
-  readonly left: Left;
   /** No hypothesis explains it together with what was read before, and one did so far. */
   readonly unexpected: boolean;
 }
@@ -36,13 +36,14 @@ export const SAYS_NOTHING: ReadingWords = {
   lacks: '',
 };
 
-export function explainReading(news: ReadingNews): ReadingWords {
-  const { predictions, reading, earlier, expected, before, after, left, unexpected } = news;
+/** `left` is what is left by now, as it stood in the episode of the reading. */
+export function explainReading(news: ReadingNews, left: Left, groups: readonly RepairGroup[]): ReadingWords {
+  const { predictions, reading, earlier, expected, before, after, unexpected } = news;
   const { model, hypotheses } = predictions;
   const meaning = { model, names: new Names(model.circuit), expected, earlier, left };
   const means = kindOf(reading.test).means(meaning, reading.test, reading.value) ?? 'Recorded.';
   // The first thing known moves nothing: the suspects begin with it.
-  const moved = earlier.length > 0 ? movedWords(model, hypotheses, before, after) : '';
+  const moved = earlier.length > 0 ? movedWords(model, hypotheses, groups, before, after) : '';
   const misfit = unexpected
     ? ' It does not fit what was recorded before: repeat it, and check the condition and the spot.'
     : '';

@@ -1,8 +1,9 @@
 /** What a reading speaks for and against: how the chances of what would be repaired moved with it, in words. */
 import type { CircuitModel } from '../../network';
+import { type RepairGroup, withPairs } from '../evidence/groups';
 import { type Hypothesis, NO_FAULT, NOT_IN_MAP } from '../hypotheses/hypotheses';
 import { joinWords } from './joinWords';
-import { unitTitle } from './suspects';
+import { titleOf } from './suspects';
 
 /** A change smaller than this is not spoken of. */
 const MOVED = 0.03;
@@ -19,35 +20,29 @@ const NO_PARTS: Readonly<Record<string, string>> = {
   [NOT_IN_MAP]: 'something that is not on this map',
 };
 
-/** Chances by unit of repair; pairs count to both of their units. */
-function byUnit(hypotheses: readonly Hypothesis[], p: Float64Array): Map<string, number> {
-  const sums = new Map<string, number>();
-  hypotheses.forEach(({ unit, second }, h) => {
-    for (const one of second === undefined ? [unit] : [unit, second]) {
-      sums.set(one, (sums.get(one) ?? 0) + p[h]!);
-    }
-  });
-  return sums;
-}
-
-/** "Speaks for G4; against F31 and R4."; nothing where little moved. */
+/** "Speaks for G4; against F31 and R4."; nothing where little moved. Told by the suspects as they are shown. */
 export function movedWords(
   model: CircuitModel,
   hypotheses: readonly Hypothesis[],
+  groups: readonly RepairGroup[],
   before: Float64Array,
   after: Float64Array,
 ): string {
-  const then = byUnit(hypotheses, before);
-  const moved = [...byUnit(hypotheses, after)].map(([unit, now]) => ({ unit, now, was: then.get(unit)! }));
+  const then = withPairs(hypotheses, groups, before).chance;
+  const moved = [...withPairs(hypotheses, groups, after).chance].map((now, index) => ({
+    group: groups[index]!,
+    now,
+    was: then[index]!,
+  }));
   const raised = moved
     .filter(({ now, was }) => now - was >= RAISED_MUCH || (now - was >= MOVED && now >= RAISED * was))
     .sort((one, other) => other.now - other.was - (one.now - one.was));
   const lowered = moved
     .filter(({ now, was }) => was - now >= MOVED && now <= LOWERED * was)
     .sort((one, other) => one.now - one.was - (other.now - other.was));
-  const names = (units: readonly { readonly unit: string }[]) =>
+  const names = (of: readonly { readonly group: RepairGroup }[]) =>
     joinWords(
-      [...new Set(units.map(({ unit }) => NO_PARTS[unit] ?? unitTitle(model, hypotheses, unit)))],
+      of.map(({ group }) => NO_PARTS[group.id] ?? titleOf(model, hypotheses, group)),
       NAMED,
     );
   if (raised.length === 0) return lowered.length > 0 ? ` Speaks against ${names(lowered)}.` : '';
