@@ -104,3 +104,8 @@ export function coilsBehind(circuit: Parts, fuse: string): readonly string[] {
       : [],
   );
 }
+
+/** Points that the load side of a fuse or relay feeds, before the way to earth. */
+export function fedBehind(circuit: Parts, fuse: string): ReadonlySet<string> {
+  return behindOf(circuit, fuse).fed;
+}

@@ -1,5 +1,5 @@
 /** Parts made into a network, circuits checked, joined and renamed. */
-export { coilsBehind, loadSide, partsBehind, pointsBehind } from './behind';
+export { coilsBehind, fedBehind, loadSide, partsBehind, pointsBehind } from './behind';
 export { checkCircuit, checkCircuitText } from './checkCircuit';
 export { loadOhms, startFactor } from './expand';
 export { fitCircuit } from './fit';

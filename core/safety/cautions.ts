@@ -146,7 +146,7 @@ export const CAUTIONS: readonly Caution[] = [
         ? 'Electronics behind the fuse see too few volts meanwhile. Never on restraint or module feeds.'
         : '',
     concerns: ({ behind }) => behind.length > 0,
-    forbids: ({ behind, lampInPlace }, { circuit }) => {
+    forbids: ({ behind, lampInPlace, ohms }, { circuit }) => {
       const { parts, points } = safetyMarks(circuit);
       const there = reachedBehind(circuit, behind);
       const part = [...there.parts, ...there.relays].find((id) => parts.has(id));
@@ -155,6 +155,8 @@ export const CAUTIONS: readonly Caution[] = [
         ? circuit.parts.find(({ id, kind }) => kind === 'module-output' && there.parts.includes(id))
         : undefined;
       if (unit) return `${unit.name} hangs on it: no lamp in the feed of a module.`;
+      // A new part or a lead puts nothing on a point that it does not touch.
+      if (!lampInPlace && !ohms) return null;
       const own = new Set(
         circuit.nodes.filter(({ probe }) => probe !== undefined && probe !== 'allowed').map(({ id }) => id),
       );
@@ -261,8 +263,8 @@ export const CAUTIONS: readonly Caution[] = [
   {
     id: 'motion',
     moment: 'before-running',
-    words: (_, { circuit: { reference } }) =>
-      `It may start: hands, clothes and leads clear of what turns or lifts; somebody named at the ${reference ? 'switch' : 'key'}, and only when told.`,
+    words: () =>
+      'It may start: hands, clothes and leads clear of what turns or lifts; one named person switches, and only when told.',
     concerns: ({ runs, bridges, leads, moves }, { circuit }) =>
       (runs.length > 0 || bridges.length > 0 || leads.length > 0 || moves.length > 0) &&
       runs.some((id) => isMoving(circuit, id)),

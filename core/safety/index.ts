@@ -20,6 +20,7 @@ export {
   type SafetyMarks,
   type SafetyQuestion,
   type SafetySystem,
+  SYSTEM_WORDS,
   safetyMarks,
   safetyQuestions,
   slotSystem,

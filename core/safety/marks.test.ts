@@ -69,7 +69,10 @@ test('a mark on a load spreads along its wires and plugs, and not to what others
   expect(points.get('m1-plus')).toBe('safety');
   expect(points.get('c12-box')).toBe('safety');
   expect(points.has(circuit.reference)).toBe(false);
-  expect(points.has('f31-out')).toBe(false);
+  // Its own fuse serves nothing else, nor does the fuse of the coil that switches it; the bus before them serves more.
+  expect(points.get('f31-out')).toBe('safety');
+  expect(points.get('f33-out')).toBe('safety');
+  expect(points.has('bay-bus')).toBe(false);
 });
 
 test('the line of a module is marked as far as wires and plugs go, unless somebody allowed it', () => {

@@ -2,10 +2,21 @@
  * What serves a safety function, and which points carry no load: by marks on parts and functions, or by a printed name
  * that suggests it, until somebody has answered.
  */
+import { fedBehind, partsBehind } from '../circuit';
 import type { CircuitFile, CircuitPart, Panel } from '../format';
 
 /** Systems whose circuits are left to the maker's procedure. */
 export type SafetySystem = 'restraint' | 'brakes' | 'steering' | 'charging' | 'engine control' | 'fuel';
+
+/** A system as it stands in a question. */
+export const SYSTEM_WORDS: Readonly<Record<SafetySystem, string>> = {
+  restraint: 'the restraints',
+  brakes: 'the brakes',
+  steering: 'the steering',
+  charging: 'the charging',
+  'engine control': 'the engine’s control',
+  fuel: 'the fuel supply',
+};
 
 /** Printed names that suggest a system. Abbreviations count as they are printed, in capitals. */
 const SUGGESTS: readonly (readonly [SafetySystem, RegExp])[] = [
@@ -140,6 +151,7 @@ export function safetyMarks(circuit: CircuitFile): SafetyMarks {
   for (const { id, probe } of circuit.nodes)
     if (probe === 'do-not-probe' || probe === 'no-load') points.set(id, probe);
   for (const part of circuit.parts) if (parts.has(part.id)) mark(ownPoints(part), 'safety');
+  for (const id of serving(circuit, parts)) mark([...fedBehind(circuit, id)], 'safety');
   for (const part of circuit.parts) {
     if (part.kind !== 'module-output') continue;
     const { plus: _plus, minus: _minus, ...lines } = part.pins;
@@ -149,6 +161,27 @@ export function safetyMarks(circuit: CircuitFile): SafetyMarks {
   const marks = { parts, points };
   known.set(circuit, marks);
   return marks;
+}
+
+/**
+ * Fuses and relays that serve safety functions and nothing else: every load behind them is one, and so is what every
+ * coil behind them switches.
+ */
+function serving(circuit: CircuitFile, parts: ReadonlySet<string>): string[] {
+  const loads = new Set(circuit.functions.map(loadOf));
+  const behind = (id: string) =>
+    partsBehind(circuit, id).filter((part) => loads.has(part.id) || part.kind === 'relay');
+  const switches = circuit.parts.filter(({ kind }) => kind === 'relay').map(({ id }) => id);
+  const safe = new Set(parts);
+  for (const relay of switches) {
+    const own = behind(relay).filter(({ kind }) => kind !== 'relay');
+    if (own.length > 0 && own.every(({ id }) => safe.has(id))) safe.add(relay);
+  }
+  const fuses = circuit.parts.filter(({ kind }) => kind === 'fuse').map(({ id }) => id);
+  return [...fuses, ...switches.filter((id) => safe.has(id))].filter((id) => {
+    const served = behind(id).filter((one) => one.id !== id);
+    return served.length > 0 && served.every((one) => safe.has(one.id));
+  });
 }
 
 /** Points that belong to a part alone: of a fuse or contact its load side, of what uses current both its ends. */

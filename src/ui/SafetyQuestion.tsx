@@ -23,14 +23,13 @@ export function SafetyQuestion({
     >
       <p>
         <strong>
-          “{name}” looks like {system}.
+          “{name}” looks like a part of {system}.
         </strong>{' '}
-        Does it serve that? Until you say, it counts as a safety circuit: no lamp, no lead, no exchange, no
-        tap.
+        Is it? Until you say, it counts as a safety circuit: no lamp, no lead, no exchange, no tap.
       </p>
       <div className="mt-2 flex flex-wrap gap-2">
-        <Button onClick={() => void say(true)}>It does, or not sure</Button>
-        <Button onClick={() => void say(false)}>It does not</Button>
+        <Button onClick={() => void say(true)}>It is, or not sure</Button>
+        <Button onClick={() => void say(false)}>It is not</Button>
       </div>
       {problem ? <Problem>{problem}</Problem> : null}
     </section>

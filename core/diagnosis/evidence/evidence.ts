@@ -40,6 +40,28 @@ function again(before: number, volts: number, fresh: number): number {
   return HANGS_ON * density(volts, before, voltmeterError(before)) + (1 - HANGS_ON) * fresh;
 }
 
+/** From this share of the supply on a feed leaks to a point that hangs: by how much nobody drew. */
+const LEAKS = 0.1;
+
+/**
+ * Density of what a meter shows on a point that hangs, where the map has it at `shown`. Behind diodes of a lamp what
+ * leaks beside them lifts it further, up to the supply.
+ */
+function hanging(volts: number, shown: number, emfVolts: number, flat: number): number {
+  const { nothing, nothingSpread, little, littleSpread, anything } = FLOATING;
+  if (shown < LEAKS * emfVolts) {
+    return (
+      nothing * density(volts, shown, nothingSpread) +
+      little * density(volts, shown, littleSpread) +
+      anything * flat
+    );
+  }
+  const above = volts > shown && volts < 1.05 * emfVolts ? 1 / (1.05 * emfVolts - shown) : 0;
+  return (
+    (nothing / 2) * above + (nothing / 2 + little) * density(volts, shown, littleSpread) + anything * flat
+  );
+}
+
 /** What a hypothesis makes of one entry. */
 interface Judged {
   readonly log: number;
@@ -206,10 +228,7 @@ export class EvidenceState {
       const { test } = entry.reading;
       const shown =
         chain && test.kind === 'volts' ? entry.from.shownHanging(testId(test), test, h) : mean[h]!;
-      const fresh =
-        FLOATING.nothing * density(volts, shown, FLOATING.nothingSpread) +
-        FLOATING.little * density(volts, shown, FLOATING.littleSpread) +
-        FLOATING.anything * flat;
+      const fresh = hanging(volts, shown, entry.from.model.emfVolts, flat);
       const before = floatedBefore(this.entries, index, h);
       const right = before === null ? fresh : again(before, volts, fresh);
       return { log: Math.log((1 - wrong) * right + wrong * wrongDensity), stand, joins: false };

@@ -97,7 +97,7 @@ export const substitute: TestKind<RefOf<'substitute'>> = {
   spot: (ref) => `part|${ref.part}`,
   intervenes: true,
   touches: (ref) => [ref.part],
-  deed: (_, ref) => ({ exchanges: [ref.part], runs: [ref.function] }),
+  deed: (_, ref) => ({ exchanges: [ref.part], behind: [ref.part], runs: [ref.function] }),
   tried: () => UNALTERED,
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts

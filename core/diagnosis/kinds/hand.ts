@@ -183,7 +183,7 @@ export const elsewhere: TestKind<RefOf<'elsewhere'>> = {
   setUp: (ref) => `elsewhere|${ref.fitted}`,
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => [ref.part],
-  deed: (_, ref) => ({ exchanges: [ref.part] }),
+  deed: (_, ref) => ({ exchanges: [ref.part], behind: [ref.part] }),
   offers: ({ circuit, concerned, function: of }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && part.kind === 'relay')

@@ -17,7 +17,7 @@ import {
   VERDICT_WORDS,
 } from '#core/panel';
 import { formatNumber, parseReading } from '#core/quantity';
-import { isSafetySlot, SAFETY_SLOT, slotSystem } from '#core/safety';
+import { isSafetySlot, SAFETY_SLOT, SYSTEM_WORDS, slotSystem } from '#core/safety';
 import { Photos, useJob } from '@/features/jobs';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
@@ -164,7 +164,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
         {system && slot.safetyCritical === undefined ? (
           <SafetyQuestion
             name={slot.label || slotTitle(slot)}
-            system={system}
+            system={SYSTEM_WORDS[system]}
             onAnswer={(critical) => {
               const answered = record({
                 kind: 'slot-state',

@@ -24,6 +24,7 @@ import {
   type RequiredProof,
   type Run,
   type TakenReading,
+  testId,
 } from '#core/diagnosis';
 import { type CircuitFile, type EventBody, type Hand, type Problem, USUAL_HAND } from '#core/format';
 import { fittedNow, type JobState, takenReadings } from '#core/log';
@@ -200,6 +201,20 @@ const NO_TESTS: readonly PermittedTest[] = [];
 const NO_BARRED: readonly BarredTest[] = [];
 const NO_DUTIES: Readonly<Record<string, RelayDuty>> = {};
 
+/** The card that comes by itself; what is asked above it is not asked by it once more. */
+function proposed(
+  assessment: Assessment | undefined,
+  complaint: JobState['complaint'],
+): Proposal | undefined {
+  if (!assessment) return undefined;
+  const { next, askFailsNow } = assessment;
+  const above =
+    askFailsNow && complaint?.function && complaint.condition
+      ? testId({ kind: 'function', function: complaint.function, condition: complaint.condition })
+      : null;
+  return next.find(({ id }) => id !== above) ?? next[0];
+}
+
 interface Opened {
   readonly key: string;
   readonly runs: readonly Run[];
@@ -343,7 +358,7 @@ function useDiagnosis(
       forbidden: opened?.forbidden ?? NO_BARRED,
       assessment: ready ? (assessed?.assessment ?? null) : null,
       proofs: assessed?.proofs ?? [],
-      card: (chosen ? assessed?.card : assessed?.assessment.next[0]) ?? null,
+      card: (chosen ? assessed?.card : proposed(assessed?.assessment, complaint)) ?? null,
       chosen,
       choose: setChosen,
       pending: assessed?.question !== question,

@@ -1,7 +1,7 @@
 'use client';
 
 import type { CircuitFile } from '#core/format';
-import { safetyQuestions } from '#core/safety';
+import { SYSTEM_WORDS, safetyQuestions } from '#core/safety';
 import { SafetyQuestion } from '@/ui/SafetyQuestion';
 import { useLearn } from './useLearn';
 
@@ -15,7 +15,7 @@ export function SafetyQuestions({ circuit }: { circuit: CircuitFile }) {
     <SafetyQuestion
       key={question.part}
       name={question.name}
-      system={question.system}
+      system={SYSTEM_WORDS[question.system]}
       onAnswer={async (critical) => {
         const said = critical ? `serves a safety function (${question.system})` : 'serves no safety function';
         const answer = await learn(part, { safetyCritical: critical }, said);
