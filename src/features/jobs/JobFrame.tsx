@@ -5,6 +5,7 @@ import type { JobState } from '#core/log';
 import type { JobView } from '@/http/places';
 import { PlaceLink } from '@/ui/PlaceLink';
 import { useJob } from './JobProvider';
+import { NewerMaps } from './NewerMaps';
 import { Refusals } from './Refusals';
 import { StageMark } from './StageMark';
 
@@ -69,6 +70,7 @@ export function JobFrame({ view, children }: { view: JobView; children: ReactNod
         </nav>
       </header>
       <Refusals />
+      <NewerMaps />
       {children}
     </>
   );

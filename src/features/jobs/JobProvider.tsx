@@ -373,6 +373,7 @@ function useDiagnosis(
       readings,
     }),
     [
+      complaint,
       permitted,
       wouldHelp,
       readings,

@@ -22,3 +22,4 @@ export {
   loadJobAlone,
 } from './readJobs';
 export { slotHistory } from './slotHistory';
+export { newerMaps, takeNewest } from './takeNewest';
