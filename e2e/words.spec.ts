@@ -1,0 +1,193 @@
+/** What is said, offered and refused on vehicles that nobody mapped, in the words on the screen of a phone. */
+import { expect, type Page, test } from '@playwright/test';
+import { boxOf } from '../testing/panels';
+import { type App, openApp } from './app';
+
+test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+
+let app: App;
+test.beforeEach(async () => {
+  app = await openApp();
+});
+test.afterEach(async () => {
+  await app.close();
+});
+
+interface Wanted {
+  readonly vehicle: string;
+  readonly title: string;
+  readonly load: string;
+  readonly pattern: string;
+  readonly kind: string;
+  readonly how: string;
+  readonly volts: number;
+}
+
+/** From nothing to the first card. */
+async function newJob(
+  page: Page,
+  { vehicle, title, load, pattern, kind, how, volts }: Wanted,
+): Promise<void> {
+  await page.goto(`${app.url}/jobs/new`);
+  await page.getByRole('combobox', { name: /^Vehicle/ }).selectOption({ label: 'One that is not here yet' });
+  await page.getByLabel('Its name').fill(vehicle);
+  await page.getByLabel('What fails, in a few words').fill(title);
+  await page.getByLabel('What it feeds, as it is called').fill(load);
+  await page.getByRole('button', { name: new RegExp(`^${pattern}`) }).tap();
+  await page.getByRole('button', { name: kind, exact: true }).tap();
+  await page.getByRole('button', { name: how, exact: true }).tap();
+  await page.getByRole('button', { name: `${volts} V`, exact: true }).tap();
+  await page.getByRole('button', { name: 'To the first test' }).tap();
+  await expect(page.getByTestId('card-title')).toBeVisible();
+}
+
+/** Looks for a test by words; what is found stands in the dialog. */
+async function seek(page: Page, words: string) {
+  await page.getByRole('button', { name: 'Another test' }).tap();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByRole('textbox').fill(words);
+  return dialog;
+}
+
+async function read(page: Page, words: string, title: RegExp, volts: string): Promise<void> {
+  const dialog = await seek(page, words);
+  await dialog.getByRole('button', { name: title }).first().tap();
+  await expect(page.getByTestId('card-title')).toHaveText(title);
+  const card = page.locator('article[data-test]');
+  for (const key of volts) await card.getByRole('button', { name: key, exact: true }).tap();
+  await card.getByRole('button', { name: 'Record' }).tap();
+  await expect(page.getByTestId('log').locator('li').first()).toContainText(`entered “${volts}”`);
+}
+
+test('a weak blower of a launch on 24 V: no lamp of 12 V, the return by its busbar, and the sheet prints as open', async ({
+  page,
+}) => {
+  await newJob(page, {
+    vehicle: 'Grey launch',
+    title: 'Bilge blower weak',
+    load: 'Bilge blower',
+    pattern: 'Fuse, switch, load',
+    kind: 'Motor or fan',
+    how: 'Weak',
+    volts: 24,
+  });
+  await page.getByRole('button', { name: 'Tester proved' }).tap();
+  const log = page.getByTestId('log');
+  await expect(log).toContainText('a weak feed, a weak way to the minus busbar, or a load that is worn');
+  await expect(page.locator('main')).not.toContainText('body metal');
+  await expect(page.getByRole('list', { name: 'Set' })).not.toContainText('Key');
+  // What the lamp is not made for is found by its name, with the reason.
+  const lamps = await seek(page, 'test light');
+  await expect(lamps.getByTestId('forbidden-test').first()).toContainText('The lamp at hand is for 12 V');
+  await expect(lamps.getByRole('button', { name: /lamp/i })).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await read(page, 'posts rested', /own posts/, '25.3');
+  await expect(log).toContainText('do not prove that it can deliver current');
+  await read(page, 'volts bilge blower plus', /plus terminal/, '24.6');
+  await read(page, 'volts bilge blower minus', /minus terminal/, '5.8');
+  // Told in the light of both: the first was read under load.
+  await expect(log).toContainText('the way from here to the minus busbar is open or poor');
+  await expect(log).toContainText('as expected under load: the feed is sound up to here');
+  // The last was taken with everything off after all: it is worked in as such, and the first entry stays struck.
+  await page
+    .getByRole('button', { name: /^Correct: Volts at Bilge blower, minus/ })
+    .first()
+    .tap();
+  await page.getByTestId('circumstances').getByRole('button', { name: 'Everything off' }).tap();
+  await expect(page.locator('article[data-test]')).toHaveAttribute('data-test', /l1-minus\|.*\|off$/);
+  await page.locator('article[data-test]').getByRole('button', { name: 'Record' }).tap();
+  await expect(log).toContainText('Struck');
+  await expect(log).toContainText('live where it should be dead');
+  await page.getByRole('link', { name: 'Hand over' }).tap();
+  const sheet = page.getByTestId('sheet');
+  await expect(sheet.getByTestId('sheet-standing')).toHaveText('OPEN: not handed over');
+  await expect(sheet.locator('[data-part="Suspects by the readings"] li').first()).toBeVisible();
+  await expect(sheet).toContainText('Struck: Volts at Bilge blower, minus terminal');
+  await page.getByTestId('work-place').getByRole('button', { name: 'It was there' }).tap();
+  await expect(sheet).toContainText('done at');
+});
+
+test('a printed name that suggests the brakes is asked about once; what runs unbidden is exchanged with nothing; a box drawn meanwhile is taken up', async ({
+  page,
+}) => {
+  await newJob(page, {
+    vehicle: 'White tipper',
+    title: 'It runs with its switch off',
+    load: 'ABS pump',
+    pattern: 'Fuse, relay, load',
+    kind: 'Pump',
+    how: 'On when it should be off',
+    volts: 12,
+  });
+  const question = page.getByTestId('safety-question');
+  await expect(question).toContainText('looks like a part of the brakes');
+  await expect(page.getByTestId('runs-unbidden')).toContainText('Isolate it and keep clear');
+  const swaps = await seek(page, 'swap relay');
+  await expect(swaps.getByTestId('forbidden-test').first()).toContainText('serves a safety function');
+  await expect(swaps.getByTestId('forbidden-test').first()).toContainText('isolated first');
+  await page.keyboard.press('Escape');
+  await question.getByRole('button', { name: 'It is not' }).tap();
+  await expect(question).toHaveCount(0);
+  const again = await seek(page, 'swap relay');
+  await expect(again.getByTestId('forbidden-test').first()).not.toContainText('serves a safety function');
+  await expect(again.getByTestId('forbidden-test').first()).toContainText('isolated first');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Tester proved' }).tap();
+  await read(page, 'volts relay terminal 87', /terminal 87/, '12.4');
+  await expect(page.getByTestId('log')).toContainText('What would hold it up: Its relay: stuck closed');
+  await expect(page.getByTestId('log').locator('li').first()).not.toContainText('earth');
+  // Somebody draws the box.
+  const job = page.url().match(/jobs\/([^/]+)/)![1]!;
+  const { vehicle } = (await (await fetch(`${app.url}/api/jobs/${job}`)).json()) as {
+    vehicle: { id: string };
+  };
+  const set = boxOf(4, 2, (index) => (index === 0 ? { label: 'REST CTRL' } : {}));
+  const drawn = await fetch(`${app.url}/api/vehicles/${vehicle.id}/import`, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/json', Origin: app.url },
+    body: JSON.stringify({ id: crypto.randomUUID(), text: JSON.stringify(set) }),
+  });
+  expect(drawn.status).toBe(200);
+  const newer = page.getByTestId('newer-maps');
+  await expect(newer).toContainText('the boxes');
+  await newer.getByRole('button', { name: 'Take it up' }).tap();
+  await expect(newer).toHaveCount(0);
+  await page.goto(`${app.url}/jobs/${job}/boxes`);
+  // Its first slot bears a name: no lamp there until somebody has answered, and after a yes not either.
+  await expect(page.getByTestId('safety-question')).toContainText('the restraints');
+  await expect(page.getByTestId('safety-slot')).toContainText('no lamp, no lead');
+  await expect(page.getByRole('button', { name: 'Both lit' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'It is, or not sure' }).tap();
+  await expect(page.getByTestId('safety-question')).toHaveCount(0);
+  await expect(page.getByTestId('safety-slot')).toBeVisible();
+});
+
+test('what is not at hand is never proposed, and a habit says what it costs', async ({ page }) => {
+  await page.goto(`${app.url}/shop`);
+  const form = page.getByTestId('hand-form');
+  await form.getByRole('button', { name: /Filament test lamp/ }).tap();
+  await expect(form).toContainText('Kept.');
+  await form.getByRole('button', { name: 'Pull first' }).tap();
+  await expect(form.getByRole('button', { name: 'Pull first' })).toHaveAttribute('aria-pressed', 'true');
+  await expect(form).toContainText('Kept.');
+  await page.reload();
+  await expect(form.getByRole('button', { name: /Filament test lamp/ })).toHaveAttribute(
+    'aria-pressed',
+    'false',
+  );
+  await newJob(page, {
+    vehicle: 'White tipper',
+    title: 'Step lamp dead',
+    load: 'Step lamp',
+    pattern: 'Fuse, switch, load',
+    kind: 'Lamp',
+    how: 'Dead',
+    volts: 12,
+  });
+  const lamps = await seek(page, 'test light');
+  await expect(lamps.getByTestId('forbidden-test').first()).toContainText(
+    'not at hand, by your own settings',
+  );
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('card-title')).not.toContainText('lamp at');
+});
