@@ -1,6 +1,6 @@
 /** What can be wrong with each kind of part, and when a fuse opens. */
 export { breakCircuit, type FaultyCircuit, isOpen, renewed } from './broken';
-export { faultId, faultsOfPart, withBlownFuses } from './enumerate';
+export { faultId, faultsOfPart, largestCurrent, withBlownFuses } from './enumerate';
 export {
   FAULT_MODES,
   type Fault,

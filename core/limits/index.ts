@@ -1,4 +1,6 @@
 /** Typical values and limits of the trade, each once. */
+
+export { ampacity, sizeFor } from './ampacity';
 export {
   BATTERY_CHARGE_OHMS,
   BATTERY_INNER_OHMS,

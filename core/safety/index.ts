@@ -27,3 +27,4 @@ export {
   suggestedSystem,
   withSlotMarks,
 } from './marks';
+export { goneFrom, type Remark, remarksOn } from './remarks';

@@ -1,6 +1,7 @@
 /** What the editor of circuit texts and its worker say to each other. */
 import type { CircuitFile } from '#core/format';
 import type { ReadText } from '#core/notation';
+import type { Remark } from '#core/safety';
 
 export interface TextRequest {
   readonly text: string;
@@ -12,4 +13,6 @@ export interface TextRead {
   /** The text that was read. */
   readonly text: string;
   readonly read: ReadText;
+  /** What would burn, can never be on, or has gone; none keeps anybody from saving. */
+  readonly remarks: readonly Remark[];
 }

@@ -4,6 +4,7 @@ import { useMemo } from 'react';
 import type { CircuitFile, Panel } from '#core/format';
 import type { ReadText } from '#core/notation';
 import { circuitOfPattern, PATTERNS } from '#core/notation';
+import type { Remark } from '#core/safety';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { NotationEditor } from './NotationEditor';
 
@@ -23,7 +24,7 @@ export function TextPane({
 }: {
   text: string;
   changed: boolean;
-  read: ReadText;
+  read: ReadText & { readonly remarks: readonly Remark[] };
   /** The reading of what stands here now is not there yet. */
   reading: boolean;
   saved: CircuitFile | null;
@@ -89,6 +90,15 @@ export function TextPane({
         </p>
       </div>
       {problem ? <Problem>{problem}</Problem> : null}
+      {read.remarks.length > 0 ? (
+        <ul className="mt-2 space-y-1" data-testid="text-remarks" aria-label="Remarks">
+          {read.remarks.slice(0, 12).map(({ about, words, mend }) => (
+            <li key={`${about} ${words}`} className="border-l-4 border-caution pl-3">
+              <strong>{words}</strong> {mend}
+            </li>
+          ))}
+        </ul>
+      ) : null}
       {read.problems.length > 0 ? (
         <ol className="mt-2 space-y-1" data-testid="text-problems">
           {read.problems.slice(0, 12).map((one) => (

@@ -3,14 +3,16 @@
 import { useEffect, useRef, useState } from 'react';
 import type { CircuitFile } from '#core/format';
 import type { ReadText } from '#core/notation';
+import type { Remark } from '#core/safety';
 import type { TextRead, TextRequest } from '@/workers/notationMessages';
 
 /** What a text says, and of which text that is: the one being typed is read a moment later, beside the page. */
 export interface ReadOf extends ReadText {
   readonly of: string | null;
+  readonly remarks: readonly Remark[];
 }
 
-const NOTHING: ReadOf = { circuit: null, problems: [], of: null };
+const NOTHING: ReadOf = { circuit: null, problems: [], of: null, remarks: [] };
 
 /** Reads the notation in a worker, always the newest text next; however long it is, typing goes on. */
 export function useReadText(text: string, base: CircuitFile | null): ReadOf {
@@ -33,7 +35,7 @@ export function useReadText(text: string, base: CircuitFile | null): ReadOf {
     };
     made.onmessage = ({ data }: MessageEvent<TextRead>) => {
       busy.current = false;
-      setRead({ ...data.read, of: data.text });
+      setRead({ ...data.read, of: data.text, remarks: data.remarks });
       next();
     };
     made.addEventListener('wanted', next);
