@@ -14,7 +14,7 @@ const FOLDERS = [
   'core/faults',
   'core/hands',
 ];
-const MORE = ['instruments', 'live', 'panel', 'notation', 'diagram', 'diagnosis', 'log'].map(
+const MORE = ['instruments', 'safety', 'live', 'panel', 'notation', 'diagram', 'diagnosis', 'log'].map(
   (one) => `core/${one}`,
 );
 const SRC = ['journal', 'db', 'access', 'http', 'sync', 'ui', 'workers', 'log', 'features', 'app'].map(

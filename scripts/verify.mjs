@@ -12,6 +12,9 @@ const LONG = [
   'core/network/solve',
   'core/diagnosis/everyFault',
   'core/notation/patternFaults',
+  'core/diagnosis/consistency',
+  'core/diagnosis/meaningsOfTrade',
+  'core/diagnosis/habits',
 ];
 /** Browser tests of which `npm test` plays a part: at the desk as well as in the hand, in every state. */
 const LONG_IN_BROWSER = ['e2e/boxes.spec.ts', 'e2e/circuits.spec.ts', 'e2e/widths.spec.ts'];

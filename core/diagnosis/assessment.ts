@@ -101,6 +101,8 @@ export interface Assessment {
   readonly stop: Stop | null;
   /** What the person’s habit costs where it puts another test first; null where it changes nothing. */
   readonly habit: string | null;
+  /** Tests that stand before the leading part is bought; none once it is proved, or while nothing leads. */
+  readonly beforePurchase: readonly string[];
   /** What trying the leading repair would cost, in minutes; null while nothing leads. */
   readonly repair: { readonly minutes: number; readonly price: number; readonly wrong: number } | null;
   /** Tables of part by vehicle, for every part that something was substituted for. */

@@ -126,3 +126,25 @@ describe('what a reading means', () => {
     expect(notCleared.filter((part) => cleared.includes(part))).toEqual([]);
   });
 });
+
+test('a part that leads and is not proved names the tests that stand before it is bought; what is proved, or only cleaned, names none', () => {
+  const given = (state: FunctionStateName, ...taken: readonly Taken[]) =>
+    sessions.get(FAN.condition)!.assess({
+      readings: [
+        { id: 'c', test: { kind: 'function' as const, ...FAN }, value: { state } },
+        ...taken.map(([test, value], index) => ({ id: `r${index}`, test, value })),
+      ],
+      refused: [],
+      opened: [],
+    });
+  const relay = given('dead', volts('f31-out', 12.4), volts('r4-87', 0), volts('r4-85', 0.1), [
+    { kind: 'click', part: 'R4', condition: FAN.condition },
+    { click: 'clicks' },
+  ]);
+  expect(relay.verdict.suspect).not.toBeNull();
+  expect(relay.beforePurchase.length > 0).toBe(relay.verdict.strength !== 'proved');
+  const battery = given('weak', [{ kind: 'battery', state: 'rest' }, { volts: 8.6 }], volts('bay-bus', 8.4));
+  expect(battery.suspects[0]!.title).toContain('attery');
+  expect(battery.beforePurchase[0]).toContain('charge it');
+  expect(given('dead').beforePurchase).toEqual([]);
+});

@@ -15,6 +15,7 @@ import {
   type Sighted,
   timesTaken,
 } from './choice/askable';
+import { beforePurchase } from './choice/beforePurchase';
 import { confirmingTests } from './choice/confirming';
 import { repairCost, type Stop, whetherToStop, worthMost } from './choice/decision';
 import { habitCost } from './choice/habitCost';
@@ -225,6 +226,7 @@ export class DiagnosisSession {
       notInMap: p[notInMap]!,
       stop: repeat ? null : stop,
       habit: repeat ? null : habit,
+      beforePurchase: beforePurchase(this.model, groups[lead]!.parts, verdict, next),
       repair: leads
         ? {
             minutes: cost.minutes,

@@ -8,6 +8,7 @@ import { KEY_STATE_WORDS, type SlotReading } from '../limits';
 import {
   auditSlot,
   classifyFeed,
+  settledIn,
   triageSlot,
   unaccounted,
   VERDICT_WORDS,
@@ -165,7 +166,14 @@ function left({ assessment, job }: SheetScene): SheetPart {
     title: 'Suspects by the readings',
     lines: verified
       ? []
-      : suspects.map(({ title, chance, reason }) => plain(`${title}: ${Math.round(chance * 100)} %`, reason)),
+      : [
+          ...suspects.map(({ title, chance, reason }) =>
+            plain(`${title}: ${Math.round(chance * 100)} %`, reason),
+          ),
+          ...(assessment && assessment.beforePurchase.length > 0
+            ? [plain(`Before anything is bought: ${assessment.beforePurchase.join('; ')}.`)]
+            : []),
+        ],
     empty: null,
   };
 }
@@ -246,7 +254,11 @@ function boxes(scene: SheetScene): SheetPart {
     }
     const owed = unaccounted(now);
     if (owed.length > 0)
-      lines.push(plain(`${panel.name} is not complete: ${owed.map(({ words }) => words).join(' ')}`));
+      lines.push(
+        plain(
+          `${panel.name}: ${settledIn(now).words}. Still owed: ${owed.map(({ words }) => words).join(' ')}`,
+        ),
+      );
   }
   return { title: 'Boxes', lines, empty: null };
 }

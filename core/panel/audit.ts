@@ -91,12 +91,17 @@ export interface Unaccounted {
   readonly slot: string | null;
 }
 
+const FOR_WHICH_BUILD = 'For which build or year the lid or manual holds is not said.';
+
 /**
  * What a box still owes: gaps and repeats in the printed numbers, and for every slot on one line what is not known of
  * it. Nothing is complete while one is left.
  */
 export function unaccounted(panel: Panel): Unaccounted[] {
+  const fromPaper = panel.slots.some(({ source }) => source === 'lid' || source === 'manual');
+  const forBuild = panel.slots.some(({ applies }) => applies !== undefined && applies !== '');
   return [
+    ...(fromPaper && !forBuild ? [{ slot: null, words: FOR_WHICH_BUILD }] : []),
     ...(['fuse', 'relay', 'cavity', 'stud'] as const).flatMap((type) =>
       numberingOf(
         type,
@@ -109,6 +114,20 @@ export function unaccounted(panel: Panel): Unaccounted[] {
       return [{ slot: slot.id, words: `${slot.type} ${slot.number}: ${owed.join('; ')}.` }];
     }),
   ];
+}
+
+export interface Settled {
+  /** Positions of which nothing is owed. */
+  readonly settled: number;
+  readonly of: number;
+  /** "11 of 18 positions settled"; a box is never called complete. */
+  readonly words: string;
+}
+
+/** How much of a box is settled; slots that nothing is asked of count as settled. */
+export function settledIn({ slots }: Pick<Panel, 'slots'>): Settled {
+  const settled = slots.filter((slot) => owedBy(slot).length === 0).length;
+  return { settled, of: slots.length, words: `${settled} of ${slots.length} positions settled` };
 }
 
 /** Gaps and repeats in the numbers printed beside slots of one type. */

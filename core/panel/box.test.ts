@@ -6,7 +6,7 @@ import type { CircuitPart } from '../format/circuitSchema';
 import type { Panel, Slot } from '../format/panelSchema';
 import { colourOf } from '../limits/fuseFamilies';
 import { KEY_STATES, type KeyState, liveness, type SlotEnd, type SlotReading } from '../limits/slotReadings';
-import { auditSlot, unaccounted } from './audit';
+import { auditSlot, settledIn, unaccounted } from './audit';
 import { classifyFeed } from './feeds';
 import { swapBar, swapPairs } from './swap';
 import { countVerdicts, triageOrder, triageSlot } from './triage';
@@ -336,6 +336,18 @@ describe('what a box still owes', () => {
     expect(owed.some((words) => words.includes('unverified here'))).toBe(true);
     const whole: Panel = { ...cab, slots: [{ ...fuse, functions: ['Fan'], confirmed: true }] };
     expect(unaccounted(whole)).toEqual([]);
+    expect(settledIn(whole)).toEqual({ settled: 1, of: 1, words: '1 of 1 positions settled' });
+    expect(settledIn({ ...cab, slots: [...whole.slots, ...bare.slots] })).toMatchObject({
+      settled: 1,
+      of: 2,
+    });
+    // Paper speaks of some build: of which one is owed until somebody says it.
+    const onPaper = (applies?: string): Panel => ({
+      ...whole,
+      slots: whole.slots.map((slot) => ({ ...slot, source: 'lid', ...(applies ? { applies } : {}) })),
+    });
+    expect(unaccounted(onPaper()).map((one) => one.words)).toEqual([expect.stringContaining('which build')]);
+    expect(unaccounted(onPaper('from 2016'))).toEqual([]);
   });
   test('a thumb goes through the fuses row by row, and not through holes where nothing was ordered', () => {
     const order = triageOrder(cab.slots);

@@ -1,5 +1,5 @@
 /** Boxes of fuses and relays: turned, searched, judged, edited, joined, drawn. */
-export { auditSlot, unaccounted } from './audit';
+export { auditSlot, settledIn, unaccounted } from './audit';
 export { CSV_COLUMNS, type CsvColumn, csvChanges, previewCsv, slotsToCsv } from './csv';
 export { begin, type Change, gridSlots, type History, neededSize, redo, step, undo } from './edit';
 export { type EndWords, endsAsHeld, fedEnd, withKnownEnds } from './ends';

@@ -1,5 +1,5 @@
 import type { Panel } from '#core/format';
-import { auditSlot, unaccounted } from '#core/panel';
+import { auditSlot, settledIn, unaccounted } from '#core/panel';
 
 /** What to put right in a box, and what is still owed before it counts as mapped. */
 export function AuditList({
@@ -49,6 +49,9 @@ export function AuditList({
         <h3 id="audit-owed" className="border-b-2 border-line pb-1 text-lg">
           {owed.length === 0 ? 'Nothing owed in this box' : `Still owed: ${owed.length}`}
         </h3>
+        <p className="mt-2" data-testid="settled">
+          {settledIn(panel).words}.
+        </p>
         {owed.some((one) => one.slot !== null) ? (
           <p className="mt-2 text-soft">A slot is proved by effect or by trace, never by its rating.</p>
         ) : null}

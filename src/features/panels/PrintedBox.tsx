@@ -2,7 +2,7 @@
 
 import type { Panel, Slot } from '#core/format';
 import { spokenWord } from '#core/limits';
-import { seenRows, type Turns, turnPanel } from '#core/panel';
+import { seenRows, settledIn, type Turns, turnPanel, unaccounted } from '#core/panel';
 import { formatNumber } from '#core/quantity';
 import { Button } from '@/ui/controls';
 import { PanelDrawing } from './PanelDrawing';
@@ -12,6 +12,24 @@ function isFor(slot: Slot): string {
   const serves = (slot.functions ?? []).filter((one) => one !== slot.meaning);
   const words = [slot.meaning ?? '', serves.length > 0 ? `serves ${serves.join(', ')}` : ''];
   return words.filter((one) => one !== '').join('; ') || '–';
+}
+
+/** What is not settled yet, also on paper: nobody takes a map for whole that is not. */
+function Owed({ panel }: { panel: Panel }) {
+  const owed = unaccounted(panel);
+  if (owed.length === 0) return null;
+  return (
+    <div className="my-2 border-2 border-ink p-2 text-[0.95rem]" data-testid="printed-owed">
+      <p className="font-bold">
+        {settledIn(panel).words}. Still owed: {owed.length}
+      </p>
+      <ul className="columns-1 gap-x-6 sm:columns-2">
+        {owed.map(({ words }) => (
+          <li key={words}>{words}</li>
+        ))}
+      </ul>
+    </div>
+  );
 }
 
 /** One box on paper: the drawing as it is held, and a line for every slot, those that are in doubt marked. */
@@ -36,6 +54,7 @@ export function PrintedBox({ vehicle, panel, turns }: { vehicle: string; panel: 
         wanted={null}
         className={turns % 2 === 0 ? 'my-3 max-w-3xl' : 'my-3 max-w-sm'}
       />
+      <Owed panel={panel} />
       {/* On the phone it scrolls beside the page; on paper it has the whole width. */}
       <div className="overflow-x-auto print:overflow-visible">
         <table className="w-full text-left text-[0.95rem]">

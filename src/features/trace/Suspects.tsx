@@ -37,6 +37,11 @@ export const Suspects = memo(function Suspects({
       >
         {verdict.strength ? <p className="text-lg font-bold">{STRENGTH_WORDS[verdict.strength]}</p> : null}
         <p>{verdict.sentence}</p>
+        {assessment.beforePurchase.length > 0 ? (
+          <p className="mt-1" data-testid="before-purchase">
+            Before anything is bought: {assessment.beforePurchase.join('; ')}.
+          </p>
+        ) : null}
         {assessment.contradiction ? (
           <p className="mt-2 font-semibold text-bad" data-testid="contradiction">
             ⚠ {assessment.contradiction.sentence}
