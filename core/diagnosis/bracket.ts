@@ -1,9 +1,8 @@
 /** Between which stops of a run the fault must lie: a bracket around the suspects that are left. */
 import type { PartStanding } from './assessment';
 import type { Run } from './run';
+import { WORTH_A_WORD } from './thresholds';
 
-/** From this chance on a part is inside the bracket. */
-const WORTH_A_WORD = 0.05;
 /** So much of all chance has to lie inside it, or the fault may as well lie elsewhere. */
 const INSIDE = 0.8;
 

@@ -38,6 +38,7 @@ export { activeCondition, functionRuns, type Run } from './run';
 export { DiagnosisSession } from './session';
 export { type BarredTest, candidateTests } from './tests';
 export { testMatches, testSearchWords } from './testWords';
+export { WORTH_A_WORD } from './thresholds';
 export { partsOfFunction, type RequiredProof, requiredProofs } from './verdict/proofs';
 export { CELL_WORDS, type Cell, type SubstitutionTable, substitutionOf } from './verdict/substitution';
 export { WhatWouldHelp } from './wouldHelp';

@@ -16,6 +16,7 @@ import type { TakenReading } from './evidence/readings';
 import type { Hypothesis } from './hypotheses/hypotheses';
 import { byProbe, kindOf, testId } from './kinds';
 import { CARRIES_AMPS } from './kinds/kind';
+import { FLOWS } from './thresholds';
 import { findContradiction } from './verdict/contradiction';
 import { explainReading, type ReadingNews, readingSentence, SAYS_NOTHING } from './verdict/explainReading';
 import type { Standings } from './verdict/standings';
@@ -48,9 +49,6 @@ export interface Progress {
   /** Episode in which the complaint was last looked at. */
   askedIn: number;
 }
-
-/** From this chance on it counts that current flows. */
-const FLOWS = 0.95;
 
 /** Something is pulled or taken apart for it, so that no current flows as it does otherwise. */
 function isApart(test: TestRef): boolean {

@@ -2,7 +2,7 @@
  * What the sheet of a job says, line by line, all of it from the log and from the answers of the diagnosis that stand
  * beside it. What blocks closing is asked of `missing.ts`, and nothing here says “proved” or “nothing known” against it.
  */
-import { type Assessment, type RequiredProof, testInLog } from '../diagnosis';
+import { type Assessment, type RequiredProof, testInLog, WORTH_A_WORD } from '../diagnosis';
 import type { CircuitFile, Panel, Slot } from '../format';
 import { KEY_STATE_WORDS, type SlotReading } from '../limits';
 import {
@@ -61,9 +61,6 @@ export interface SheetScene {
   /** What a sound circuit does, by `function|condition`. */
   readonly expected: Readonly<Record<string, 'works' | 'weak' | 'dead'>>;
 }
-
-/** From this chance on a suspect is named among what is left. */
-const WORTH_A_WORD = 0.05;
 
 export function sheetOf(scene: SheetScene): Sheet {
   const { job } = scene;

@@ -2,12 +2,11 @@
 
 import type { Hypothesis } from '../hypotheses/hypotheses';
 import { CARRIES_AMPS, type Remaining } from '../kinds/kind';
+import { WORTH_A_WORD } from '../thresholds';
 import type { Predictions } from './predictions';
 
 /** Share of what is left that is looked at for currents. */
 const MOST_OF_IT = 0.98;
-/** From this chance on a hypothesis is worth a word. */
-const WORTH_A_WORD = 0.05;
 
 export class Left implements Remaining {
   private readonly order: readonly number[];

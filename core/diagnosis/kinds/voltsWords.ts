@@ -13,13 +13,11 @@ import {
 import type { CircuitPart, Reading } from '../../format';
 import { CONTACT_WORN_VOLTS, mayLose } from '../../limits';
 import { formatQuantity } from '../../quantity';
+import { FLOWS, FLOWS_NOT } from '../thresholds';
 import { carries, type Meaning, type RefOf } from './kind';
 
 type Ref = RefOf<'volts'>;
 
-/** From this chance on it is said that current flows, and up to this that none does. */
-const FLOWS = 0.95;
-const FLOWS_NOT = 0.05;
 /** Deviations from what a sound circuit shows up to which a reading is as expected. */
 const AS_EXPECTED = 2.5;
 

@@ -8,14 +8,13 @@ import type { TakenReading } from '../evidence/readings';
 import { testId } from '../kinds';
 import { carries } from '../kinds/kind';
 import type { Run } from '../run';
+import { FLOWS } from '../thresholds';
 import { joinWords } from '../verdict/joinWords';
 import { fixedSwitches, moduleVerdicts } from './moduleVerdicts';
 import type { Role, RoleVerdict } from './pinReadings';
 import { type RelayDuty, relayDuty } from './relayDuty';
 import { relayVerdicts } from './relayVerdicts';
 
-/** From this chance on it counts that current flows. */
-const FLOWS = 0.95;
 const NO_LOAD = 'No current flows here by what is left, so a bad joint would show the same.';
 /** Roles whose pin is looked at from the load's side: what lies behind it, towards earth. */
 const TOWARDS_EARTH: ReadonlySet<Role> = new Set(['coil-return', 'earth']);

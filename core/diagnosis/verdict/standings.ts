@@ -1,11 +1,10 @@
 /** Which faults the readings have cleared, part by part. */
 import type { PartStanding } from '../assessment';
 import type { Hypothesis } from '../hypotheses/hypotheses';
+import { WORTH_A_WORD } from '../thresholds';
 
 /** Likelihood ratio to the best below which a fault counts as cleared. */
 const CLEARED = 0.02;
-/** What still has this chance is not called cleared, whatever a likelihood says. */
-const WORTH_A_WORD = 0.05;
 
 export class Standings {
   private readonly byPart: ReadonlyMap<string, readonly number[]>;
