@@ -1,7 +1,7 @@
 /** A test as a technician reads it: what to set, where the leads go, what to beware of. */
 import type { CircuitFile, CircuitPart, Condition, TestRef } from '../format';
 import { CircuitModel } from '../network';
-import { safetyGate } from '../safety';
+import { type Deed, safetyGate, shortest } from '../safety';
 import { sideTaken } from './habits';
 import { kindOf } from './kinds';
 import { type AnswerKind, Names } from './kinds/kind';
@@ -19,6 +19,8 @@ export interface TestCardWords {
   readonly cautions: readonly string[];
   /** Our side of a question on which people of the trade disagree, where this test raises one. */
   readonly side: string | null;
+  /** How long what it has on may stay on, seconds; null where nothing limits it. */
+  readonly onSeconds: number | null;
   /** Slot of the vehicle's panel set at which it is done, where there is one. */
   readonly slot: { readonly panel: string; readonly slot: string } | null;
 }
@@ -91,9 +93,9 @@ function slotAtNode(circuit: CircuitFile, node: string, place: string | null) {
 }
 
 /** What is said before a test, by the one gate; what it forbids was never offered. */
-function warningsOf(circuit: CircuitFile, ref: TestRef): string[] {
+function warningsOf(circuit: CircuitFile, deed: Deed): string[] {
   const scene = { circuit, unbidden: false, lampVolts: [circuit.nominalVolts], highestVolts: null };
-  return safetyGate(deedOf(modelOf(circuit), ref), scene).warnings.map(({ words }) => words);
+  return safetyGate(deed, scene).warnings.map(({ words }) => words);
 }
 
 const models = new WeakMap<CircuitFile, CircuitModel>();
@@ -115,13 +117,15 @@ export function testCardWords(
   const kind = kindOf(ref);
   const body = kind.card(names, ref, lead);
   const placeCaution = circuit.places.find((one) => one.id === place)?.caution;
-  const warnings = warningsOf(circuit, ref);
+  const deed = deedOf(modelOf(circuit), ref);
+  const warnings = warningsOf(circuit, deed);
   const slotPart = kind.slotPart?.(ref);
   return {
     ...body,
     title: 'condition' in ref ? `${body.title}${plugTitle(circuit, ref.condition)}` : body.title,
     answer: kind.answer,
     side: sideTaken(ref),
+    onSeconds: shortest(deed, circuit),
     settings: body.settings ?? ('condition' in ref ? conditionSettings(circuit, ref.condition) : []),
     cautions: [...warnings, ...body.cautions, ...(placeCaution ? [placeCaution] : [])],
     slot: slotPart

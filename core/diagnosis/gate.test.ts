@@ -230,3 +230,21 @@ test('each card says what its deed meets, at its moment', () => {
     if (ohms) expect(said(ref)).toContain('Never ohms on a live circuit');
   }
 });
+
+test('what is made for seconds has its limit on every card that has it on, and on no other', () => {
+  const circuit = structuredClone(demoCircuit('van-proving-cabinet'));
+  circuit.functions.find(({ id }) => id === FAN.function)!.name = 'Winch';
+  const at = (condition: string) =>
+    testCardWords(
+      circuit,
+      { kind: 'volts', node: 'm1-plus', against: circuit.reference, condition },
+      null,
+      'it',
+    );
+  expect(at('fan-on').onSeconds).toBe(10);
+  expect(at('fan-on').cautions.join(' ')).toContain('On for 10 s at most');
+  expect(at('all-off').onSeconds).toBeNull();
+  expect(
+    testCardWords(demoCircuit('van-proving-cabinet'), { kind: 'look', part: 'F31' }, null, '').onSeconds,
+  ).toBeNull();
+});

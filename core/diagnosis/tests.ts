@@ -88,7 +88,11 @@ export function candidateTests(
 
 /** What a hand does for a test, all of it. */
 export function deedOf(model: CircuitModel, ref: TestRef): Deed {
-  return { ...NO_DEED, ...kindOf(ref).deed(model, ref) };
+  const on =
+    'condition' in ref
+      ? model.circuit.functions.filter((one) => model.expectedOn(one, ref.condition)).map(({ id }) => id)
+      : [];
+  return { ...NO_DEED, on, ...kindOf(ref).deed(model, ref) };
 }
 
 /** The job as safety sees it: what fails in a condition in which it should be off, runs unbidden. */

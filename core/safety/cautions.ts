@@ -90,6 +90,12 @@ function lampFits({ circuit, lampVolts }: SafetyScene): boolean {
   return lampVolts.some((volts) => Math.abs(volts - circuit.nominalVolts) <= LAMP_WITHIN * volts);
 }
 
+/** How long a deed may leave on what it has on, seconds; null where nothing limits it. */
+export function shortest({ runs, on }: Deed, circuit: CircuitFile): number | null {
+  const seconds = [...runs, ...on].flatMap((id) => mayBeOnSeconds(circuit, id) ?? []);
+  return seconds.length > 0 ? Math.min(...seconds) : null;
+}
+
 const MAKER = 'Only by the maker’s procedure.';
 
 export const CAUTIONS: readonly Caution[] = [
@@ -272,17 +278,15 @@ export const CAUTIONS: readonly Caution[] = [
   {
     id: 'short-time',
     moment: 'before-running',
-    words: ({ runs }, { circuit }) => {
-      const seconds = Math.min(...runs.flatMap((id) => mayBeOnSeconds(circuit, id) ?? []));
-      return `On for ${seconds} s at most, then off: it is made for seconds. The maker’s figure counts.`;
-    },
-    concerns: ({ runs }, { circuit }) => runs.some((id) => mayBeOnSeconds(circuit, id) !== null),
+    words: (deed, { circuit }) =>
+      `On for ${shortest(deed, circuit)} s at most, then off: it is made for seconds. The maker’s figure counts.`,
+    concerns: (deed, { circuit }) => shortest(deed, circuit) !== null,
   },
   {
     id: 'hot',
     moment: 'before-running',
     words: () => 'It gets hot: not touched while it is on, nor soon after.',
-    concerns: ({ runs }, { circuit }) => runs.some((id) => isHot(circuit, id)),
+    concerns: ({ runs, on }, { circuit }) => [...runs, ...on].some((id) => isHot(circuit, id)),
   },
   {
     id: 'crank',

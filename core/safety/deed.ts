@@ -26,6 +26,8 @@ export interface Deed {
   readonly ohms: boolean;
   /** Functions that run, or may start, while hands are near. */
   readonly runs: readonly string[];
+  /** Functions that are on while it is done, whoever switched them. */
+  readonly on: readonly string[];
   readonly cranks: boolean;
   readonly engineRuns: boolean;
   /** At the posts of a battery. */
@@ -47,6 +49,7 @@ export const NO_DEED: Deed = {
   lampInPlace: false,
   ohms: false,
   runs: [],
+  on: [],
   cranks: false,
   engineRuns: false,
   atBattery: false,

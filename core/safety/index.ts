@@ -8,6 +8,7 @@ export {
   momentsOf,
   type SafetyScene,
   STOP_VOLTS,
+  shortest,
 } from './cautions';
 export { type Deed, NO_DEED } from './deed';
 export { isHot, isMoving, mayBeOnSeconds } from './duty';

@@ -7,6 +7,7 @@ import { useJob } from '@/features/jobs';
 import { PanelView } from '@/features/panels';
 import { Button, Caution } from '@/ui/controls';
 import { Override } from '@/ui/Override';
+import { DutyClock } from './DutyClock';
 import { HelperPrompt } from './HelperPrompt';
 import { type Answer, ReadingPad, readAnswer } from './ReadingPad';
 
@@ -156,6 +157,7 @@ export function TestCard({
           ) : null}
         </div>
         <div className="mt-4 lg:mt-0">
+          {words.onSeconds === null ? null : <DutyClock key={proposal.id} seconds={words.onSeconds} />}
           {helper ? (
             <HelperPrompt helper={helper.name} settings={words.settings} onStands={helper.onStands} />
           ) : gate ? (
