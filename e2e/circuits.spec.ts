@@ -419,8 +419,9 @@ test('a bridge is blocked on its own card until the feed was read; an override i
   );
   await page.getByTestId('sending').getByText('All recorded').waitFor({ state: 'attached' });
   await page.goto(`${job}/sheet`);
-  await expect(page.getByTestId('sheet')).toContainText(
-    /Although it was blocked, by .+: Begun: bridge Relay 4, cabinet fan, its feed not read first/,
+  const overridden = page.locator('[data-part="Gates overridden, cautions read"] li');
+  await expect(overridden).toContainText(
+    /Although it was blocked: Begun: bridge Relay 4, cabinet fan, its feed not read first.+, \d\d:\d\d/,
   );
 });
 
