@@ -46,6 +46,17 @@ const LAYOUTS: Readonly<Record<string, Layout>> = {
     plug: 'C1',
     relay: 'R1',
   },
+  'three-pin-relay': {
+    load: 'L1',
+    kind: 'led',
+    on: 'on',
+    off: 'off',
+    fuse: 'F1',
+    feed: ['R1', 'W1', 'C1'],
+    back: ['W2', 'G1'],
+    plug: 'C1',
+    relay: 'R1',
+  },
   'relay-two-fuses': {
     load: 'L1',
     kind: 'pump',

@@ -128,6 +128,19 @@ export const PATTERNS: readonly Pattern[] = [
     ],
   },
   {
+    id: 'three-pin-relay',
+    name: 'Three-pin relay',
+    says: 'Coil and contact share one pin; the switch earths the coil.',
+    asksInterlocks: true,
+    lines: (input) => [
+      `battery, fuse F1 "Its fuse", relay R1 "Its relay" contact, wire W1 "Wire to the load", plug C1 "Plug at the load", ${load(input)}, wire W2 "Earth wire", earth G1 "Its earth point"`,
+      `from F1, relay R1 coil, wire W3 "Command wire", switch S1 "Its switch"${locks(input)}, earth G2 "Earth of the switch"`,
+      watched(input),
+      `when off "Switch off": key off${locked(input)}`,
+      `when on "Its switch on": key off, S1 on${locked(input)}`,
+    ],
+  },
+  {
     id: 'relay-two-fuses',
     name: 'One relay feeding two fuses',
     says: 'What else that relay feeds tells half of it.',

@@ -22,6 +22,10 @@ export class Left implements Remaining {
     this.order = [...now.keys()].sort((one, other) => now[other]! - now[one]!);
   }
 
+  get lead(): number {
+    return this.now[this.order[0]!] ?? 0;
+  }
+
   get likely(): readonly Hypothesis[] {
     const { hypotheses } = this.predictions;
     return this.order.filter((h) => this.now[h]! >= WORTH_A_WORD).map((h) => hypotheses[h]!);

@@ -80,6 +80,8 @@ export interface Meaning {
 export interface Remaining {
   /** Hypotheses worth a word, the likeliest first. */
   readonly likely: readonly Hypothesis[];
+  /** Chance of the likeliest of them, 0 to 1. */
+  readonly lead: number;
   /** Chance that current flows through a point in a condition, 0 to 1. */
   flows(condition: string, node: string): number;
 }

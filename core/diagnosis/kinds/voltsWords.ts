@@ -21,6 +21,9 @@ type Ref = RefOf<'volts'>;
 /** Deviations from what a sound circuit shows up to which a reading is as expected. */
 const AS_EXPECTED = 2.5;
 
+/** From this chance on a suspect is looked at, and not everything before the point. */
+const LEADS = 0.5;
+
 /** Below this share of the nominal volts a point that should be dead is not called live. */
 const LIVE_SHARE = 0.05;
 
@@ -214,7 +217,11 @@ function pointWords(meaning: Meaning, ref: Ref, volts: number): string {
   }
   const belongs = formatQuantity(sound, 'V');
   if (volts < sound * 0.15) {
-    return `${shown} where ${belongs} belong: the feed does not arrive here. Look at key, switches and everything upstream before any part is condemned.`;
+    const upstream =
+      meaning.left.lead < LEADS
+        ? ' Look at key, switches and everything upstream before any part is condemned.'
+        : '';
+    return `${shown} where ${belongs} belong: the feed does not arrive here.${upstream}`;
   }
   if (volts < sound) {
     return `${shown} instead of ${belongs}: volts are lost in resistance before this point, or the return is lifted less than it should be.`;
