@@ -2,6 +2,7 @@
 import type { CircuitFile, CircuitPart, Condition, TestRef } from '../format';
 import { CircuitModel } from '../network';
 import { type Deed, safetyGate, shortest } from '../safety';
+import { type Fitted, fittedInShort } from './evidence/fitted';
 import { sideTaken } from './habits';
 import { kindOf } from './kinds';
 import { type AnswerKind, Names } from './kinds/kind';
@@ -106,12 +107,16 @@ function modelOf(circuit: CircuitFile): CircuitModel {
   return made;
 }
 
-/** The card of a test, at the place and with the lead that were proposed for it. */
+/**
+ * The card of a test, at the place and with the lead that were proposed for it; `fitted` are parts that do not stand in
+ * their own places, which is a part of what is set.
+ */
 export function testCardWords(
   circuit: CircuitFile,
   ref: TestRef,
   place: string | null,
   lead: string,
+  fitted?: Fitted,
 ): TestCardWords {
   const names = new Names(circuit);
   const kind = kindOf(ref);
@@ -119,14 +124,21 @@ export function testCardWords(
   const placeCaution = circuit.places.find((one) => one.id === place)?.caution;
   const deed = deedOf(modelOf(circuit), ref);
   const warnings = warningsOf(circuit, deed);
+  const sits = fitted ? fittedInShort(circuit, fitted) : [];
   const slotPart = kind.slotPart?.(ref);
   return {
     ...body,
-    title: 'condition' in ref ? `${body.title}${plugTitle(circuit, ref.condition)}` : body.title,
+    title: [
+      'condition' in ref ? `${body.title}${plugTitle(circuit, ref.condition)}` : body.title,
+      ...sits,
+    ].join(', '),
     answer: kind.answer,
     side: sideTaken(ref),
     onSeconds: shortest(deed, circuit),
-    settings: body.settings ?? ('condition' in ref ? conditionSettings(circuit, ref.condition) : []),
+    settings: [
+      ...(body.settings ?? ('condition' in ref ? conditionSettings(circuit, ref.condition) : [])),
+      ...sits.map((words) => `${words[0]!.toUpperCase()}${words.slice(1)}`),
+    ],
     cautions: [...warnings, ...body.cautions, ...(placeCaution ? [placeCaution] : [])],
     slot: slotPart
       ? (names.partOf(slotPart)?.slot ?? null)

@@ -3,6 +3,7 @@ import { circuitOf, fuse, lamp, ON, wire } from '../../testing/circuits';
 import { breakCircuit, type Fault } from '../faults';
 import type { CircuitPart, FunctionStateName, TestRef } from '../format';
 import { CircuitModel } from '../network';
+import { testCardWords } from './card';
 import type { Fitted } from './evidence/fitted';
 import { fittedKey, fittedWords } from './evidence/fitted';
 import type { TakenReading } from './evidence/readings';
@@ -122,4 +123,11 @@ test('one state has one name whichever way round it is said; a sentence says whi
     'Relay K1 and Relay K2 stand exchanged: in the place of Relay K1 sits Relay K2, and the other way round.',
     'In the place of Relay K2 sits the known good part.',
   ]);
+  // Two cards that differ only in which one sits where differ in what is set, and in their titles.
+  const ref = { kind: 'look', part: map.parts.find(({ kind }) => kind === 'fuse')!.id } as const;
+  const [plain, exchanged] = [undefined, { exchanged: EXCHANGED.exchanged, knownGood: [] }].map((fitted) =>
+    testCardWords(map, ref, null, '', fitted),
+  );
+  expect(exchanged!.title).toBe(`${plain!.title}, Relay K1 and Relay K2 exchanged`);
+  expect(exchanged!.settings).toEqual([...plain!.settings, 'Relay K1 and Relay K2 exchanged']);
 });

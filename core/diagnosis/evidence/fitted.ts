@@ -44,6 +44,15 @@ export function asFitted(
   });
 }
 
+/** The same in a few words each, for what is set before a test and for its title. */
+export function fittedInShort(circuit: CircuitFile, { exchanged, knownGood }: Fitted): string[] {
+  const names = new Names(circuit);
+  return [
+    ...exchanged.map(({ one, other }) => `${names.part(one)} and ${names.part(other)} exchanged`),
+    ...knownGood.map((part) => `known good part in the place of ${names.part(part)}`),
+  ];
+}
+
 /** Which one sits where, a sentence for each. */
 export function fittedWords(circuit: CircuitFile, { exchanged, knownGood }: Fitted): string[] {
   const names = new Names(circuit);

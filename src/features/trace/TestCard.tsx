@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import { type Proposal, testCardWords } from '#core/diagnosis';
 import type { CircuitFile, PanelSetFile } from '#core/format';
+import { fittedNow } from '#core/log';
 import { useJob } from '@/features/jobs';
 import { PanelView } from '@/features/panels';
 import { Button, Caution } from '@/ui/controls';
@@ -55,10 +56,10 @@ export function TestCard({
   /** Why the test may not be made yet; null when nothing stands against it. */
   gate: CardGate | null;
 }) {
-  const { data } = useJob();
+  const { data, job } = useJob();
   const words = useMemo(
-    () => testCardWords(circuit, proposal.ref, proposal.place, proposal.lead),
-    [circuit, proposal],
+    () => testCardWords(circuit, proposal.ref, proposal.place, proposal.lead, fittedNow(job).fitted),
+    [circuit, proposal, job],
   );
   const [problem, setProblem] = useState<string | null>(null);
   const [showPanel, setShowPanel] = useState(false);
