@@ -215,6 +215,9 @@ class At {
     { kind: 'lamp', node: this.pin(this.layout.load, 'plus'), condition: this.condition },
     { lamp },
   ];
+  /** At the battery's own plus post, in the condition of the complaint. */
+  readonly post = (share: number) =>
+    this.share(this.one.circuit.parts.find(({ kind }) => kind === 'battery')!.id, share, 'plus');
   readonly battery = (share: number): Taken => [
     { kind: 'battery', state: 'rest' },
     { volts: Math.round(share * this.one.nominal * 100) / 100 },
@@ -280,6 +283,13 @@ const RULES: readonly Rule[] = [
     says: [/lost in resistance before this point/],
     never: [/does not arrive/, /is sound/],
     notCleared: ({ feed }) => feed.filter((part) => /^[WCSR]/.test(part)),
+  },
+  {
+    rule: 'volts missing at the post of the battery are missing in the battery, not before it',
+    state: 'weak',
+    readings: (at) => [at.post(0.75)],
+    says: [/gives way|is low/, /at both posts/],
+    never: [/before this point/, /does not arrive/, /key, switches/],
   },
   {
     rule: 'most volts at a weak load: nothing is said to be lost before it',

@@ -187,6 +187,20 @@ function ordinaryWords(flows: number, shown: string, isReturn: boolean, ground: 
     : `${shown}, as expected: the feed reaches here, but without load this does not prove it; a bad joint would show the same.`;
 }
 
+/** Too little at the battery's own post: nothing lies before it but the battery, and its joint to the reference. */
+function sourceWords(
+  { names }: Meaning,
+  shown: string,
+  belongs: string,
+  battery: CircuitPart,
+  flows: number,
+): string {
+  const joint = `or what joins its minus to ${names.ground} is poor: read it at both posts`;
+  return flows >= FLOWS
+    ? `${shown} instead of ${belongs} under load: ${battery.name} gives way, ${joint} before anything behind is judged.`
+    : `${shown} instead of ${belongs}: ${battery.name} is low, ${joint} before anything behind is judged.`;
+}
+
 /** What a voltage at a point means, read against the reference. */
 function pointWords(meaning: Meaning, ref: Ref, volts: number): string {
   const { model, names, expected } = meaning;
@@ -216,6 +230,8 @@ function pointWords(meaning: Meaning, ref: Ref, volts: number): string {
     return `Only ${shown}: a few millivolts are nothing; no feed arrives here.`;
   }
   const belongs = formatQuantity(sound, 'V');
+  const source = model.circuit.parts.find((part) => part.kind === 'battery' && part.pins.plus === ref.node);
+  if (source && volts < sound) return sourceWords(meaning, shown, belongs, source, flows);
   if (volts < sound * 0.15) {
     const upstream =
       meaning.left.lead < LEADS

@@ -124,7 +124,7 @@ function PlaceOfWork() {
       data-testid="work-place"
     >
       <Field label="Where the work was done">
-        <input {...form.register('place')} className={INPUT} />
+        <input {...form.register('place')} className={`${INPUT} w-80 max-w-full`} />
       </Field>
       <Button type="submit">It was there</Button>
       {form.problem ? <Problem>{form.problem}</Problem> : null}
