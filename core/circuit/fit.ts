@@ -1,11 +1,48 @@
 /** Makes a circuit from elsewhere one of a vehicle that has circuits already: one battery, one body, no name twice. */
 import type { CircuitFile, CircuitPart } from '../format';
 
-/** Renames parts, points, places, functions and conditions that the vehicle has already; battery and body become its own. */
-export function fitCircuit(circuit: CircuitFile, existing: readonly CircuitFile[]): CircuitFile {
+/** The id itself, or with the first number behind a point that nothing has yet; it is taken from then on. */
+export function freeId(id: string, used: Set<string>): string {
+  let made = id;
+  for (let n = 2; used.has(made); n++) made = `${id}.${n}`;
+  used.add(made);
+  return made;
+}
+
+interface FitOptions {
+  /** Ids of parts that are the same part as the vehicle has under that id. */
+  readonly same?: readonly string[];
+  /** Its battery is another than the vehicle's: it stays beside that. */
+  readonly ownBattery?: boolean;
+}
+
+/**
+ * Renames parts, points, places, functions and conditions that the vehicle has already; battery and body become its
+ * own, and so does every part in `same`: it is as the vehicle has it, between the points that it is between there.
+ */
+export function fitCircuit(
+  circuit: CircuitFile,
+  existing: readonly CircuitFile[],
+  options: FitOptions = {},
+): CircuitFile {
+  return fitted(circuit, existing, options).circuit;
+}
+
+interface Fitted {
+  readonly circuit: CircuitFile;
+  /** Points that are one here and two on the vehicle, with nothing drawn between them that always conducts. */
+  readonly torn: readonly string[];
+}
+
+/** As `fitCircuit`, and says where parts that are to be the vehicle's own do not meet there. */
+export function fitted(
+  circuit: CircuitFile,
+  existing: readonly CircuitFile[],
+  { same = [], ownBattery = false }: FitOptions,
+): Fitted {
   const [first] = existing;
-  if (!first) return circuit;
-  const own = circuit.parts.find((part) => part.kind === 'battery');
+  if (!first) return { circuit, torn: [] };
+  const own = ownBattery ? undefined : circuit.parts.find((part) => part.kind === 'battery');
   const theirs = first.parts.find((part) => part.kind === 'battery');
   const node = new Map<string, string>();
   if (own && theirs) {
@@ -17,6 +54,25 @@ export function fitCircuit(circuit: CircuitFile, existing: readonly CircuitFile[
   // Where body and battery minus are one point in the circuit, its earths go to the vehicle's body.
   const minusIsBody = ownBody !== undefined && own?.pins.minus === ownBody;
   if (ownBody !== undefined) node.set(ownBody, body);
+  const ours = new Map(circuit.parts.map((one) => [one.id, one]));
+  const kept = new Map<string, CircuitPart>();
+  const gaps: { at: string; from: string; to: string }[] = [];
+  for (const one of existing.flatMap((file) => file.parts)) {
+    const mine = same.includes(one.id) && !kept.has(one.id) ? ours.get(one.id) : undefined;
+    if (!mine) continue;
+    kept.set(one.id, one);
+    const there = one.pins as Readonly<Record<string, string>>;
+    for (const [pin, at] of Object.entries(mine.pins)) {
+      const wanted = there[pin];
+      const before = node.get(at);
+      if (wanted === undefined || wanted === before) continue;
+      if (before === undefined) node.set(at, wanted);
+      else gaps.push({ at, from: before, to: wanted });
+    }
+  }
+  // One point here may be two on the vehicle: a sketch leaves out what lies before a fuse. That comes along.
+  const known = existing.flatMap((file) => file.parts);
+  const between = gaps.map((gap) => ({ ...gap, way: wayBetween(known, gap.from, gap.to, LEAD_ON) }));
   const taken = {
     part: new Set(existing.flatMap((one) => one.parts.map((part) => part.id))),
     node: new Set(existing.flatMap((one) => one.nodes.map((each) => each.id))),
@@ -25,17 +81,13 @@ export function fitCircuit(circuit: CircuitFile, existing: readonly CircuitFile[
     function: new Set(existing.flatMap((one) => one.functions.map((each) => each.id))),
     file: new Set(existing.map((one) => one.id)),
   };
-  const free = (id: string, used: Set<string>) => {
-    let made = id;
-    for (let n = 2; used.has(made); n++) made = `${id}.${n}`;
-    used.add(made);
-    return made;
-  };
-  const part = new Map(circuit.parts.map((one) => [one.id, free(one.id, taken.part)]));
+  const part = new Map(
+    circuit.parts.map((one) => [one.id, kept.has(one.id) ? one.id : freeId(one.id, taken.part)]),
+  );
   if (own && theirs) part.set(own.id, theirs.id);
-  for (const one of circuit.nodes) if (!node.has(one.id)) node.set(one.id, free(one.id, taken.node));
-  const place = new Map(circuit.places.map((one) => [one.id, free(one.id, taken.place)]));
-  const condition = new Map(circuit.conditions.map((one) => [one.id, free(one.id, taken.condition)]));
+  for (const one of circuit.nodes) if (!node.has(one.id)) node.set(one.id, freeId(one.id, taken.node));
+  const place = new Map(circuit.places.map((one) => [one.id, freeId(one.id, taken.place)]));
+  const condition = new Map(circuit.conditions.map((one) => [one.id, freeId(one.id, taken.condition)]));
   const loadOf = (load: string) => {
     const at = load.lastIndexOf(':');
     return at > 0 && !part.has(load)
@@ -46,6 +98,8 @@ export function fitCircuit(circuit: CircuitFile, existing: readonly CircuitFile[
     record && Object.fromEntries(Object.entries(record).map(([id, value]) => [part.get(id) ?? id, value]));
   const renamed = (one: CircuitPart): CircuitPart => {
     if (own && theirs && one.id === own.id) return theirs;
+    const here = kept.get(one.id);
+    if (here) return here;
     const pins = Object.fromEntries(Object.entries(one.pins).map(([pin, at]) => [pin, node.get(at) ?? at]));
     return {
       ...one,
@@ -57,6 +111,10 @@ export function fitCircuit(circuit: CircuitFile, existing: readonly CircuitFile[
   const parts = circuit.parts.map(renamed);
   const shared = new Map(existing.flatMap((one) => one.nodes.map((each) => [each.id, each] as const)));
   const nodes = new Map<string, CircuitFile['nodes'][number]>();
+  // Pins of a part of the vehicle that nothing here goes to come along with it.
+  for (const one of kept.values()) {
+    for (const at of Object.values(one.pins) as string[]) nodes.set(at, shared.get(at)!);
+  }
   for (const one of circuit.nodes) {
     const id = node.get(one.id)!;
     const known = shared.get(id);
@@ -69,8 +127,15 @@ export function fitCircuit(circuit: CircuitFile, existing: readonly CircuitFile[
   const reference = shared.get(first.reference);
   if (reference && minusIsBody) nodes.set(reference.id, reference);
   // What joins the vehicle's battery to its body comes along, so that the circuit works by itself.
-  const earthWay = minusIsBody ? wayBetween(first, theirs?.pins.minus ?? first.reference, body) : [];
-  for (const one of earthWay) {
+  const earthWay = minusIsBody
+    ? wayBetween(first.parts, theirs?.pins.minus ?? first.reference, body, JOINS)
+    : [];
+  const drawn = new Set(parts.map((one) => one.id));
+  const along = new Map(
+    [...earthWay, ...between.flatMap(({ way }) => way)].map((one) => [one.id, one] as const),
+  );
+  for (const id of drawn) along.delete(id);
+  for (const one of along.values()) {
     for (const at of Object.values(one.pins) as string[]) {
       const known = shared.get(at);
       if (known) nodes.set(at, known);
@@ -79,20 +144,20 @@ export function fitCircuit(circuit: CircuitFile, existing: readonly CircuitFile[
   const places = new Map<string, CircuitFile['places'][number]>();
   const wanted = new Set([
     ...[...nodes.values()].flatMap((one) => (one.access ?? []).map((each) => each.place)),
-    ...[...parts, ...earthWay].flatMap((one) => (one.place === undefined ? [] : [one.place])),
+    ...[...parts, ...along.values()].flatMap((one) => (one.place === undefined ? [] : [one.place])),
   ]);
   for (const one of existing.flatMap((each) => each.places)) if (wanted.has(one.id)) places.set(one.id, one);
   for (const one of circuit.places) {
     const id = place.get(one.id)!;
     if (wanted.has(id)) places.set(id, { ...one, id });
   }
-  return {
+  const made: CircuitFile = {
     ...circuit,
-    id: free(circuit.id, taken.file),
+    id: freeId(circuit.id, taken.file),
     reference: first.reference,
     places: [...places.values()],
     nodes: [...nodes.values()],
-    parts: [...parts, ...earthWay],
+    parts: [...parts, ...along.values()],
     conditions: circuit.conditions.map((one) => ({
       ...one,
       id: condition.get(one.id)!,
@@ -102,20 +167,32 @@ export function fitCircuit(circuit: CircuitFile, existing: readonly CircuitFile[
     })),
     functions: circuit.functions.map((one) => ({
       ...one,
-      id: free(one.id, taken.function),
+      id: freeId(one.id, taken.function),
       load: loadOf(one.load),
     })),
   };
+  const torn = between.filter(({ way }) => way.length === 0).map(({ at }) => at);
+  return { circuit: made, torn };
 }
 
-/** Parts on the shortest way of conductors between two points; none where they are one or are not joined. */
-function wayBetween(circuit: CircuitFile, from: string, to: string): CircuitPart[] {
+/** What joins an earth to a post. */
+const JOINS: readonly CircuitPart['kind'][] = ['wire', 'ground', 'connector', 'splice'];
+/** What leads on whatever is switched: a way of these alone may be left out of a sketch. */
+const LEAD_ON: readonly CircuitPart['kind'][] = [...JOINS, 'fuse', 'fusible-link', 'breaker'];
+
+/** Parts on the shortest way of such kinds between two points; none where they are one or are not joined. */
+function wayBetween(
+  parts: readonly CircuitPart[],
+  from: string,
+  to: string,
+  kinds: readonly CircuitPart['kind'][],
+): CircuitPart[] {
   const before = new Map<string, { node: string; part: CircuitPart }>();
   const queue = [from];
   for (const node of queue) {
     if (node === to) break;
-    for (const part of circuit.parts) {
-      if (!['wire', 'ground', 'connector', 'splice'].includes(part.kind)) continue;
+    for (const part of parts) {
+      if (!kinds.includes(part.kind)) continue;
       const nodes = Object.values(part.pins) as string[];
       if (!nodes.includes(node)) continue;
       for (const next of nodes) {

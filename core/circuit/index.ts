@@ -1,8 +1,9 @@
 /** Parts made into a network, circuits checked, joined and renamed. */
 export { coilsBehind, fedBehind, loadSide, partsBehind, pointsBehind } from './behind';
 export { checkCircuit, checkCircuitText } from './checkCircuit';
+export { type Clash, clashesWith } from './clash';
 export { loadOhms, startFactor } from './expand';
-export { fitCircuit } from './fit';
+export { fitCircuit, fitted } from './fit';
 export { guessTolerance, isUnknownLoad, unknownOf } from './guesses';
 export { byColour, type LedgerRow, wireLedger } from './ledger';
 export { mergeCircuits } from './merge';

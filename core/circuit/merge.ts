@@ -12,7 +12,8 @@ type Condition = CircuitFile['conditions'][number];
 type FunctionEntry = CircuitFile['functions'][number];
 type Report = (path: string, message: string) => void;
 
-function same(left: unknown, right: unknown): boolean {
+/** The same in every field, in whatever order. */
+export function same(left: unknown, right: unknown): boolean {
   return JSON.stringify(sortKeys(left)) === JSON.stringify(sortKeys(right));
 }
 

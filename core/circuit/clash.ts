@@ -1,0 +1,56 @@
+/** A circuit drawn for a vehicle that has others: which of its parts bear the id of one that is there already. */
+import type { CircuitFile, CircuitPart } from '../format';
+import { freeId } from './fit';
+import { same } from './merge';
+
+/** A part of a new circuit that bears the id of a part of the vehicle: the same part, or another one. */
+export interface Clash {
+  readonly id: string;
+  readonly name: string;
+  /** The part that has the id already, and the circuit that it is in. */
+  readonly theirs: string;
+  readonly circuit: string;
+  /** Id that it gets if it is another part. */
+  readonly proposal: string;
+  /** What of it gives way if it is the same part: fields said otherwise here. */
+  readonly givesWay: readonly string[];
+  /** Why they cannot be one part, in words; null where they can. */
+  readonly apart: string | null;
+}
+
+/** Fields of a part that are said here and said otherwise there; what only one says disagrees with nothing. */
+function saidOtherwise(ours: CircuitPart, theirs: CircuitPart): string[] {
+  const there = theirs as unknown as Readonly<Record<string, unknown>>;
+  return Object.entries(ours)
+    .filter(([field, value]) => field !== 'pins' && value !== undefined && !same(value, there[field]))
+    .map(([field]) => field);
+}
+
+function whyApart(ours: CircuitPart, theirs: CircuitPart, file: string): string | null {
+  if (ours.kind !== theirs.kind) return `${ours.id} in ${file} is ${theirs.name}, which is no such part.`;
+  return ours.safetyCritical && !theirs.safetyCritical
+    ? `It is marked here as serving a safety function and is not in ${file}: mark it there first if it is the same.`
+    : null;
+}
+
+/** Parts whose ids the vehicle gives already. The battery is none of them: it becomes that of the vehicle. */
+export function clashesWith(circuit: CircuitFile, existing: readonly CircuitFile[]): readonly Clash[] {
+  const taken = new Set([...existing, circuit].flatMap((one) => one.parts.map((part) => part.id)));
+  return circuit.parts.flatMap((ours): Clash[] => {
+    const file = existing.find((one) => one.parts.some((part) => part.id === ours.id));
+    const theirs = file?.parts.find((part) => part.id === ours.id);
+    if (!file || !theirs || (ours.kind === 'battery' && theirs.kind === 'battery')) return [];
+    const apart = whyApart(ours, theirs, file.name);
+    return [
+      {
+        id: ours.id,
+        name: ours.name,
+        theirs: theirs.name,
+        circuit: file.name,
+        proposal: freeId(ours.id, taken),
+        givesWay: apart === null ? saidOtherwise(ours, theirs) : [],
+        apart,
+      },
+    ];
+  });
+}
