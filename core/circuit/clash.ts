@@ -27,9 +27,9 @@ function saidOtherwise(ours: CircuitPart, theirs: CircuitPart): string[] {
 }
 
 function whyApart(ours: CircuitPart, theirs: CircuitPart, file: string): string | null {
-  if (ours.kind !== theirs.kind) return `${ours.id} in ${file} is ${theirs.name}, which is no such part.`;
+  if (ours.kind !== theirs.kind) return `in ${file} this is ${theirs.name}, which is no such part.`;
   return ours.safetyCritical && !theirs.safetyCritical
-    ? `It is marked here as serving a safety function and is not in ${file}: mark it there first if it is the same.`
+    ? `it is marked here as serving a safety function and is not in ${file}: mark it there first if it is the same.`
     : null;
 }
 

@@ -11,6 +11,7 @@ import { Choice } from '@/ui/Choice';
 import { Button } from '@/ui/controls';
 import { LiveCircuit } from './LiveCircuit';
 import { TextPane } from './TextPane';
+import { useClashes } from './useClashes';
 import { useReadText } from './useReadText';
 
 const VIEWS = [
@@ -99,11 +100,14 @@ export function CircuitView({
   };
   /** The request that an unchanged try goes on with. */
   const request = useRef<Tried | null>(null);
+  const clashes = useClashes(text, saved ? null : read.circuit, others);
   const save = async () => {
-    if (!read.circuit || read.of !== text) return;
+    if (!read.circuit || read.of !== text || clashes.open > 0) return;
+    const fit = saved ? { ok: true as const, circuit: read.circuit } : clashes.fit(read.circuit);
+    if (!fit.ok) return setSaving({ busy: false, problem: fit.message });
     setSaving({ busy: true, problem: null });
-    const same = saved?.id === read.circuit.id;
-    const body = { text: JSON.stringify(read.circuit), base: same ? basis.version : 0 };
+    const same = saved?.id === fit.circuit.id;
+    const body = { text: JSON.stringify(fit.circuit), base: same ? basis.version : 0 };
     request.current = requestFor(request.current, JSON.stringify(body));
     const posted = await postJson<{ problems?: { message: string }[]; message?: string; version?: number }>(
       `/api/vehicles/${vehicleId}/import`,
@@ -120,11 +124,11 @@ export function CircuitView({
     forgetDraft();
     setSaving({ busy: false, problem: null });
     if (same) {
-      const kept = writeNotation(read.circuit, { everything: false });
+      const kept = writeNotation(fit.circuit, { everything: false });
       setText(kept);
       setBasis({ first: kept, version: posted.answer.version ?? basis.version + 1 });
       router.refresh();
-    } else router.push(`/vehicles/${vehicleId}/circuits/${encodeURIComponent(read.circuit.id)}`);
+    } else router.push(`/vehicles/${vehicleId}/circuits/${encodeURIComponent(fit.circuit.id)}`);
   };
 
   return (
@@ -189,6 +193,7 @@ export function CircuitView({
           nominalVolts={nominalVolts}
           busy={saving.busy}
           problem={saving.problem}
+          clashes={clashes}
           onText={type}
           onSave={save}
         />

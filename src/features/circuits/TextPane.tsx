@@ -7,6 +7,8 @@ import { circuitOfPattern, PATTERNS } from '#core/notation';
 import type { Remark } from '#core/safety';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { NotationEditor } from './NotationEditor';
+import { SameParts } from './SameParts';
+import type { Clashes } from './useClashes';
 
 export function TextPane({
   text,
@@ -19,6 +21,7 @@ export function TextPane({
   nominalVolts,
   busy,
   problem,
+  clashes,
   onText,
   onSave,
 }: {
@@ -33,6 +36,7 @@ export function TextPane({
   nominalVolts: number | null;
   busy: boolean;
   problem: string | null;
+  clashes: Clashes;
   onText: (text: string) => void;
   onSave: () => void;
 }) {
@@ -74,7 +78,7 @@ export function TextPane({
       <div className="mt-2 flex flex-wrap items-center gap-3">
         <Button
           look="primary"
-          disabled={!read.circuit || reading || busy || (saved !== null && !changed)}
+          disabled={!read.circuit || reading || busy || clashes.open > 0 || (saved !== null && !changed)}
           onClick={onSave}
         >
           {saved ? 'Save as a new version' : 'Save the circuit'}
@@ -85,11 +89,15 @@ export function TextPane({
           className={read.circuit ? 'text-good' : 'font-semibold text-bad'}
         >
           {read.circuit
-            ? `✓ ${read.circuit.parts.length} parts, ${read.circuit.functions.length} functions`
+            ? `✓ ${read.circuit.parts.length} parts, ${read.circuit.functions.length} ${read.circuit.functions.length === 1 ? 'function' : 'functions'}`
             : `✗ ${read.problems.length} ${read.problems.length === 1 ? 'mistake' : 'mistakes'}`}
+          {clashes.open > 0
+            ? `; say of ${clashes.open} ${clashes.open === 1 ? 'part' : 'parts'} whether it is the same`
+            : ''}
         </p>
       </div>
       {problem ? <Problem>{problem}</Problem> : null}
+      <SameParts clashes={clashes} />
       {read.remarks.length > 0 ? (
         <ul className="mt-2 space-y-1" data-testid="text-remarks" aria-label="Remarks">
           {read.remarks.slice(0, 12).map(({ about, words, mend }) => (
