@@ -14,13 +14,14 @@ import { kindOf, testId } from '../kinds';
 import { Chain } from './chain';
 import { ComesAndGoes } from './comesAndGoes';
 import { floatedBefore, lastInCondition, lastOutcome, sameReading, shownBefore } from './earlier';
+import { again, hanging } from './hanging';
 import { isVolts, type JudgedReading, voltsOf } from './judgedReading';
 import { density } from './likelihood';
 import type { Predictions } from './predictions';
 import { type Episode, type TakenReading, wrongChance } from './readings';
 import { type Sensitivity, unknownCount } from './sensitivity';
 import type { TestPrediction } from './testPrediction';
-import { FLOATING, FLOATS, JOINED, UNKNOWN, VoltsPrediction } from './voltsPrediction';
+import { FLOATS, JOINED, UNKNOWN, VoltsPrediction } from './voltsPrediction';
 
 /** Range over which a wrong or floating volts reading may lie, as multiples of the supply. */
 const WRONG_SPAN = 1.3;
@@ -30,37 +31,8 @@ const RENEWED = 0.2;
 const FOLLOWED_WITHIN = 16;
 /** What nobody drew shows about the same when it is asked again. */
 const REPEATS = 0.8;
-/** And so does a point that hangs, to the error of the meter, unless something near it changed. */
-const HANGS_ON = 0.94;
 /** Share of readings near nothing where the map knows nothing. */
 const UNKNOWN_NOTHING = 0.3;
-
-/** Density of what a point that hangs shows when it is read again. */
-function again(before: number, volts: number, fresh: number): number {
-  return HANGS_ON * density(volts, before, voltmeterError(before)) + (1 - HANGS_ON) * fresh;
-}
-
-/** From this share of the supply on a feed leaks to a point that hangs: by how much nobody drew. */
-const LEAKS = 0.1;
-
-/**
- * Density of what a meter shows on a point that hangs, where the map has it at `shown`. Behind diodes of a lamp what
- * leaks beside them lifts it further, up to the supply.
- */
-function hanging(volts: number, shown: number, emfVolts: number, flat: number): number {
-  const { nothing, nothingSpread, little, littleSpread, anything } = FLOATING;
-  if (shown < LEAKS * emfVolts) {
-    return (
-      nothing * density(volts, shown, nothingSpread) +
-      little * density(volts, shown, littleSpread) +
-      anything * flat
-    );
-  }
-  const above = volts > shown && volts < 1.05 * emfVolts ? 1 / (1.05 * emfVolts - shown) : 0;
-  return (
-    (nothing / 2) * above + (nothing / 2 + little) * density(volts, shown, littleSpread) + anything * flat
-  );
-}
 
 /** What a hypothesis makes of one entry. */
 interface Judged {
