@@ -1,8 +1,10 @@
 'use client';
 
+import { useEffect, useRef } from 'react';
 import { testId } from '#core/diagnosis';
 import type { CircuitFile, TestRef } from '#core/format';
 import { Choice } from '@/ui/Choice';
+import { Button } from '@/ui/controls';
 
 /** How a reading that is being corrected was taken: key and switches, fuse in or out, tester proved before it or not. */
 export function Circumstances({
@@ -12,6 +14,7 @@ export function Circumstances({
   testerProved,
   onTesterProved,
   onTest,
+  onLeave,
 }: {
   circuit: CircuitFile;
   test: TestRef;
@@ -21,7 +24,14 @@ export function Circumstances({
   onTesterProved: (proved: boolean) => void;
   /** The same reading taken otherwise: its test's id. */
   onTest: (id: string) => void;
+  /** It stays as it was entered. */
+  onLeave: () => void;
 }) {
+  const shown = useRef<HTMLElement>(null);
+  // Asked for far down in the log, it stands with its card at the top of the page.
+  useEffect(() => {
+    shown.current?.scrollIntoView({ block: 'start' });
+  }, []);
   const conditions =
     'condition' in test
       ? circuit.conditions.filter(({ id }) => permitted.has(testId({ ...test, condition: id } as TestRef)))
@@ -36,8 +46,9 @@ export function Circumstances({
       : [];
   return (
     <section
+      ref={shown}
       aria-label="How it was taken"
-      className="mb-3 space-y-3 rounded-lg border-2 border-line bg-sheet p-3"
+      className="mb-3 scroll-mt-2 space-y-3 rounded-lg border-2 border-line bg-sheet p-3"
       data-testid="circumstances"
     >
       <p className="font-semibold">
@@ -68,6 +79,7 @@ export function Circumstances({
         />
         Tester proved on a live point before it
       </label>
+      <Button onClick={onLeave}>Leave it as it was</Button>
     </section>
   );
 }

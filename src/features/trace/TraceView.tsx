@@ -92,9 +92,16 @@ export function TraceView() {
   const chooseTest = useStable((id: string) => {
     setCorrecting(null);
     choose(id);
+    setDialog(null);
     setPane('card');
   });
   const bridgeGate = useBridgeGate(card, chooseTest);
+  const leaveCard = (id: string) => {
+    writeDraft(data.id, id, '');
+    setDraft('');
+    setCorrecting(null);
+    choose(null);
+  };
   /** The card of a reading that is being corrected, with what was entered. */
   const correctAs = (id: string, raw: string) => {
     writeDraft(data.id, id, raw);
@@ -168,11 +175,7 @@ export function TraceView() {
     const recorded = correcting
       ? record({ kind: 'correction', of: correcting.event.id, reason: 'entered again' }, reading)
       : record(reading);
-    if (!recorded.ok) return;
-    writeDraft(data.id, card.id, '');
-    setDraft('');
-    setCorrecting(null);
-    choose(null);
+    if (recorded.ok) leaveCard(card.id);
   };
   const correctLast = () => {
     const last = job.readings.filter((entry) => !entry.struck).at(-1);
@@ -249,12 +252,14 @@ export function TraceView() {
           ) : null}
           {correcting && card && !diagnosis.pending ? (
             <Circumstances
+              key={correcting.event.id}
               circuit={circuit}
               test={card.ref}
               permitted={permittedIds}
               testerProved={provedThen}
               onTesterProved={setProvedThen}
               onTest={(id) => correctAs(id, draft)}
+              onLeave={() => leaveCard(card.id)}
             />
           ) : null}
           {assessment.habit && chosen === null ? (
@@ -379,11 +384,7 @@ export function TraceView() {
           permitted={diagnosis.permitted}
           forbidden={diagnosis.forbidden}
           condition={complaint.condition}
-          onChoose={(id) => {
-            setCorrecting(null);
-            choose(id);
-            setDialog(null);
-          }}
+          onChoose={chooseTest}
         />
       </TraceDialog>
     </div>
