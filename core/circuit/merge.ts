@@ -269,7 +269,7 @@ export function mergeCircuits(files: readonly CircuitFile[]): {
       else if (!same(known.part, part)) {
         report(
           `/parts/${part.id}`,
-          `${part.name} (${part.id}) is not the same in ${known.file.name} and in ${file.name}.`,
+          `${part.name} (${part.id}) is not the same in ${known.file.name} and in ${file.name}. If it is the same part, make them the same in one of the two; if it is another, give it another id.`,
         );
       }
     }
