@@ -225,6 +225,18 @@ test('a second circuit says of each id given already whether it is the same part
     await expect(diagram.locator(`[data-part="${id}"]`)).toHaveCount(1);
   }
   await expect(diagram.locator('[data-part="S3"]')).toHaveCount(0);
+  // The fuse feeds more than that: named, it is a line of the text, and after saving in the drawing.
+  await diagram.locator('[data-part="F22"]').click();
+  const behind = page.getByTestId('load-behind');
+  await behind.getByText('It feeds another load too').click();
+  await behind.getByLabel('What it feeds, as it is called').fill('Crate lamp');
+  await behind.getByRole('button', { name: 'Write it into the text' }).click();
+  await expect(page.getByTestId('notation')).toContainText('lamp L1 "Crate lamp"');
+  await expect(page.getByTestId('text-status')).toContainText('✓');
+  await page.getByRole('button', { name: 'Save as a new version' }).click();
+  await expect(page.getByRole('button', { name: 'Save as a new version' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Drawing' }).click();
+  await expect(page.getByTestId('live-functions')).toContainText('Crate lamp● on');
 });
 
 test('what the page shows live is what the command line solves, value by value', async ({ page }) => {

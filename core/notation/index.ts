@@ -1,5 +1,6 @@
 /** Circuits as text, and the patterns that an unmapped vehicle starts from. */
 export { isNotation, readCircuitText } from './circuitText';
+export { feedPin, withLoadBehind } from './grow';
 export {
   circuitOfPattern,
   INTERLOCKS,

@@ -3,13 +3,14 @@
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import type { CircuitFile, Panel } from '#core/format';
-import { writeNotation } from '#core/notation';
+import { withLoadBehind, writeNotation } from '#core/notation';
 import { readDraft, writeDraft } from '@/sync/drafts';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
 import { Choice } from '@/ui/Choice';
 import { Button } from '@/ui/controls';
 import { LiveCircuit } from './LiveCircuit';
+import type { NewLoad } from './LoadBehind';
 import { TextPane } from './TextPane';
 import { useClashes } from './useClashes';
 import { useReadText } from './useReadText';
@@ -131,6 +132,14 @@ export function CircuitView({
     } else router.push(`/vehicles/${vehicleId}/circuits/${encodeURIComponent(fit.circuit.id)}`);
   };
 
+  const grow = ({ part, kind, name }: NewLoad) => {
+    const taken = new Set(others.flatMap((one) => one.parts.map(({ id }) => id)));
+    const grown = circuit && withLoadBehind(text, circuit, { part, kind, name, taken });
+    if (!grown) return;
+    type(grown);
+    setView('text');
+  };
+
   return (
     <div>
       <div className="no-print flex flex-wrap items-end justify-between gap-3">
@@ -207,6 +216,7 @@ export function CircuitView({
           panels={panels}
           selected={selected}
           onSelect={setSelected}
+          onGrow={grow}
         />
       ) : null}
     </div>

@@ -13,6 +13,7 @@ import { CircuitDrawing, liveMarks, voltsText } from './CircuitDrawing';
 import type { View } from './CircuitView';
 import { LedgerTable } from './LedgerTable';
 import { Alarms, type DialPositions, Dials, dialled, Functions, PartPanel, positionsOf } from './LivePanel';
+import { LoadBehind, type NewLoad } from './LoadBehind';
 import { StateTableView } from './StateTableView';
 import { useDiagram } from './useDiagram';
 import { WireForm } from './WireForm';
@@ -25,6 +26,7 @@ export function LiveCircuit({
   panels,
   selected,
   onSelect,
+  onGrow,
 }: {
   vehicleId: string;
   /** It is the vehicle's circuit as it is kept, and not a text that is being written. */
@@ -34,6 +36,7 @@ export function LiveCircuit({
   panels: readonly Panel[];
   selected: string | null;
   onSelect: (part: string | null) => void;
+  onGrow: (load: NewLoad) => void;
 }) {
   const ask = useCircuitWorker(circuit);
   const [at, setAt] = useState<DialPositions>(() =>
@@ -189,6 +192,7 @@ export function LiveCircuit({
         {part ? (
           <>
             <PartPanel circuit={circuit} part={part} state={state} setting={setting} onSetting={setHands} />
+            <LoadBehind key={part.id} part={part} onGrow={onGrow} />
             {part.slot ? <InPanel vehicleId={vehicleId} panels={panels} slot={part.slot} /> : null}
           </>
         ) : (
