@@ -1,10 +1,13 @@
 /** A second circuit drawn for a vehicle, with ids that the first one gave already. */
+import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
 import { CircuitModel } from '../network/model';
-import { readNotation } from '../notation';
+import { readNotation, writeNotation } from '../notation';
 import { checkCircuit } from './checkCircuit';
 import { clashesWith } from './clash';
 import { fitted } from './fit';
 import { mergeCircuits } from './merge';
+
+const VAN = DEMO_CIRCUITS.filter((name) => name.startsWith('van')).map(demoCircuit);
 
 function drawn(text: string) {
   const { circuit, problems } = readNotation(text);
@@ -92,6 +95,39 @@ test('parts that meet here and do not meet on the vehicle are told, not joined',
   const odd = drawn('circuit odd 12 V\nbattery, fuse F1, wire W3, lamp L7 5 W, earth G7');
   const { torn } = fitted(odd, [FIRST], { same: ['F1', 'W3'] });
   expect(torn).toHaveLength(1);
+});
+
+test('a new version asks of its new parts only, and keeps every id that it had', () => {
+  const { circuit: saved } = fitted(SECOND, [FIRST], { same: ['F1'] });
+  const model = new CircuitModel(saved);
+  expect(clashesWith(saved, [FIRST], saved)).toEqual([]);
+  expect(fitted(saved, [FIRST], { saved }).circuit).toEqual(saved);
+  const more = readNotation(
+    `${writeNotation(saved, { everything: false })}\nfrom F1, wire W3, lamp L1 "Bilge lamp" 5 W, wire W9, earth G9\nfunction bilge-lamp "Bilge lamp": L1\n`,
+    saved,
+  ).circuit!;
+  expect(clashesWith(more, [FIRST], saved).map(({ id }) => id)).toEqual(['W3', 'L1']);
+  const { circuit, torn } = fitted(more, [FIRST], { saved });
+  expect(torn).toEqual([]);
+  expect(checkCircuit(circuit)).toMatchObject({ ok: true });
+  const ids = circuit.parts.map(({ id }) => id);
+  expect(ids).toEqual(
+    expect.arrayContaining([...saved.parts.map(({ id }) => id), 'W3.2', 'L1.2', 'W9', 'G9']),
+  );
+  expect(circuit.conditions).toEqual(saved.conditions);
+  expect(mergeCircuits([FIRST, circuit]).problems).toEqual([]);
+  const grown = new CircuitModel(circuit);
+  for (const { id } of saved.conditions) {
+    expect(grown.outcome(circuit.functions[0]!, grown.sound(id))).toBe(
+      model.outcome(saved.functions[0]!, model.sound(id)),
+    );
+  }
+});
+
+test.each(VAN.map((file) => [file.name, file] as const))('%s saved as it is stays as it is', (_, file) => {
+  const others = VAN.filter(({ id }) => id !== file.id);
+  expect(clashesWith(file, others, file)).toEqual([]);
+  expect(fitted(file, others, { saved: file })).toEqual({ circuit: file, torn: [] });
 });
 
 test('another battery stays another battery', () => {

@@ -33,13 +33,22 @@ function whyApart(ours: CircuitPart, theirs: CircuitPart, file: string): string 
     : null;
 }
 
-/** Parts whose ids the vehicle gives already. The battery is none of them: it becomes that of the vehicle. */
-export function clashesWith(circuit: CircuitFile, existing: readonly CircuitFile[]): readonly Clash[] {
+/**
+ * Parts whose ids the vehicle gives already, of a new version those that are new in it. The battery is none of them: it
+ * becomes that of the vehicle.
+ */
+export function clashesWith(
+  circuit: CircuitFile,
+  existing: readonly CircuitFile[],
+  saved: CircuitFile | null = null,
+): readonly Clash[] {
+  const before = new Set(saved?.parts.map(({ id }) => id));
   const taken = new Set([...existing, circuit].flatMap((one) => one.parts.map((part) => part.id)));
   return circuit.parts.flatMap((ours): Clash[] => {
     const file = existing.find((one) => one.parts.some((part) => part.id === ours.id));
     const theirs = file?.parts.find((part) => part.id === ours.id);
-    if (!file || !theirs || (ours.kind === 'battery' && theirs.kind === 'battery')) return [];
+    if (!file || !theirs || before.has(ours.id) || (ours.kind === 'battery' && theirs.kind === 'battery'))
+      return [];
     const apart = whyApart(ours, theirs, file.name);
     return [
       {

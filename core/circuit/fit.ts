@@ -14,6 +14,8 @@ interface FitOptions {
   readonly same?: readonly string[];
   /** Its battery is another than the vehicle's: it stays beside that. */
   readonly ownBattery?: boolean;
+  /** The version before: what bears its id there keeps it, and its battery and body stay what they are. */
+  readonly saved?: CircuitFile | null;
 }
 
 /**
@@ -28,6 +30,23 @@ export function fitCircuit(
   return fitted(circuit, existing, options).circuit;
 }
 
+/** Ids of each kind that the vehicle gives, without those of the version that is gone on with. */
+function takenIds(existing: readonly CircuitFile[], saved: CircuitFile | null) {
+  const taken = (of: (file: CircuitFile) => readonly { readonly id: string }[]) => {
+    const ids = new Set(existing.flatMap((file) => of(file).map(({ id }) => id)));
+    for (const { id } of saved ? of(saved) : []) ids.delete(id);
+    return ids;
+  };
+  return {
+    part: taken(({ parts }) => parts),
+    node: taken(({ nodes }) => nodes),
+    place: taken(({ places }) => places),
+    condition: taken(({ conditions }) => conditions),
+    function: taken(({ functions }) => functions),
+    file: taken((file) => [file]),
+  };
+}
+
 interface Fitted {
   readonly circuit: CircuitFile;
   /** Points that are one here and two on the vehicle, with nothing drawn between them that always conducts. */
@@ -38,11 +57,11 @@ interface Fitted {
 export function fitted(
   circuit: CircuitFile,
   existing: readonly CircuitFile[],
-  { same = [], ownBattery = false }: FitOptions,
+  { same = [], ownBattery = false, saved = null }: FitOptions,
 ): Fitted {
   const [first] = existing;
   if (!first) return { circuit, torn: [] };
-  const own = ownBattery ? undefined : circuit.parts.find((part) => part.kind === 'battery');
+  const own = ownBattery || saved ? undefined : circuit.parts.find((part) => part.kind === 'battery');
   const theirs = first.parts.find((part) => part.kind === 'battery');
   const node = new Map<string, string>();
   if (own && theirs) {
@@ -53,7 +72,7 @@ export function fitted(
   const ownBody = circuit.parts.find((part) => part.kind === 'ground')?.pins.body;
   // Where body and battery minus are one point in the circuit, its earths go to the vehicle's body.
   const minusIsBody = ownBody !== undefined && own?.pins.minus === ownBody;
-  if (ownBody !== undefined) node.set(ownBody, body);
+  if (ownBody !== undefined && !saved) node.set(ownBody, body);
   const ours = new Map(circuit.parts.map((one) => [one.id, one]));
   const kept = new Map<string, CircuitPart>();
   const gaps: { at: string; from: string; to: string }[] = [];
@@ -73,14 +92,7 @@ export function fitted(
   // One point here may be two on the vehicle: a sketch leaves out what lies before a fuse. That comes along.
   const known = existing.flatMap((file) => file.parts);
   const between = gaps.map((gap) => ({ ...gap, way: wayBetween(known, gap.from, gap.to, LEAD_ON) }));
-  const taken = {
-    part: new Set(existing.flatMap((one) => one.parts.map((part) => part.id))),
-    node: new Set(existing.flatMap((one) => one.nodes.map((each) => each.id))),
-    place: new Set(existing.flatMap((one) => one.places.map((each) => each.id))),
-    condition: new Set(existing.flatMap((one) => one.conditions.map((each) => each.id))),
-    function: new Set(existing.flatMap((one) => one.functions.map((each) => each.id))),
-    file: new Set(existing.map((one) => one.id)),
-  };
+  const taken = takenIds(existing, saved);
   const part = new Map(
     circuit.parts.map((one) => [one.id, kept.has(one.id) ? one.id : freeId(one.id, taken.part)]),
   );
@@ -117,7 +129,7 @@ export function fitted(
   }
   for (const one of circuit.nodes) {
     const id = node.get(one.id)!;
-    const known = shared.get(id);
+    const known = saved ? undefined : shared.get(id);
     const access = (one.access ?? []).map((each) => ({
       ...each,
       place: place.get(each.place) ?? each.place,
@@ -146,15 +158,18 @@ export function fitted(
     ...[...nodes.values()].flatMap((one) => (one.access ?? []).map((each) => each.place)),
     ...[...parts, ...along.values()].flatMap((one) => (one.place === undefined ? [] : [one.place])),
   ]);
-  for (const one of existing.flatMap((each) => each.places)) if (wanted.has(one.id)) places.set(one.id, one);
+  const mine = new Set(place.values());
+  for (const one of existing.flatMap((each) => each.places)) {
+    if (wanted.has(one.id) && !mine.has(one.id)) places.set(one.id, one);
+  }
   for (const one of circuit.places) {
     const id = place.get(one.id)!;
-    if (wanted.has(id)) places.set(id, { ...one, id });
+    if (saved || wanted.has(id)) places.set(id, { ...one, id });
   }
   const made: CircuitFile = {
     ...circuit,
     id: freeId(circuit.id, taken.file),
-    reference: first.reference,
+    reference: saved ? circuit.reference : first.reference,
     places: [...places.values()],
     nodes: [...nodes.values()],
     parts: [...parts, ...along.values()],

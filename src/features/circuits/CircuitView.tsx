@@ -101,10 +101,10 @@ export function CircuitView({
   };
   /** The request that an unchanged try goes on with. */
   const request = useRef<Tried | null>(null);
-  const clashes = useClashes(text, saved ? null : read.circuit, others);
+  const clashes = useClashes(text, read.circuit, others, saved);
   const save = async () => {
     if (!read.circuit || read.of !== text || clashes.open > 0) return;
-    const fit = saved ? { ok: true as const, circuit: read.circuit } : clashes.fit(read.circuit);
+    const fit = clashes.fit(read.circuit);
     if (!fit.ok) return setSaving({ busy: false, problem: fit.message });
     setSaving({ busy: true, problem: null });
     const same = saved?.id === fit.circuit.id;

@@ -26,21 +26,23 @@ function isTyped(text: string, id: string): boolean {
   return new RegExp(`(^|[\\s,#])${plain}(?![\\w-])`, 'm').test(text);
 }
 
-/** What a new circuit names that the vehicle has under the same id: asked once, part by part. */
+/** What a new circuit, or a new version, names that the vehicle has under the same id: asked once, part by part. */
 export function useClashes(
   text: string,
   circuit: CircuitFile | null,
-  others: readonly CircuitFile[],
+  all: readonly CircuitFile[],
+  saved: CircuitFile | null,
 ): Clashes {
+  const others = useMemo(() => all.filter(({ id }) => id !== saved?.id), [all, saved]);
   const [answers, setAnswers] = useState<Readonly<Record<string, Answer>>>({});
   const asked = useMemo(
     () =>
-      (circuit ? clashesWith(circuit, others) : []).flatMap((clash): Asked[] => {
+      (circuit ? clashesWith(circuit, others, saved) : []).flatMap((clash): Asked[] => {
         // What nobody named is nobody's part but this circuit's.
         if (!isTyped(text, clash.id)) return [];
         return [{ ...clash, answer: clash.apart === null ? (answers[clash.id] ?? null) : 'another' }];
       }),
-    [text, circuit, others, answers],
+    [text, circuit, others, saved, answers],
   );
   return {
     asked,
@@ -53,6 +55,7 @@ export function useClashes(
       const made = fitted(file, others, {
         same: asked.filter(({ answer }) => answer === 'same').map(({ id }) => id),
         ownBattery: battery !== undefined && !known.has(battery.id) && isTyped(text, battery.id),
+        saved,
       });
       const points = made.torn.map((id) => file.nodes.find((node) => node.id === id)?.name ?? id);
       if (points.length > 0) {
