@@ -138,4 +138,9 @@ test('another battery stays another battery', () => {
     name: 'House battery',
   });
   expect(mergeCircuits([FIRST, circuit]).problems).toEqual([]);
+  // Of two batteries that the vehicle has, the one that is named.
+  const more = drawn('circuit more 12 V\nbattery B2, fuse F8 10 A, lamp L8 5 W, earth G8');
+  const named = fitted(more, [FIRST, circuit], {}).circuit;
+  expect(named.parts.find(({ kind }) => kind === 'battery')).toMatchObject({ name: 'House battery' });
+  expect(mergeCircuits([FIRST, circuit, named]).problems).toEqual([]);
 });

@@ -62,7 +62,8 @@ export function fitted(
   const [first] = existing;
   if (!first) return { circuit, torn: [] };
   const own = ownBattery || saved ? undefined : circuit.parts.find((part) => part.kind === 'battery');
-  const theirs = first.parts.find((part) => part.kind === 'battery');
+  const batteries = existing.flatMap(({ parts }) => parts).filter((part) => part.kind === 'battery');
+  const theirs = batteries.find(({ id }) => id === own?.id) ?? batteries[0];
   const node = new Map<string, string>();
   if (own && theirs) {
     node.set(own.pins.plus, theirs.pins.plus);
