@@ -48,6 +48,7 @@ export function NotationEditor({
 }) {
   const host = useRef<HTMLDivElement>(null);
   const view = useRef<EditorView | null>(null);
+  const marked = useRef(false);
   const latest = useRef({ text, context, onText });
   latest.current = { text, context, onText };
 
@@ -112,6 +113,9 @@ export function NotationEditor({
       const to = Math.min(line.to, line.from + one.to);
       return [{ from, to: Math.max(from, to), severity: 'error', message: one.message }];
     });
+    // A change of nothing would still put the cursor back while something is being selected.
+    if (marks.length === 0 && !marked.current) return;
+    marked.current = marks.length > 0;
     current.dispatch(setDiagnostics(current.state, marks));
   }, [problems]);
 
