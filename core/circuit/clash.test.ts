@@ -124,6 +124,21 @@ test('a new version asks of its new parts only, and keeps every id that it had',
   }
 });
 
+test('what a circuit calls .2 itself keeps that id, and what is proposed is what it gets', () => {
+  const { circuit: saved } = fitted(SECOND, [FIRST], {});
+  const text = `${writeNotation(saved, { everything: false })}\nfrom F1.2, wire W9, switch S1, lamp L9 5 W, earth G9\n`;
+  const more = readNotation(text, saved).circuit!;
+  for (const before of [saved, null]) {
+    const { circuit } = fitted(more, [FIRST], { saved: before });
+    const ids = circuit.parts.map(({ id }) => id);
+    expect(ids).toEqual(expect.arrayContaining(saved.parts.map(({ id }) => id)));
+    expect(new Set(ids).size).toBe(ids.length);
+    const [clash] = clashesWith(more, [FIRST], before);
+    expect(clash).toMatchObject({ id: 'S1', proposal: 'S1.3' });
+    expect(ids).toContain('S1.3');
+  }
+});
+
 test.each(VAN.map((file) => [file.name, file] as const))('%s saved as it is stays as it is', (_, file) => {
   const others = VAN.filter(({ id }) => id !== file.id);
   expect(clashesWith(file, others, file)).toEqual([]);

@@ -1,6 +1,6 @@
 /** A circuit drawn for a vehicle that has others: which of its parts bear the id of one that is there already. */
 import type { CircuitFile, CircuitPart } from '../format';
-import { freeId } from './fit';
+import { newIds } from './fit';
 import { same } from './merge';
 
 /** A part of a new circuit that bears the id of a part of the vehicle: the same part, or another one. */
@@ -43,7 +43,7 @@ export function clashesWith(
   saved: CircuitFile | null = null,
 ): readonly Clash[] {
   const before = new Set(saved?.parts.map(({ id }) => id));
-  const taken = new Set([...existing, circuit].flatMap((one) => one.parts.map((part) => part.id)));
+  const proposals = newIds(({ parts }) => parts, circuit, existing, saved);
   return circuit.parts.flatMap((ours): Clash[] => {
     const file = existing.find((one) => one.parts.some((part) => part.id === ours.id));
     const theirs = file?.parts.find((part) => part.id === ours.id);
@@ -56,7 +56,7 @@ export function clashesWith(
         name: ours.name,
         theirs: theirs.name,
         circuit: file.name,
-        proposal: freeId(ours.id, taken),
+        proposal: proposals.get(ours.id)!,
         givesWay: apart === null ? saidOtherwise(ours, theirs) : [],
         apart,
       },

@@ -1,12 +1,27 @@
 /** Makes a circuit from elsewhere one of a vehicle that has circuits already: one battery, one body, no name twice. */
 import type { CircuitFile, CircuitPart } from '../format';
 
-/** The id itself, or with the first number behind a point that nothing has yet; it is taken from then on. */
-export function freeId(id: string, used: Set<string>): string {
-  let made = id;
-  for (let n = 2; used.has(made); n++) made = `${id}.${n}`;
-  used.add(made);
-  return made;
+/**
+ * What each id of a circuit becomes: itself where nothing of the vehicle has it, or where the version before had it;
+ * otherwise with the first number behind a point that neither the vehicle nor the circuit gives.
+ */
+export function newIds(
+  of: (file: CircuitFile) => readonly { readonly id: string }[],
+  circuit: CircuitFile,
+  existing: readonly CircuitFile[],
+  saved: CircuitFile | null,
+): ReadonlyMap<string, string> {
+  const theirs = new Set(existing.flatMap((file) => of(file).map(({ id }) => id)));
+  const before = new Set((saved ? of(saved) : []).map(({ id }) => id));
+  const used = new Set([...theirs, ...of(circuit).map(({ id }) => id)]);
+  return new Map(
+    of(circuit).map(({ id }) => {
+      let made = id;
+      if (theirs.has(id) && !before.has(id)) for (let n = 2; used.has(made); n++) made = `${id}.${n}`;
+      used.add(made);
+      return [id, made] as const;
+    }),
+  );
 }
 
 interface FitOptions {
@@ -28,23 +43,6 @@ export function fitCircuit(
   options: FitOptions = {},
 ): CircuitFile {
   return fitted(circuit, existing, options).circuit;
-}
-
-/** Ids of each kind that the vehicle gives, without those of the version that is gone on with. */
-function takenIds(existing: readonly CircuitFile[], saved: CircuitFile | null) {
-  const taken = (of: (file: CircuitFile) => readonly { readonly id: string }[]) => {
-    const ids = new Set(existing.flatMap((file) => of(file).map(({ id }) => id)));
-    for (const { id } of saved ? of(saved) : []) ids.delete(id);
-    return ids;
-  };
-  return {
-    part: taken(({ parts }) => parts),
-    node: taken(({ nodes }) => nodes),
-    place: taken(({ places }) => places),
-    condition: taken(({ conditions }) => conditions),
-    function: taken(({ functions }) => functions),
-    file: taken((file) => [file]),
-  };
 }
 
 interface Fitted {
@@ -93,14 +91,15 @@ export function fitted(
   // One point here may be two on the vehicle: a sketch leaves out what lies before a fuse. That comes along.
   const known = existing.flatMap((file) => file.parts);
   const between = gaps.map((gap) => ({ ...gap, way: wayBetween(known, gap.from, gap.to, LEAD_ON) }));
-  const taken = takenIds(existing, saved);
-  const part = new Map(
-    circuit.parts.map((one) => [one.id, kept.has(one.id) ? one.id : freeId(one.id, taken.part)]),
-  );
+  const ids = (of: (file: CircuitFile) => readonly { readonly id: string }[]) =>
+    newIds(of, circuit, existing, saved);
+  const part = new Map(ids(({ parts }) => parts));
+  for (const id of kept.keys()) part.set(id, id);
   if (own && theirs) part.set(own.id, theirs.id);
-  for (const one of circuit.nodes) if (!node.has(one.id)) node.set(one.id, freeId(one.id, taken.node));
-  const place = new Map(circuit.places.map((one) => [one.id, freeId(one.id, taken.place)]));
-  const condition = new Map(circuit.conditions.map((one) => [one.id, freeId(one.id, taken.condition)]));
+  for (const [id, made] of ids(({ nodes }) => nodes)) if (!node.has(id)) node.set(id, made);
+  const place = ids(({ places }) => places);
+  const condition = ids(({ conditions }) => conditions);
+  const functions = ids((file) => file.functions);
   const loadOf = (load: string) => {
     const at = load.lastIndexOf(':');
     return at > 0 && !part.has(load)
@@ -169,7 +168,7 @@ export function fitted(
   }
   const made: CircuitFile = {
     ...circuit,
-    id: freeId(circuit.id, taken.file),
+    id: ids((file) => [file]).get(circuit.id)!,
     reference: saved ? circuit.reference : first.reference,
     places: [...places.values()],
     nodes: [...nodes.values()],
@@ -183,7 +182,7 @@ export function fitted(
     })),
     functions: circuit.functions.map((one) => ({
       ...one,
-      id: freeId(one.id, taken.function),
+      id: functions.get(one.id)!,
       load: loadOf(one.load),
     })),
   };

@@ -1,17 +1,15 @@
 /** What is learned of a vehicle while a job is traced on it. */
 import { and, desc, eq, inArray } from 'drizzle-orm';
-import { type CircuitFile, isUuid, type PartFact } from '#core/format';
+import { isUuid, type PartFact } from '#core/format';
 import type { Actor } from '@/access';
 import { once } from '@/db/once';
 import { circuitVersions, jobCircuits, jobs } from '@/db/schema';
 import { learnIn } from '@/features/vehicles/server';
+import { lostBy } from './takeNewest';
 
 export type LearnedOnJob =
   | { readonly ok: true; readonly stays: string | null }
   | { readonly ok: false; readonly message: string };
-
-/** Ids that a job's readings may name. */
-const namesIn = ({ parts, nodes }: CircuitFile): string[] => [...parts, ...nodes].map((one) => one.id);
 
 /**
  * What was learned of a part while tracing: new versions of the vehicle's circuits. The job goes on with the newest of
@@ -52,9 +50,8 @@ export async function learnOnJob(actor: Actor, jobId: string, fact: PartFact): P
         ),
       )
       .orderBy(circuitVersions.circuitId, desc(circuitVersions.version));
-    const names = new Set(newest.flatMap((one) => namesIn(one.file)));
-    const lost = held.flatMap((one) => namesIn(one.file)).find((id) => !names.has(id));
-    if (lost !== undefined) {
+    const lost = lostBy(held, newest);
+    if (lost !== null) {
       return {
         ok: true as const,
         stays: `Kept for the next job. This one stays on the map it began with, for “${lost}” has been taken out of the circuit since.`,

@@ -24,8 +24,18 @@ export interface NewerMaps {
   readonly lost: string | null;
 }
 
+interface Held {
+  readonly file: CircuitFile;
+}
+
 /** Ids that a job's readings may name. */
 const namesIn = ({ parts, nodes }: CircuitFile): string[] => [...parts, ...nodes].map(({ id }) => id);
+
+/** The first id that a job is traced on and newer circuits have no more; null where they have all of them. */
+export function lostBy(held: readonly Held[], newest: readonly Held[]): string | null {
+  const names = new Set(newest.flatMap(({ file }) => namesIn(file)));
+  return held.flatMap(({ file }) => namesIn(file)).find((id) => !names.has(id)) ?? null;
+}
 
 type Reader = Pick<Transaction, 'select' | 'selectDistinctOn'>;
 
@@ -102,12 +112,10 @@ export async function newerMaps(
   if (!job) return null;
   const { held, newest, boxes } = await mapsOf(db, jobId, job.vehicleId);
   const moved = newest.filter(({ versionId }) => !held.some((one) => one.versionId === versionId));
-  const names = new Set(newest.flatMap(({ file }) => namesIn(file)));
-  const lost = held.flatMap(({ file }) => namesIn(file)).find((id) => !names.has(id)) ?? null;
   const newer = {
     boxes: boxes !== null && boxes !== job.panelSetVersionId,
     circuits: moved.map(({ file }) => file.name),
-    lost: moved.length > 0 ? lost : null,
+    lost: moved.length > 0 ? lostBy(held, newest) : null,
   };
   return newer.boxes || newer.circuits.length > 0 ? newer : null;
 }
