@@ -529,6 +529,8 @@ test('before a hand goes in: the way to the third box, the isolation gate, tags 
   await gate.getByLabel('Task').selectOption({ label: 'Pull a plug-in fuse, its load off' });
   await expect(begin).toBeEnabled();
   await gate.getByLabel('Task').selectOption({ label: 'Lift the box' });
+  await expect(begin).toHaveCount(0);
+  await gate.getByRole('button', { name: 'It is so, go on' }).click();
   await expect(begin).toBeDisabled();
   await expect(gate).toContainText('First: key off, and out of reach; then earthed pole');
   await expect(gate).toContainText('The earthed pole comes off first and goes on last');

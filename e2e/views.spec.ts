@@ -32,6 +32,7 @@ const PAGES = {
     ['{open}/trace', 'What each result would mean'],
     ['{open}/boxes', 'Both lit'],
     ['{open}/wires', 'Choose a wire'],
+    ['{open}/combinations', 'Tap a cell'],
     ['{closed}/sheet', 'What was found, and why'],
   ],
   'of maps': [

@@ -90,6 +90,7 @@ test('a job in every stage: its pages, and what closes it, stay within reach of 
       ['/trace', 'What each result would mean'],
       ['/boxes', 'Both lit'],
       ['/wires', 'Choose a wire'],
+      ['/combinations', 'Tap a cell'],
       ['/sheet', 'What was found'],
     ] as const) {
       const address = `/jobs/${job?.id}${tail}`;

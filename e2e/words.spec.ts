@@ -110,6 +110,49 @@ test('a weak blower of a launch on 24 V: no lamp of 12 V, the return by its busb
   await expect(sheet).toContainText('done at');
 });
 
+test('“not now” to a caution: what needs it waits with its reason, until it is in order', async ({
+  page,
+}) => {
+  await newJob(page, {
+    vehicle: 'Blue camper',
+    title: 'Roof fan dead',
+    load: 'Roof fan',
+    pattern: 'Fuse, switch, load',
+    kind: 'Motor or fan',
+    how: 'Dead',
+    volts: 12,
+  });
+  const feed = /^Feed Roof fan/;
+  const choose = async () => {
+    const dialog = await seek(page, 'inject');
+    await dialog.getByRole('button', { name: feed }).tap();
+    await expect(page.getByTestId('card-title')).toHaveText(feed);
+  };
+  await choose();
+  const ask = page.getByTestId('caution-ask');
+  await expect(ask).toContainText('It may spark');
+  await expect(page.locator('article[data-test]').getByRole('button', { name: 'works' })).toHaveCount(0);
+  await ask.getByRole('button', { name: 'Not now' }).tap();
+  await expect(page.getByTestId('card-title')).not.toHaveText(feed);
+  const waits = page.getByTestId('caution-waits');
+  await expect(waits).toHaveCount(2);
+  const dialog = await seek(page, 'inject');
+  await expect(dialog.getByTestId('forbidden-test').first()).toContainText('“Not now” was the answer');
+  await page.keyboard.press('Escape');
+  await page.reload();
+  await expect(waits).toHaveCount(2);
+  await waits.first().getByRole('button', { name: 'In order now' }).tap();
+  await expect(waits).toHaveCount(1);
+  await waits.first().getByRole('button', { name: 'In order now' }).tap();
+  await expect(waits).toHaveCount(0);
+  await choose();
+  await expect(page.locator('article[data-test]').getByRole('button', { name: 'works' })).toBeVisible();
+  await page.getByRole('link', { name: 'Hand over' }).tap();
+  const cautions = page.getByTestId('sheet').locator('[data-part="Gates overridden, cautions read"]');
+  await expect(cautions).toContainText('Not now: It may spark');
+  await expect(cautions).toContainText('Caution read: It may spark');
+});
+
 test('a printed name that suggests the brakes is asked about once; what runs unbidden is exchanged with nothing; a box drawn meanwhile is taken up', async ({
   page,
 }) => {

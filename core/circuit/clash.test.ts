@@ -145,6 +145,17 @@ test.each(VAN.map((file) => [file.name, file] as const))('%s saved as it is stay
   expect(fitted(file, others, { saved: file })).toEqual({ circuit: file, torn: [] });
 });
 
+test('another battery on a vehicle whose own stands on a strap to the body: its earth is that body', () => {
+  const house = drawn(
+    'circuit house 12 V\nbattery B2 "House battery", fuse F97 10 A, lamp L97 5 W, earth G97',
+  );
+  const { circuit } = fitted(house, VAN, { ownBattery: true });
+  expect(checkCircuit(circuit)).toMatchObject({ ok: true });
+  expect(mergeCircuits([...VAN, circuit]).problems).toEqual([]);
+  const model = new CircuitModel(circuit);
+  expect(model.conditions.some(({ id }) => model.expectedOn(circuit.functions[0]!, id))).toBe(true);
+});
+
 test('another battery stays another battery', () => {
   const house = drawn('circuit house 12 V\nbattery B2 "House battery", fuse F7 10 A, lamp L7 5 W, earth G7');
   const { circuit } = fitted(house, [FIRST], { ownBattery: true });

@@ -59,7 +59,8 @@ export function fitted(
 ): Fitted {
   const [first] = existing;
   if (!first) return { circuit, torn: [] };
-  const own = ownBattery || saved ? undefined : circuit.parts.find((part) => part.kind === 'battery');
+  const battery = saved ? undefined : circuit.parts.find((part) => part.kind === 'battery');
+  const own = ownBattery ? undefined : battery;
   const batteries = existing.flatMap(({ parts }) => parts).filter((part) => part.kind === 'battery');
   const theirs = batteries.find(({ id }) => id === own?.id) ?? batteries[0];
   const node = new Map<string, string>();
@@ -70,7 +71,7 @@ export function fitted(
   const body = first.parts.find((part) => part.kind === 'ground')?.pins.body ?? first.reference;
   const ownBody = circuit.parts.find((part) => part.kind === 'ground')?.pins.body;
   // Where body and battery minus are one point in the circuit, its earths go to the vehicle's body.
-  const minusIsBody = ownBody !== undefined && own?.pins.minus === ownBody;
+  const minusIsBody = ownBody !== undefined && battery?.pins.minus === ownBody;
   if (ownBody !== undefined && !saved) node.set(ownBody, body);
   const ours = new Map(circuit.parts.map((one) => [one.id, one]));
   const kept = new Map<string, CircuitPart>();

@@ -2,6 +2,7 @@
 export { coilsBehind, fedBehind, loadSide, partsBehind, pointsBehind } from './behind';
 export { checkCircuit, checkCircuitText } from './checkCircuit';
 export { type Clash, clashesWith } from './clash';
+export { withConditions } from './conditions';
 export { loadOhms, startFactor } from './expand';
 export { fitCircuit, fitted } from './fit';
 export { guessTolerance, isUnknownLoad, unknownOf } from './guesses';

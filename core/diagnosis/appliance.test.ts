@@ -2,8 +2,9 @@
 import { circuitOf, fuse, lamp, ON, wire } from '../../testing/circuits';
 import type { CircuitPart, TestRef } from '../format';
 import { secondFuseFinding } from './appliance';
+import type { SessionOptions } from './assessment';
 import type { TakenReading } from './evidence/readings';
-import { DiagnosisSession, type SessionOptions } from './session';
+import { DiagnosisSession } from './session';
 
 const B: CircuitPart = {
   id: 'B',

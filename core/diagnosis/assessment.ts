@@ -1,10 +1,12 @@
 /** What a diagnosis is asked, and what it answers. */
 import type { Fault } from '../faults';
-import type { TestRef } from '../format';
+import type { Hand, TestRef } from '../format';
 import type { Stop } from './choice/decision';
 import type { OutcomeMeaning } from './choice/explainTest';
 import type { Fitted } from './evidence/fitted';
 import type { TakenReading } from './evidence/readings';
+import type { TookFuses } from './hypotheses/appliance';
+import type { PriorTable } from './hypotheses/priors';
 import type { SwitchedPins } from './relay/pinPanel';
 import type { LookConflict } from './verdict/lookConflicts';
 import type { SubstitutionTable } from './verdict/substitution';
@@ -115,4 +117,16 @@ export interface Assessment {
   readonly lookConflicts: readonly LookConflict[];
   /** The reading that disagrees with the others, and what to do about it; null while all fit together. */
   readonly contradiction: { readonly reading: string; readonly sentence: string } | null;
+}
+
+/** What of a shop, a person and an appliance a session is made with. */
+export interface SessionOptions {
+  /** Weights that a shop has learned. */
+  readonly priors?: PriorTable;
+  /** What the person has at hand; the usual where it is not given. */
+  readonly hand?: Hand;
+  /** Cautions that were answered with "not now", by id. */
+  readonly notNow?: readonly string[];
+  /** An appliance was plugged in when it failed. */
+  readonly appliance?: TookFuses | null;
 }

@@ -1,7 +1,7 @@
 /** A test as a technician reads it: what to set, where the leads go, what to beware of. */
 import type { CircuitFile, CircuitPart, Condition, TestRef } from '../format';
 import { CircuitModel } from '../network';
-import { type Deed, safetyGate, shortest } from '../safety';
+import { type Deed, safetyGate, shortest, type Warning } from '../safety';
 import { type Fitted, fittedInShort } from './evidence/fitted';
 import { sideTaken } from './habits';
 import { kindOf } from './kinds';
@@ -18,6 +18,8 @@ export interface TestCardWords {
   readonly instrument: string;
   readonly steps: readonly string[];
   readonly cautions: readonly string[];
+  /** Those of them that are answered once on a job, before it is done. */
+  readonly asks: readonly Warning[];
   /** Our side of a question on which people of the trade disagree, where this test raises one. */
   readonly side: string | null;
   /** How long what it has on may stay on, seconds; null where nothing limits it. */
@@ -94,9 +96,9 @@ function slotAtNode(circuit: CircuitFile, node: string, place: string | null) {
 }
 
 /** What is said before a test, by the one gate; what it forbids was never offered. */
-function warningsOf(circuit: CircuitFile, deed: Deed): string[] {
+function warningsOf(circuit: CircuitFile, deed: Deed): readonly Warning[] {
   const scene = { circuit, unbidden: false, lampVolts: [circuit.nominalVolts], highestVolts: null };
-  return safetyGate(deed, scene).warnings.map(({ words }) => words);
+  return safetyGate(deed, scene).warnings;
 }
 
 const models = new WeakMap<CircuitFile, CircuitModel>();
@@ -139,7 +141,12 @@ export function testCardWords(
       ...(body.settings ?? ('condition' in ref ? conditionSettings(circuit, ref.condition) : [])),
       ...sits.map((words) => `${words[0]!.toUpperCase()}${words.slice(1)}`),
     ],
-    cautions: [...warnings, ...body.cautions, ...(placeCaution ? [placeCaution] : [])],
+    asks: warnings.filter(({ asks }) => asks),
+    cautions: [
+      ...warnings.map(({ words }) => words),
+      ...body.cautions,
+      ...(placeCaution ? [placeCaution] : []),
+    ],
     slot: slotPart
       ? (names.partOf(slotPart)?.slot ?? null)
       : 'node' in ref

@@ -198,6 +198,34 @@ test('a walk over what is offered never meets what is forbidden, and a card of a
   for (const id of [...forbidden].slice(0, 20)) expect(session.card(id, given)).toBeNull();
 });
 
+test.each(['sparks', 'motion', 'crank', 'safety-circuit'])(
+  '“%s” answered with “not now”: all that is asked about it waits, says why, and nothing else does',
+  (id) => {
+    const circuit = structuredClone(demoCircuit('van-proving-cabinet'));
+    part(circuit, 'W33').safetyCritical = true;
+    const model = new CircuitModel(circuit);
+    const free = testsFor(model, FAN).permitted;
+    const waits = testsFor(model, FAN, USUAL_HAND, [id]);
+    const asks = (ref: TestRef) =>
+      testCardWords(circuit, ref, null, 'it').asks.some(({ caution }) => caution === id);
+    const expected = free.filter(({ ref }) => asks(ref)).map((one) => one.id);
+    expect(expected.length).toBeGreaterThan(0);
+    const left = new Set(waits.permitted.map((one) => one.id));
+    expect(free.filter((one) => !left.has(one.id)).map((one) => one.id)).toEqual(expected);
+    for (const one of expected) {
+      const reasons = waits.barred.find((barred) => barred.id === one)!.reasons;
+      expect(reasons.join(' ')).toContain('“Not now” was the answer');
+    }
+  },
+);
+
+test('what only warns is not asked: a fan on its own switch is; a bridge past it is asked', () => {
+  const circuit = demoCircuit('van-proving-cabinet');
+  const asked = (ref: TestRef) => testCardWords(circuit, ref, null, 'it').asks.map(({ caution }) => caution);
+  expect(asked({ kind: 'function', ...FAN })).toEqual([]);
+  expect(asked({ kind: 'bridge', part: 'R4', ...FAN })).toEqual(['motion', 'sparks']);
+});
+
 test('more than 60 V read stops the job: no proposal, no card, and why', () => {
   const session = new DiagnosisSession(demoCircuit('van-proving-cabinet'), FAN);
   const readings = [
@@ -220,7 +248,7 @@ test('each card says what its deed meets, at its moment', () => {
   expect(said({ kind: 'bridge', ...on })).toMatch(/hands, clothes and leads clear/);
   expect(said({ kind: 'bridge', ...on })).toMatch(/Fused leads only/);
   expect(said({ kind: 'look', part: 'F31' })).toMatch(/Load off before it is pulled/);
-  expect(said({ kind: 'battery', state: 'crank' })).toMatch(/no spark/);
+  expect(said({ kind: 'battery', state: 'crank' })).toMatch(/It may spark/);
   expect(said({ kind: 'battery', state: 'crank' })).toMatch(/Out of gear/);
   expect(said({ kind: 'lamp-in-fuse', part: 'F31', condition: FAN.condition })).toMatch(/gets hot/);
   const model = new CircuitModel(circuit);

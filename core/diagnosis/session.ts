@@ -4,9 +4,17 @@
  * carried on from one question to the next.
  */
 
-import { type CircuitFile, type Hand, type TestRef, USUAL_HAND } from '../format';
+import { type CircuitFile, type TestRef, USUAL_HAND } from '../format';
 import { CircuitModel } from '../network';
-import type { Assessment, AssessmentInput, Complaint, Proposal, Suspect, Verdict } from './assessment';
+import type {
+  Assessment,
+  AssessmentInput,
+  Complaint,
+  Proposal,
+  SessionOptions,
+  Suspect,
+  Verdict,
+} from './assessment';
 import {
   type Asked,
   alreadyTaken,
@@ -28,9 +36,7 @@ import { normalise } from './evidence/likelihood';
 import { Predictions } from './evidence/predictions';
 import type { TakenReading } from './evidence/readings';
 import { hasHabits, withoutHabits } from './habits';
-import type { TookFuses } from './hypotheses/appliance';
 import { buildHypotheses, type Hypothesis, NOT_IN_MAP } from './hypotheses/hypotheses';
-import type { PriorTable } from './hypotheses/priors';
 import { kindOf, testId } from './kinds';
 import { Names } from './kinds/kind';
 import { dutiesOf, PinPanel } from './relay/pinPanel';
@@ -52,15 +58,6 @@ const NOTHING_TO_LEARN = 0.004;
 const PROPOSALS = 8;
 const DECIDES_ALONE =
   'This one reading decides: without it another would lead. Taken again, lead and spot looked at first, it shows whether the probe slipped.';
-export interface SessionOptions {
-  /** Weights that a shop has learned. */
-  readonly priors?: PriorTable;
-  /** What the person has at hand; the usual where it is not given. */
-  readonly hand?: Hand;
-  /** An appliance was plugged in when it failed. */
-  readonly appliance?: TookFuses | null;
-}
-
 export class DiagnosisSession {
   readonly model: CircuitModel;
   readonly hypotheses: readonly Hypothesis[];
@@ -93,10 +90,15 @@ export class DiagnosisSession {
     this.names = new Names(circuit);
     this.hypotheses = buildHypotheses(this.model, complaint, options.priors, options.appliance);
     this.predictions = new Predictions(this.model, this.hypotheses);
-    const { hand = USUAL_HAND } = options;
-    const { permitted, barred } = testsFor(this.model, complaint, hand);
+    const { hand = USUAL_HAND, notNow } = options;
+    const { permitted, barred } = testsFor(this.model, complaint, hand, notNow);
     this.withoutHabits = hasHabits(hand)
-      ? new Map(testsFor(this.model, complaint, withoutHabits(hand)).permitted.map((test) => [test.id, test]))
+      ? new Map(
+          testsFor(this.model, complaint, withoutHabits(hand), notNow).permitted.map((test) => [
+            test.id,
+            test,
+          ]),
+        )
       : null;
     this.everyTest = new Map(permitted.map((test) => [test.id, test]));
     this.barred = barred;

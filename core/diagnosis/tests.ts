@@ -42,6 +42,7 @@ export function testsFor(
   model: CircuitModel,
   complaint: { function: string; condition: string },
   hand: Hand = USUAL_HAND,
+  notNow: readonly string[] = [],
 ): { permitted: TestCandidate[]; barred: BarredTest[] } {
   const runs = functionRuns(model, complaint.function, complaint.condition);
   const onRun = new Set(
@@ -49,7 +50,7 @@ export function testsFor(
   );
   // A function that should be off there has no run of its own; then nothing narrows the choice.
   const concerned = (id: string) => onRun.size === 0 || onRun.has(id);
-  const scene = sceneOf(model, complaint, hand);
+  const scene = { ...sceneOf(model, complaint, hand), notNow };
   const permitted: TestCandidate[] = [];
   const barred: BarredTest[] = [];
   for (const { ref, accesses, disturbs = false } of allOffers({

@@ -6,8 +6,8 @@
 import { unknownOf } from '../circuit';
 import type { CircuitFile } from '../format';
 import { UNKNOWN_LOAD_WATTS } from '../limits';
-import type { AssessmentInput, Complaint } from './assessment';
-import { DiagnosisSession, type SessionOptions } from './session';
+import type { AssessmentInput, Complaint, SessionOptions } from './assessment';
+import { DiagnosisSession } from './session';
 
 const FACTORS = [1 / 3, 3];
 /** Beyond so many parts a circuit was drawn by somebody who knew it, and the work would be long. */

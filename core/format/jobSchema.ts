@@ -2,7 +2,7 @@
 import { type Static, Type } from 'typebox';
 import { BOUNDS, LARGEST_INTEGER } from './bounds';
 import { CircuitFileSchema } from './circuitSchema';
-import { Complaint, FunctionCheck, VehicleIdentity } from './entries/complaint';
+import { Complaint, ConditionSet, FunctionCheck, VehicleIdentity } from './entries/complaint';
 import { Found, Proof, Repair, StateChange, WatchDone, WatchItem } from './entries/conclusion';
 import {
   Isolation,
@@ -34,6 +34,7 @@ export const EventBodySchema = oneOfKind(
   Complaint,
   VehicleIdentity,
   FunctionCheck,
+  ConditionSet,
   ReadingTaken,
   SlotReadingTaken,
   SlotSeen,

@@ -1,4 +1,11 @@
 /** A circuit with its key, switches, hands and faults as they are set. */
+export {
+  conditionAt,
+  conditionOfRow,
+  type DialPositions,
+  positionName,
+  positionsIn,
+} from './row';
 export type { LiveSetting } from './setting';
 export { type LiveState, liveState, stateOf } from './state';
 export {

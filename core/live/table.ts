@@ -43,12 +43,15 @@ export function dialsOf(circuit: CircuitFile): Dial[] {
   return dials;
 }
 
-function keyPattern(circuit: CircuitFile, position: KeyPositionName): string {
+/** What every contact of the key does in a position. */
+export function keyPattern(circuit: CircuitFile, position: string): string {
   return circuit.parts
     .map((part) => {
-      if (part.kind === 'key-contact') return part.closedIn.includes(position) ? '1' : '0';
+      if (part.kind === 'key-contact') return part.closedIn.some((one) => one === position) ? '1' : '0';
       if (part.kind === 'module-output') {
-        return part.rule.map((line) => (!line.key || line.key.includes(position) ? '1' : '0')).join('');
+        return part.rule
+          .map((line) => (!line.key || line.key.some((one) => one === position) ? '1' : '0'))
+          .join('');
       }
       return '';
     })

@@ -1,6 +1,6 @@
 /** A job while its log is worked through: what entries write into. */
 import type { SubstitutionTable } from '../diagnosis';
-import type { BodyOf, FunctionStateName } from '../format';
+import type { BodyOf, Condition, FunctionStateName } from '../format';
 import type { WireReading } from '../hands';
 import type { SlotReading } from '../limits';
 import type { SlotStateEntry } from '../panel';
@@ -40,6 +40,8 @@ export class JobDraft {
   identity: Identity = { nominalVolts: null, odometerKm: null, fuel: '', options: '', alterations: '' };
   /** By `function|condition`; the latest entry counts. */
   readonly checks = new Map<string, CheckCell>();
+  /** Settings of key and switches that were seen and that the map has not, by their id as conditions. */
+  readonly settings = new Map<string, Condition>();
   testerProvedAt: string | null = null;
   /** Where the work was done, as somebody confirmed. */
   workPlace: string | null = null;
@@ -63,6 +65,8 @@ export class JobDraft {
   /** Whole units tried between vehicles, by name: their cells. */
   readonly units = new Map<string, SubstitutionTable['cells']>();
   readonly refused = new Set<string>();
+  /** Cautions that were answered, by id; the latest answer counts. */
+  readonly cautions = new Map<string, BodyOf<'caution-read'>>();
   readonly opened = new Set<string>();
   found: (BodyOf<'found'> & { readonly eventId: string }) | null = null;
   readonly repairs: BodyOf<'repair'>[] = [];

@@ -198,7 +198,15 @@ function evidence(scene: SheetScene): SheetPart {
       ? [entered(event, `Struck: ${words}`, struck.reason)]
       : [entered(event, words, effects.get(event.id))];
   });
-  return { title: 'Evidence', lines, empty: 'No reading.' };
+  const unread =
+    lines.length > 0 && assessment === null
+      ? [
+          plain(
+            'What these readings mean was not worked out: no circuit or no complaint says what they are of.',
+          ),
+        ]
+      : [];
+  return { title: 'Evidence', lines: [...lines, ...unread], empty: 'No reading.' };
 }
 
 const slotName = ({ type, number }: Slot) => `${type} ${number}`;

@@ -1,7 +1,7 @@
 /** A job computed from its log. Nothing here is stored; everything here is derived. */
 
 import type { SubstitutionTable } from '../diagnosis';
-import type { BodyOf } from '../format';
+import type { BodyOf, Condition } from '../format';
 import type { WireReading } from '../hands';
 import type { SlotReading } from '../limits';
 import type { SlotStateEntry } from '../panel';
@@ -16,6 +16,8 @@ export interface JobState {
   readonly identity: Identity;
   /** By `function|condition`; the latest entry counts. */
   readonly checks: ReadonlyMap<string, CheckCell>;
+  /** Settings of key and switches that were seen and that the map has not, as conditions. */
+  readonly settings: readonly Condition[];
   readonly readings: readonly (LogEntry & { readonly body: BodyOf<'reading'> })[];
   readonly testerProvedAt: string | null;
   /** Where the work was done; null while nobody has said. */
@@ -45,6 +47,8 @@ export interface JobState {
   /** Whole units tried between vehicles, by name: their cells. */
   readonly units: ReadonlyMap<string, SubstitutionTable['cells']>;
   readonly refused: readonly string[];
+  /** Cautions that were answered, by id. */
+  readonly cautions: ReadonlyMap<string, BodyOf<'caution-read'>>;
   readonly opened: readonly string[];
   readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;
   readonly repairs: readonly BodyOf<'repair'>[];
@@ -77,6 +81,7 @@ export function jobState(events: readonly LogEvent[]): JobState {
 /** What entries find by their ids while the log is worked through, as pages go through it. */
 function listsOf(draft: JobDraft) {
   return {
+    settings: [...draft.settings.values()],
     photos: [...draft.photos.values()],
     isolated: [...draft.isolated],
     tags: [...draft.tags.values()],

@@ -11,6 +11,7 @@ export { judgeSlot, numberQuery, plain, RATING_ONLY, SAME_WORDS, searchSlots, wo
 export { nameQuestion, nameWords, type SearchQuestion, slotQuestion, slotWords } from './searchTerms';
 export { seenRows, slotSentence } from './sentence';
 export { forSister } from './sister';
+export { type SlotChoice, slotChoices, slotKey } from './slotChoices';
 export { type SlotStateEntry, stateProblem, wantsProof, withSafetyAnswers, withStates } from './slotStates';
 export { panelSvg } from './svg';
 export { swapPairs } from './swap';

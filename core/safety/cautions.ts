@@ -24,6 +24,15 @@ export const MOMENTS = [
 ] as const;
 export type Moment = (typeof MOMENTS)[number];
 
+/** A caution as it is said before a deed. */
+export interface Warning {
+  readonly caution: string;
+  readonly moment: Moment;
+  readonly words: string;
+  /** Answered once on a job before the deed is done. */
+  readonly asks: boolean;
+}
+
 /** What is known of the job when a deed is asked about. */
 export interface SafetyScene {
   readonly circuit: CircuitFile;
@@ -33,6 +42,8 @@ export interface SafetyScene {
   readonly lampVolts: readonly number[];
   /** The highest volts read so far on this job; null where nothing was. */
   readonly highestVolts: number | null;
+  /** Cautions that were answered with "not now", by id: what they concern waits. */
+  readonly notNow?: readonly string[];
 }
 
 export interface Caution {
@@ -41,6 +52,8 @@ export interface Caution {
   readonly words: (deed: Deed, scene: SafetyScene) => string;
   /** Whether a deed meets it. */
   readonly concerns: (deed: Deed, scene: SafetyScene) => boolean;
+  /** Whether it is answered once on a job, and kept with person and time, before the deed. */
+  readonly asks?: (deed: Deed) => boolean;
   /** Why it forbids a deed that it concerns, in words; null where it only warns. */
   readonly forbids?: (deed: Deed, scene: SafetyScene) => string | null;
 }
@@ -96,7 +109,11 @@ export function shortest({ runs, on }: Deed, circuit: CircuitFile): number | nul
   return seconds.length > 0 ? Math.min(...seconds) : null;
 }
 
+const LOAD_OFF = 'Load off before it is pulled or fitted. Insulated puller, no metal pliers.';
 const MAKER = 'Only by the maker’s procedure.';
+
+/** Starts or feeds something past its own switch. */
+const pastItsSwitch = ({ bridges, leads, moves }: Deed) => bridges.length + leads.length + moves.length > 0;
 
 export const CAUTIONS: readonly Caution[] = [
   {
@@ -132,6 +149,7 @@ export const CAUTIONS: readonly Caution[] = [
         [...worked(deed), ...deed.unplugs].some((id) => parts.has(id))
       );
     },
+    asks: () => true,
     forbids: (deed, { circuit }) => {
       const { points } = safetyMarks(circuit);
       const part = markedPart(circuit, [...worked(deed), ...deed.unplugs]);
@@ -249,7 +267,7 @@ export const CAUTIONS: readonly Caution[] = [
   {
     id: 'load-off',
     moment: 'before-pulling',
-    words: () => 'Load off before it is pulled or fitted. Insulated puller, no metal pliers.',
+    words: () => LOAD_OFF,
     concerns: ({ pulls, exchanges }) => pulls.length + exchanges.length > 0,
   },
   {
@@ -271,9 +289,8 @@ export const CAUTIONS: readonly Caution[] = [
     moment: 'before-running',
     words: () =>
       'It may start: hands, clothes and leads clear of what turns or lifts; one named person switches, and only when told.',
-    concerns: ({ runs, bridges, leads, moves }, { circuit }) =>
-      (runs.length > 0 || bridges.length > 0 || leads.length > 0 || moves.length > 0) &&
-      runs.some((id) => isMoving(circuit, id)),
+    concerns: ({ runs }, { circuit }) => runs.some((id) => isMoving(circuit, id)),
+    asks: pastItsSwitch,
   },
   {
     id: 'short-time',
@@ -294,14 +311,16 @@ export const CAUTIONS: readonly Caution[] = [
     words: () =>
       'Out of gear, brake on, clothes and leads clear of belts and fans; nothing cranked through a meter in series.',
     concerns: ({ cranks, engineRuns }) => cranks || engineRuns,
+    asks: () => true,
   },
   {
-    id: 'battery-gas',
-    moment: 'at-battery',
+    id: 'sparks',
+    moment: 'before-feeding',
     words: () =>
-      'A battery gives off gas that burns, and fuel its vapour: no spark, no clip pulled under load. Eyes covered.',
-    concerns: ({ leads, cranks, atBattery }) =>
-      leads.some((one) => one.with === 'plus') || (cranks && atBattery),
+      'It may spark: no fuel vapour and no gas of a battery here, ground dry, eyes covered, no clip pulled under load.',
+    concerns: ({ leads, bridges, cranks, atBattery }) =>
+      bridges.length > 0 || leads.some((one) => one.with === 'plus') || (cranks && atBattery),
+    asks: () => true,
   },
   {
     id: 'road-safety',
@@ -332,14 +351,16 @@ export const AT_MOMENT: Readonly<
 };
 
 /** What is said before a task of the hand: at lifting once more what was said at opening, before isolating what it costs. */
-export function momentsOf(task: Task): readonly string[] {
+export function momentsOf(task: Task): readonly Warning[] {
   const isolates = stepsOf(task).includes('earthed-pole-off');
-  return [
-    ...(isolates ? AT_MOMENT['before-isolating'] : []),
-    ...(task === 'lift-box' || task === 'bolted-fuse' ? AT_MOMENT['at-lifting'] : []),
-    ...(task === 'cut-or-solder' ? AT_MOMENT['before-cutting'] : []),
-    ...(task === 'pull-fuse'
-      ? ['Load off before it is pulled or fitted. Insulated puller, no metal pliers.']
-      : []),
+  const moments = [
+    ...(isolates ? (['before-isolating'] as const) : []),
+    ...(task === 'lift-box' || task === 'bolted-fuse' ? (['at-lifting'] as const) : []),
+    ...(task === 'cut-or-solder' ? (['before-cutting'] as const) : []),
   ];
+  const asked = moments.flatMap((moment) =>
+    AT_MOMENT[moment].map((words, at) => ({ caution: `${moment}-${at + 1}`, moment, words, asks: true })),
+  );
+  if (task !== 'pull-fuse') return asked;
+  return [...asked, { caution: 'load-off', moment: 'before-pulling', words: LOAD_OFF, asks: false }];
 }

@@ -9,10 +9,11 @@ export {
   type SafetyScene,
   STOP_VOLTS,
   shortest,
+  type Warning,
 } from './cautions';
 export { type Deed, NO_DEED } from './deed';
 export { isHot, isMoving, mayBeOnSeconds } from './duty';
-export { type SafetyGate, safetyGate, type Warning } from './gate';
+export { type SafetyGate, safetyGate } from './gate';
 export {
   isSafety,
   isSafetySlot,

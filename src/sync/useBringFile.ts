@@ -7,7 +7,12 @@ import { requestFor, type Tried } from './requestFor';
 
 export type BroughtFile<Done> =
   | { readonly kind: 'done'; readonly answer: Done }
-  | { readonly kind: 'problems'; readonly name: string; readonly problems: readonly Problem[] };
+  | {
+      readonly kind: 'problems';
+      readonly name: string;
+      readonly text: string;
+      readonly problems: readonly Problem[];
+    };
 
 /**
  * Sends the text of a chosen file to a route that answers `{ ok: true, ... }` or `{ ok: false, problems }`. The same file
@@ -28,8 +33,8 @@ export function useBringFile<Done extends { readonly ok: true }>(
     const input = event.currentTarget;
     const file = input.files?.[0];
     if (!file) return;
-    const failed = (problems: readonly Problem[]) =>
-      setOutcome({ kind: 'problems', name: file.name, problems });
+    const failed = (problems: readonly Problem[], text = '') =>
+      setOutcome({ kind: 'problems', name: file.name, text, problems });
     if (file.size > FILE_LIMIT_BYTES) {
       input.value = '';
       const megabytes = (bytes: number) => String(Number((bytes / 1024 / 1024).toFixed(1)));
@@ -47,7 +52,7 @@ export function useBringFile<Done extends { readonly ok: true }>(
     input.value = '';
     setBusy(false);
     if (posted.kind === 'away') return failed([{ code: 'no-answer', path: '', message: posted.message }]);
-    if (!posted.answer.ok) return failed(posted.answer.problems);
+    if (!posted.answer.ok) return failed(posted.answer.problems, text);
     // The same file once more is meant as another.
     request.current = null;
     setOutcome({ kind: 'done', answer: posted.answer });

@@ -55,8 +55,8 @@ function soundVolts(conditionId: string): Record<string, number> {
 let help: WhatWouldHelp | null = null;
 let lastAsked: AssessRequest | null = null;
 
-async function prepareHelp(mine: number, { complaint, priors, appliance, hand }: OpenRequest): Promise<void> {
-  const made = new WhatWouldHelp(circuit!, complaint, { priors, appliance, hand });
+async function prepareHelp(mine: number, { type: _, complaint, ...options }: OpenRequest): Promise<void> {
+  const made = new WhatWouldHelp(circuit!, complaint, options);
   let since = performance.now();
   for (const _piece of made.prepare()) {
     if (performance.now() - since < SLICE_MS) continue;
@@ -87,13 +87,13 @@ function assess(request: AssessRequest): void {
 }
 
 async function open(request: OpenRequest) {
-  const { complaint, priors, appliance, hand } = request;
+  const { type: _, complaint, ...options } = request;
   const mine = ++turn;
   preparing = true;
   waiting = null;
   help = null;
   lastAsked = null;
-  const made = new DiagnosisSession(circuit!, complaint, { priors, appliance, hand });
+  const made = new DiagnosisSession(circuit!, complaint, options);
   session = made;
   say({
     type: 'opened',

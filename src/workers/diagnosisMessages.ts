@@ -22,6 +22,8 @@ export type WorkerRequest =
       priors: PriorTable;
       appliance: { fusesTaken: number } | null;
       hand: Hand;
+      /** Cautions that were answered with "not now", by id. */
+      notNow: readonly string[];
     }
   | { type: 'cancel' }
   | {

@@ -15,4 +15,6 @@ export interface TextRead {
   readonly read: ReadText;
   /** What would burn, can never be on, or has gone; none keeps anybody from saving. */
   readonly remarks: readonly Remark[];
+  /** All remarks are there; a large circuit is solved for them once typing rests, and said a second time. */
+  readonly whole: boolean;
 }

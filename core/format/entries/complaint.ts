@@ -1,6 +1,7 @@
 /** What fails, on what vehicle, and what was seen of its functions before anything was touched. */
 import { Type } from 'typebox';
 import { BOUNDS } from '../bounds';
+import { ConditionSchema } from '../circuitSchema';
 import { FunctionState, SoundHeard } from '../readingsSchema';
 import { Id, NominalVolts, numberIn, SomeText, strict, Text } from '../schemaParts';
 
@@ -46,5 +47,11 @@ export const VehicleIdentity = Type.Object(
 
 export const FunctionCheck = Type.Object(
   { kind: Type.Literal('function-check'), function: Id, condition: Id, state: FunctionState },
+  strict,
+);
+
+/** Key and switches as they stood when something was seen, where the map has no such condition. */
+export const ConditionSet = Type.Object(
+  { kind: Type.Literal('condition-set'), condition: ConditionSchema },
   strict,
 );

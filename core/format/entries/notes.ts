@@ -1,10 +1,20 @@
 /** Notes, cautions that were read, and entries that are struck. */
 import { Type } from 'typebox';
-import { SomeText, strict, Text, Uuid } from '../schemaParts';
+import { Id, SomeText, strict, Text, Uuid } from '../schemaParts';
 
 export const Note = Type.Object({ kind: Type.Literal('note'), words: SomeText }, strict);
 
-export const CautionRead = Type.Object({ kind: Type.Literal('caution-read'), caution: SomeText }, strict);
+/** A caution in the words in which it was said, and how it was answered: read, or that what it concerns waits. */
+export const CautionRead = Type.Object(
+  {
+    kind: Type.Literal('caution-read'),
+    caution: SomeText,
+    /** Which caution it is, where it is asked once on a job. */
+    id: Type.Optional(Id),
+    notNow: Type.Optional(Type.Literal(true)),
+  },
+  strict,
+);
 
 /** Where the work was done, confirmed by a person. */
 export const WorkPlace = Type.Object({ kind: Type.Literal('work-place'), place: SomeText }, strict);

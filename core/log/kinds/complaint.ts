@@ -50,3 +50,10 @@ export const functionCheck: EventKindOf<BodyOf<'function-check'>> = {
   words: (body, circuit) =>
     `${functionName(circuit, body.function)}: ${STATE_WORDS[body.state]} (${conditionName(circuit, body.condition)})`,
 };
+
+export const conditionSet: EventKindOf<BodyOf<'condition-set'>> = {
+  fold: (job, { condition }) => {
+    job.settings.set(condition.id, condition);
+  },
+  words: ({ condition }) => `Set as no condition of the map: ${condition.name}`,
+};

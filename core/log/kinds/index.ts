@@ -4,7 +4,7 @@ import type { JobDraft } from '../draft';
 import type { LogEvent } from '../event';
 import type { EventKindOf } from '../kind';
 import type { Kept, Progress } from '../progress';
-import { complaint, functionCheck, identity } from './complaint';
+import { complaint, conditionSet, functionCheck, identity } from './complaint';
 import { found, proof, repair, state, watch, watchDone } from './conclusion';
 import { isolation, partInPlace, swapped, swapRestored, taskBegun, unitTried, wireReading } from './hands';
 import { cautionRead, correction, note, workPlace } from './notes';
@@ -16,6 +16,7 @@ const KINDS: { readonly [K in EventKind]: EventKindOf<BodyOf<K>> } = {
   complaint,
   identity,
   'function-check': functionCheck,
+  'condition-set': conditionSet,
   reading,
   'slot-reading': slotReading,
   'slot-state': slotState,

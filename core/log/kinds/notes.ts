@@ -10,7 +10,10 @@ export const note: EventKindOf<BodyOf<'note'>> = {
 };
 
 export const cautionRead: EventKindOf<BodyOf<'caution-read'>> = {
-  words: (body) => `Caution read: ${body.caution}`,
+  fold: (job, body) => {
+    if (body.id) job.cautions.set(body.id, body);
+  },
+  words: ({ caution, notNow }) => `${notNow ? 'Not now' : 'Caution read'}: ${caution}`,
 };
 
 export const workPlace: EventKindOf<BodyOf<'work-place'>> = {

@@ -6,7 +6,7 @@ import { isolationGate, lookAlikes, STEPS, TASK_WORDS, TASKS, type Task, tagProb
 import { functionName } from '#core/log';
 import { cavityRows, swapPairs } from '#core/panel';
 import { AT_MOMENT, momentsOf } from '#core/safety';
-import { IsolationSteps, Photos, useJob } from '@/features/jobs';
+import { CautionAsk, IsolationSteps, Photos, useJob, useUnread } from '@/features/jobs';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
 import { Override } from '@/ui/Override';
@@ -79,6 +79,8 @@ function Isolation({ panel }: { panel: Panel }) {
   const { job, record } = useJob();
   const [task, setTask] = useState<Task>('lift-box');
   const gate = isolationGate(task, job.isolated, panel.retainedMinutes ?? null);
+  const warnings = momentsOf(task);
+  const unread = useUnread(warnings);
   const begun = job.begun.some((one) => one.task === task && one.panel === panel.id);
   return (
     <section aria-labelledby="isolation-title" data-testid="isolation">
@@ -106,27 +108,31 @@ function Isolation({ panel }: { panel: Panel }) {
         {gate.allowed ? '✓ ' : '▲ '}
         {gate.sentence}
       </p>
-      {momentsOf(task).map((words) => (
-        <div key={words} className="mt-2">
-          <Caution>{words}</Caution>
-        </div>
-      ))}
+      {warnings
+        .filter((one) => !unread.includes(one))
+        .map(({ words }) => (
+          <div key={words} className="mt-2">
+            <Caution>{words}</Caution>
+          </div>
+        ))}
       <IsolationSteps steps={STEPS} />
-      <div className="mt-2 flex flex-wrap items-end gap-2">
-        <Button
-          look="primary"
-          disabled={!gate.allowed || begun}
-          onClick={() => record({ kind: 'task-begun', task, panel: panel.id })}
-        >
-          {begun ? '✓ Begun' : 'Begin'}
-        </Button>
-        {gate.allowed || begun ? null : (
-          <Override
-            word="Begin, not isolated"
-            onOverride={(override) => record({ kind: 'task-begun', task, panel: panel.id, override })}
-          />
-        )}
-      </div>
+      <CautionAsk warnings={warnings}>
+        <div className="mt-2 flex flex-wrap items-end gap-2">
+          <Button
+            look="primary"
+            disabled={!gate.allowed || begun}
+            onClick={() => record({ kind: 'task-begun', task, panel: panel.id })}
+          >
+            {begun ? '✓ Begun' : 'Begin'}
+          </Button>
+          {gate.allowed || begun ? null : (
+            <Override
+              word="Begin, not isolated"
+              onOverride={(override) => record({ kind: 'task-begun', task, panel: panel.id, override })}
+            />
+          )}
+        </div>
+      </CautionAsk>
     </section>
   );
 }

@@ -9,6 +9,7 @@ import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
 import { Choice } from '@/ui/Choice';
 import { Button } from '@/ui/controls';
+import { PlaceLink } from '@/ui/PlaceLink';
 import { LiveCircuit } from './LiveCircuit';
 import type { NewLoad } from './LoadBehind';
 import { TextPane } from './TextPane';
@@ -27,6 +28,11 @@ export type View = (typeof VIEWS)[number][0];
 const EMPTY_TEXT = (volts: number | null) =>
   `circuit new-circuit "New circuit"${volts === null ? '' : ` ${volts} V`}\n\nbattery, fuse F1, switch S1, lamp L1 "What it feeds", earth G1\n`;
 
+interface OpenJob {
+  readonly id: string;
+  readonly title: string;
+}
+
 /** A circuit alive: drawn, switched, broken in thought, said as text, as a table, wire by wire. */
 export function CircuitView({
   vehicleId,
@@ -35,6 +41,7 @@ export function CircuitView({
   nominalVolts,
   panels,
   others,
+  jobs = [],
 }: {
   vehicleId: string;
   saved: CircuitFile | null;
@@ -44,6 +51,8 @@ export function CircuitView({
   panels: readonly Panel[];
   /** All circuits of the vehicle, for suggestions. */
   others: readonly CircuitFile[];
+  /** Jobs on the vehicle that are open, onto which what is seen can be written. */
+  jobs?: readonly OpenJob[];
 }) {
   const router = useRouter();
   const first = useMemo(
@@ -219,6 +228,29 @@ export function CircuitView({
           onGrow={grow}
         />
       ) : null}
+      {view === 'table' && saved ? <WhatIsSeen vehicleId={vehicleId} jobs={jobs} /> : null}
     </div>
+  );
+}
+
+/** What is seen is kept on a job: the way to the same table there. */
+function WhatIsSeen({ vehicleId, jobs }: { vehicleId: string; jobs: readonly OpenJob[] }) {
+  const ways =
+    jobs.length > 0
+      ? jobs.map(({ id, title }) => ({ href: `/jobs/${id}/combinations`, words: title }))
+      : [{ href: `/jobs/new?vehicle=${vehicleId}`, words: 'a new job' }];
+  return (
+    <p className="no-print mt-3" data-testid="what-is-seen">
+      What is seen beside what is expected is written on a job:{' '}
+      {ways.map(({ href, words }) => (
+        <PlaceLink
+          key={href}
+          href={href}
+          className="mr-4 inline-flex min-h-11 items-center underline underline-offset-4"
+        >
+          {words}
+        </PlaceLink>
+      ))}
+    </p>
   );
 }

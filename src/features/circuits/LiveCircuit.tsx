@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { diagramSvg } from '#core/diagram';
 import { faultWords } from '#core/faults';
 import type { CircuitFile, Panel } from '#core/format';
-import type { LiveSetting } from '#core/live';
+import { type DialPositions, type LiveSetting, positionsIn } from '#core/live';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { saveFile } from '@/ui/saveFile';
@@ -12,8 +12,9 @@ import { useAnswer, useCircuitWorker } from '@/workers/useCircuitWorker';
 import { CircuitDrawing, liveMarks, voltsText } from './CircuitDrawing';
 import type { View } from './CircuitView';
 import { LedgerTable } from './LedgerTable';
-import { Alarms, type DialPositions, Dials, dialled, Functions, PartPanel, positionsOf } from './LivePanel';
+import { Alarms, Dials, dialled, Functions, PartPanel } from './LivePanel';
 import { LoadBehind, type NewLoad } from './LoadBehind';
+import { SlotForm } from './SlotForm';
 import { StateTableView } from './StateTableView';
 import { useDiagram } from './useDiagram';
 import { WireForm } from './WireForm';
@@ -39,9 +40,7 @@ export function LiveCircuit({
   onGrow: (load: NewLoad) => void;
 }) {
   const ask = useCircuitWorker(circuit);
-  const [at, setAt] = useState<DialPositions>(() =>
-    positionsOf(circuit, circuit.conditions.at(-1)?.id ?? ''),
-  );
+  const [at, setAt] = useState<DialPositions>(() => positionsIn(circuit, circuit.conditions.at(-1)!));
   const [hands, setHands] = useState<Pick<LiveSetting, 'faults' | 'done' | 'fusesOpen'>>({
     faults: [],
     done: [],
@@ -154,7 +153,10 @@ export function LiveCircuit({
             <span className="sr-only">As in the condition</span>
             <select
               value=""
-              onChange={(event) => setAt(positionsOf(circuit, event.target.value))}
+              onChange={(event) => {
+                const chosen = circuit.conditions.find(({ id }) => id === event.target.value);
+                if (chosen) setAt(positionsIn(circuit, chosen));
+              }}
               className={INPUT}
             >
               <option value="">set as in a condition …</option>
@@ -193,6 +195,9 @@ export function LiveCircuit({
           <>
             <PartPanel circuit={circuit} part={part} state={state} setting={setting} onSetting={setHands} />
             <LoadBehind key={part.id} part={part} onGrow={onGrow} />
+            {stored ? (
+              <SlotForm key={`slot ${part.id}`} vehicleId={vehicleId} part={part} panels={panels} />
+            ) : null}
             {part.slot ? <InPanel vehicleId={vehicleId} panels={panels} slot={part.slot} /> : null}
           </>
         ) : (

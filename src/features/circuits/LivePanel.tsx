@@ -2,34 +2,11 @@
 
 import { type Fault, type FaultMode, faultModes, faultWords } from '#core/faults';
 import type { CircuitFile, CircuitPart } from '#core/format';
-import { conditionOf, type Dial, dialsOf, type LiveSetting, type LiveState } from '#core/live';
+import { conditionOf, type DialPositions, dialsOf, type LiveSetting, type LiveState } from '#core/live';
 import { Button, INPUT } from '@/ui/controls';
 import { ampsText, voltsText } from './CircuitDrawing';
 
 const STATE_SIGN = { works: '●', weak: '◐', dead: '○' } as const;
-
-/** What stands where, as positions by dial. */
-export type DialPositions = Readonly<Record<string, string>>;
-
-/** Positions of all dials in a named condition. */
-export function positionsOf(circuit: CircuitFile, conditionId: string): DialPositions {
-  const condition = circuit.conditions.find((one) => one.id === conditionId);
-  if (!condition) return {};
-  const at: Record<string, string> = {};
-  for (const dial of dialsOf(circuit)) {
-    if (dial.id === 'key') {
-      at.key = dial.positions.includes(condition.key) ? condition.key : sameKey(dial, condition.key);
-    } else if (dial.id === 'engine') at.engine = condition.engineRunning ? 'running' : 'stopped';
-    else if (dial.positions[0] === 'nothing') at[dial.id] = condition.pluggedIn?.[dial.id] ?? 'nothing';
-    else at[dial.id] = condition.switches?.[dial.id] ?? dial.positions[0]!;
-  }
-  return at;
-}
-
-/** A key position that no contact tells from another is shown as that one. */
-function sameKey(dial: Dial, key: string): string {
-  return key === 'lock' ? 'off' : (dial.positions.at(-1) ?? 'off');
-}
 
 /** The dials: key, switches, plugs. Every one a row of positions. */
 export function Dials({

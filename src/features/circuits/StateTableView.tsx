@@ -1,13 +1,21 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import type { CircuitFile } from '#core/format';
-import { dialsOf, type LiveSetting, MOST_ROWS, rowCount, type StateTable, tableCsv } from '#core/live';
+import {
+  type DialPositions,
+  dialsOf,
+  type LiveSetting,
+  MOST_ROWS,
+  positionName,
+  rowCount,
+  type StateTable,
+  tableCsv,
+} from '#core/live';
 import { Button, Problem } from '@/ui/controls';
 import { type Column, LongTable } from '@/ui/LongTable';
 import { saveFile } from '@/ui/saveFile';
 import { type Ask, useAnswer } from '@/workers/useCircuitWorker';
-import type { DialPositions } from './LivePanel';
 
 type StateRow = StateTable['rows'][number];
 
@@ -17,25 +25,34 @@ const SOUND = { faults: [], done: [], fusesOpen: true } as const;
 /** Off, weak, on: by this a column of states is sorted. */
 const RANK = { dead: 0, weak: 1, works: 2 } as const;
 
-function columnsOf(table: StateTable): Column<StateRow>[] {
-  return [
-    ...table.dials.map(
-      (dial): Column<StateRow> => ({
-        id: dial.id,
-        name: dial.name,
-        value: (row) => row.at[dial.id] ?? '',
-        cell: (row) => <span className="text-soft">{row.at[dial.id]}</span>,
-      }),
-    ),
-    ...table.functions.map(
-      (one, index): Column<StateRow> => ({
-        id: `function ${one.id}`,
-        name: one.name,
-        value: (row) => RANK[row.states[index]!],
-        cell: (row) => <StateCell state={row.states[index]!} other={row.other?.[index]} />,
-      }),
-    ),
-  ];
+/** What stands in the cell of a function; null for the sign of what the circuit does. */
+export type CellOf = (row: StateRow, functionIndex: number) => ReactNode;
+
+function columnsOf(
+  circuit: CircuitFile,
+  table: StateTable,
+  cellOf: CellOf | null,
+  first: string | undefined,
+): Column<StateRow>[] {
+  const dials = table.dials.map(
+    (dial): Column<StateRow> => ({
+      id: dial.id,
+      name: dial.name,
+      value: (row) => row.at[dial.id] ?? '',
+      cell: (row) => <span className="text-soft">{positionName(circuit, dial, row.at[dial.id]!)}</span>,
+    }),
+  );
+  const functions = table.functions.map(
+    (one, index): Column<StateRow> => ({
+      id: `function ${one.id}`,
+      name: one.name,
+      value: (row) => RANK[row.states[index]!],
+      cell: (row) =>
+        cellOf?.(row, index) ?? <StateCell state={row.states[index]!} other={row.other?.[index]} />,
+    }),
+  );
+  const leads = ({ id }: Column<StateRow>) => Number(id === `function ${first}`);
+  return [...dials, ...functions.sort((one, other) => leads(other) - leads(one))];
 }
 
 function StateCell({ state, other }: { state: keyof typeof SIGN; other: keyof typeof SIGN | undefined }) {
@@ -53,14 +70,24 @@ export function StateTableView({
   ask,
   at,
   setting,
+  cellOf = null,
+  first,
+  vary,
 }: {
   circuit: CircuitFile;
   ask: Ask;
   at: DialPositions;
-  setting: LiveSetting;
+  setting: Pick<LiveSetting, 'faults' | 'done' | 'fusesOpen'>;
+  cellOf?: CellOf | null;
+  /** The function whose column comes first. */
+  first?: string | undefined;
+  /** What is turned until somebody chooses otherwise; all dials where not said. */
+  vary?: readonly string[] | undefined;
 }) {
   const dials = useMemo(() => dialsOf(circuit), [circuit]);
-  const [left, setLeft] = useState<readonly string[]>([]);
+  const [left, setLeft] = useState<readonly string[]>(() =>
+    vary ? dials.map(({ id }) => id).filter((id) => !vary.includes(id)) : [],
+  );
   const varied = useMemo(
     () => dials.map((dial) => dial.id).filter((id) => !left.includes(id)),
     [dials, left],
@@ -80,7 +107,10 @@ export function StateTableView({
   const { answer: table, problem } = useAnswer(ask, question);
   const rows = rowCount(dials.filter((dial) => varied.includes(dial.id)));
   const differs = table?.rows.filter((row) => row.other?.some((state, i) => state !== row.states[i])).length;
-  const columns = useMemo(() => (table ? columnsOf(table) : []), [table]);
+  const columns = useMemo(
+    () => (table ? columnsOf(circuit, table, cellOf, first) : []),
+    [circuit, table, cellOf, first],
+  );
   const save = () => {
     if (table) saveFile(`${circuit.id}-states.csv`, 'text/csv', tableCsv(table));
   };

@@ -27,7 +27,7 @@ export function TextPane({
 }: {
   text: string;
   changed: boolean;
-  read: ReadText & { readonly remarks: readonly Remark[] };
+  read: ReadText & { readonly remarks: readonly Remark[]; readonly whole: boolean };
   /** The reading of what stands here now is not there yet. */
   reading: boolean;
   saved: CircuitFile | null;
@@ -94,6 +94,7 @@ export function TextPane({
           {clashes.open > 0
             ? `; say of ${clashes.open} ${clashes.open === 1 ? 'part' : 'parts'} whether it is the same`
             : ''}
+          {read.whole ? '' : '; looking what would burn …'}
         </p>
       </div>
       {problem ? <Problem>{problem}</Problem> : null}

@@ -1,16 +1,13 @@
 'use client';
 
-import { useRouter } from 'next/navigation';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import type { PartOf } from '#core/format';
 import { spokenWord } from '#core/limits';
 import { readNumber } from '#core/quantity';
-import { wasOf } from '@/features/vehicles';
-import { postJson } from '@/sync/post';
-import { requestFor, type Tried } from '@/sync/requestFor';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { readList } from '@/ui/ReadField';
+import { usePartFact } from './usePartFact';
 
 const STATES: readonly NonNullable<PartOf<'wire'>['state']>[] = [
   'in-use',
@@ -76,9 +73,8 @@ export function changedFields(
 
 /** How a wire stands in the loom: colour, size, state, both ends, joints. Saved as a new version of its circuits. */
 export function WireForm({ vehicleId, wire }: { vehicleId: string; wire: PartOf<'wire'> }) {
-  const router = useRouter();
+  const keep = usePartFact(vehicleId);
   const [said, setSaid] = useState<string | null>(null);
-  const request = useRef<Tried | null>(null);
   const form = useKeptForm<WireWords>({
     keep: `wire ${vehicleId} ${wire.id}`,
     first: wordsOf(wire),
@@ -92,16 +88,9 @@ export function WireForm({ vehicleId, wire }: { vehicleId: string; wire: PartOf<
         setSaid('Nothing was changed.');
         return { ok: true };
       }
-      const fact = { part: wire.id, fields, was: wasOf(wire, fields) };
-      request.current = requestFor(request.current, JSON.stringify(fact));
-      const posted = await postJson<{ message?: string }>(`/api/vehicles/${vehicleId}/facts`, {
-        id: request.current.id,
-        ...fact,
-      });
-      if (posted.kind === 'away') return { ok: false, message: posted.message };
-      if (!posted.ok) return { ok: false, message: posted.answer.message ?? 'It was not taken.' };
+      const kept = await keep(wire, fields);
+      if (!kept.ok) return kept;
       setSaid('✓ Kept as a new version.');
-      router.refresh();
       return { ok: true };
     },
   });

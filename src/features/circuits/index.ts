@@ -1,2 +1,3 @@
 export { CircuitView } from './CircuitView';
 export { LedgerTable } from './LedgerTable';
+export { type CellOf, StateTableView } from './StateTableView';

@@ -10,9 +10,11 @@ import type { TextRead, TextRequest } from '@/workers/notationMessages';
 export interface ReadOf extends ReadText {
   readonly of: string | null;
   readonly remarks: readonly Remark[];
+  /** All remarks are there; those on a large circuit come a moment after its text. */
+  readonly whole: boolean;
 }
 
-const NOTHING: ReadOf = { circuit: null, problems: [], of: null, remarks: [] };
+const NOTHING: ReadOf = { circuit: null, problems: [], of: null, remarks: [], whole: true };
 
 /** Reads the notation in a worker, always the newest text next; however long it is, typing goes on. */
 export function useReadText(text: string, base: CircuitFile | null): ReadOf {
@@ -35,7 +37,7 @@ export function useReadText(text: string, base: CircuitFile | null): ReadOf {
     };
     made.onmessage = ({ data }: MessageEvent<TextRead>) => {
       busy.current = false;
-      setRead({ ...data.read, of: data.text, remarks: data.remarks });
+      setRead({ ...data.read, of: data.text, remarks: data.remarks, whole: data.whole });
       next();
     };
     made.addEventListener('wanted', next);

@@ -36,6 +36,7 @@ function ofJob(path: string): Place[] {
     at('Box and slot', 'this job', '#find'),
     at('Test the whole box', 'this job: triage, survey, isolation', '/boxes'),
     at('Wires', 'this job: ledger, cutting, tone', '/wires'),
+    at('Combinations', 'this job: expected and seen, every setting', '/combinations'),
     at('Conclude', 'this job', '#conclude'),
     at('Repair', 'this job', '#repair'),
     at('Prove', 'this job', '#prove'),

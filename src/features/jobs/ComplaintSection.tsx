@@ -1,15 +1,15 @@
 'use client';
 
 import { type ReactNode, useState } from 'react';
-import { BOUNDS, type BodyOf, NOMINAL_VOLTS, type SoundName } from '#core/format';
-import { cellKey, SOUND_WORDS, STATE_WORDS } from '#core/log';
+import { BOUNDS, NOMINAL_VOLTS } from '#core/format';
+import { SOUND_WORDS } from '#core/log';
 import { readNumber } from '#core/quantity';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
-import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
+import { Button, ButtonLink, INPUT, Problem, Section } from '@/ui/controls';
+import { PlaceLink } from '@/ui/PlaceLink';
+import { ComplaintForm } from './ComplaintForm';
 import { FunctionGrid } from './FunctionGrid';
 import { useJob } from './JobProvider';
-
-const COMPLAINT_STATES = ['dead', 'weak', 'comes-and-goes', 'on-when-off'] as const;
 
 export function ComplaintSection() {
   const { data, job, circuit, diagnosis, nominalVolts } = useJob();
@@ -49,6 +49,14 @@ export function ComplaintSection() {
             What still works clears everything it shares with what failed. Tap a cell and say what you see.
           </p>
           <FunctionGrid />
+          <p className="mt-2">
+            <PlaceLink
+              href={`/jobs/${data.id}/combinations`}
+              className="inline-flex min-h-11 items-center underline underline-offset-4"
+            >
+              Every combination of key and switches
+            </PlaceLink>
+          </p>
           {/* Above what comes later, so that nothing moves under the thumb. */}
           {named ? (
             <ButtonLink look="primary" href={`/jobs/${data.id}/trace`} className="mt-5 h-14 px-6 text-lg">
@@ -67,222 +75,6 @@ export function ComplaintSection() {
       )}
       {diagnosis.failure ? <Problem>{diagnosis.failure}</Problem> : null}
     </Section>
-  );
-}
-
-export interface ComplaintWords {
-  words: string;
-  function: string;
-  condition: string;
-  /** The function and state that the condition was chosen for. */
-  chosenFor: string;
-  state: (typeof COMPLAINT_STATES)[number];
-  pluggedIn: string;
-  hadAppliance: boolean;
-  watts: string;
-  fusesTaken: string;
-  changedBefore: string;
-  /** Empty while nobody listened. */
-  heard: '' | SoundName;
-  sound: string;
-}
-
-/** What a condition is chosen for: a function, and whether it should be off there. */
-function aboutOf(failing: string | undefined, state: string | undefined): string {
-  return `${failing ?? ''} ${state === 'on-when-off'}`;
-}
-
-/** The complaint as an entry of the log, or what of it cannot be taken. */
-export function entryOf(
-  values: ComplaintWords,
-): { ok: true; body: BodyOf<'complaint'> } | { ok: false; message: string; field: string } {
-  const words = textOf(values.words);
-  if (words === '') return { ok: false, message: 'Write in a few words what fails.', field: 'words' };
-  const typed = values.hadAppliance ? textOf(values.watts) : '';
-  const watts = typed === '' ? null : readNumber(typed, BOUNDS.applianceWatts);
-  if (watts && !watts.ok) {
-    const message = `The watts of the appliance: ${watts.message} They may stay empty.`;
-    return { ok: false, message, field: 'watts' };
-  }
-  const fusesTaken = readNumber(textOf(values.fusesTaken) || '0', BOUNDS.fusesTaken);
-  if (!fusesTaken.ok) {
-    const message = `How many fuses blew with it: ${fusesTaken.message}`;
-    return { ok: false, message, field: 'fusesTaken' };
-  }
-  const optional = (name: 'pluggedIn' | 'sound' | 'changedBefore') =>
-    textOf(values[name]) === '' ? {} : { [name]: textOf(values[name]) };
-  const body: BodyOf<'complaint'> = {
-    kind: 'complaint',
-    words,
-    ...(values.function && values.condition
-      ? { function: values.function, condition: values.condition, state: values.state }
-      : {}),
-    ...optional('pluggedIn'),
-    ...(values.hadAppliance
-      ? { appliance: { fusesTaken: fusesTaken.value, ...(watts ? { watts: watts.value } : {}) } }
-      : {}),
-    ...(values.heard ? { heard: values.heard } : {}),
-    ...optional('sound'),
-    ...optional('changedBefore'),
-  };
-  return { ok: true, body };
-}
-
-function ComplaintForm({ onDone }: { onDone: () => void }) {
-  const { data, job, circuit, diagnosis, record } = useJob();
-  const before = job.complaint;
-  const expected = diagnosis.described?.expected;
-  /** First the conditions that the complaint can be about: where it should work, or where it should be off. */
-  const conditionsOf = (failing: string, state: string) => {
-    const fits = (id: string) => (expected?.[cellKey(failing, id)] === 'dead') === (state === 'on-when-off');
-    return (circuit?.conditions ?? [])
-      .map((one) => ({ ...one, fits: fits(one.id) }))
-      .sort((one, other) => Number(other.fits) - Number(one.fits));
-  };
-  const form = useKeptForm<ComplaintWords>({
-    keep: `complaint ${data.id}`,
-    first: {
-      words: before?.words ?? '',
-      function: before?.function ?? '',
-      condition: before?.condition ?? '',
-      chosenFor: before ? aboutOf(before.function, before.state) : '',
-      state: COMPLAINT_STATES.find((one) => one === before?.state) ?? 'dead',
-      pluggedIn: before?.pluggedIn ?? '',
-      hadAppliance: before?.appliance !== undefined,
-      watts: String(before?.appliance?.watts ?? ''),
-      fusesTaken: String(before?.appliance?.fusesTaken ?? 0),
-      changedBefore: before?.changedBefore ?? '',
-      heard: before?.heard ?? '',
-      sound: before?.sound ?? '',
-    },
-    take: (values) => {
-      const read = entryOf({ ...values, condition });
-      if (!read.ok) return read;
-      const recorded = record(read.body);
-      if (recorded.ok) onDone();
-      return recorded;
-    },
-  });
-  const [failing, state, hadAppliance, chosen, chosenFor] = form.watch([
-    'function',
-    'state',
-    'hadAppliance',
-    'condition',
-    'chosenFor',
-  ]);
-  const conditions = conditionsOf(failing, state);
-  // As long as none was chosen for this function and state, the likeliest stands.
-  const about = aboutOf(failing, state);
-  const condition = (about === chosenFor && chosen ? chosen : conditions[0]?.id) ?? '';
-  return (
-    <form onSubmit={form.submit} className="mb-5 grid max-w-3xl gap-4 sm:grid-cols-2">
-      <div className="sm:col-span-2">
-        <Field label="What fails, in the customer’s words">
-          <textarea {...form.register('words')} rows={2} className={INPUT} />
-        </Field>
-      </div>
-      {circuit ? (
-        <>
-          <Field label="The function that fails">
-            <select {...form.register('function')} className={INPUT}>
-              <option value="">not known yet</option>
-              {circuit.functions.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-            </select>
-          </Field>
-          <Field label="Key and switches when it fails">
-            <select
-              value={condition}
-              onChange={(event) => {
-                form.setValue('chosenFor', about, { shouldDirty: true });
-                form.setValue('condition', event.target.value, { shouldDirty: true });
-              }}
-              className={INPUT}
-            >
-              {conditions.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                  {one.fits || !failing
-                    ? ''
-                    : state === 'on-when-off'
-                      ? ' (meant to be on)'
-                      : ' (meant to be off)'}
-                </option>
-              ))}
-            </select>
-          </Field>
-        </>
-      ) : null}
-      {circuit ? (
-        <Field label="How it fails">
-          <select {...form.register('state')} className={INPUT}>
-            {COMPLAINT_STATES.map((one) => (
-              <option key={one} value={one}>
-                {STATE_WORDS[one]}
-              </option>
-            ))}
-          </select>
-        </Field>
-      ) : null}
-      <Field label="What was plugged in" hint="May stay empty">
-        <input {...form.register('pluggedIn')} className={INPUT} />
-      </Field>
-      <div>
-        <label className="flex min-h-11 items-center gap-3 font-semibold">
-          <input type="checkbox" {...form.register('hadAppliance')} className="size-6 accent-(--copper)" />A
-          portable appliance was plugged in when it failed
-        </label>
-        {hadAppliance ? (
-          <div className="mt-2 grid grid-cols-2 gap-3">
-            <Field label="Its watts" hint="From its plate">
-              <input {...form.register('watts')} inputMode="decimal" className={INPUT} />
-            </Field>
-            <Field label="Fuses it has taken">
-              <input {...form.register('fusesTaken')} inputMode="numeric" className={INPUT} />
-            </Field>
-          </div>
-        ) : null}
-      </div>
-      <Field label="What was changed before" hint="May stay empty">
-        <input {...form.register('changedBefore')} className={INPUT} />
-      </Field>
-      <Field label="What is heard when it is switched on">
-        <select {...form.register('heard')} className={INPUT}>
-          <option value="">nobody listened</option>
-          {Object.entries(SOUND_WORDS).map(([sound, words]) => (
-            <option key={sound} value={sound}>
-              {words}
-            </option>
-          ))}
-        </select>
-      </Field>
-      <Field label="The sound in words" hint="May stay empty">
-        <input {...form.register('sound')} className={INPUT} />
-      </Field>
-      {form.problem ? (
-        <div className="sm:col-span-2">
-          <Problem>{form.problem}</Problem>
-        </div>
-      ) : null}
-      <div className="flex gap-2 sm:col-span-2">
-        <Button look="primary" type="submit">
-          Record the complaint
-        </Button>
-        {before ? (
-          <Button
-            onClick={() => {
-              form.forget();
-              onDone();
-            }}
-          >
-            Leave as it was
-          </Button>
-        ) : null}
-      </div>
-    </form>
   );
 }
 

@@ -23,10 +23,15 @@ export function HandOverSheet() {
     assessment: diagnosis.assessment,
     expected: diagnosis.described?.expected ?? NO_EXPECTATIONS,
   });
+  // Paper that lacks what the readings mean would be taken for the whole.
+  const working =
+    Boolean(circuit && job.complaint?.function && nominalVolts !== null) &&
+    diagnosis.assessment === null &&
+    diagnosis.failure === null;
   return (
     <div className="mx-auto max-w-3xl px-4 py-6 print:max-w-none print:p-0">
       <div className="no-print mb-6 flex flex-wrap gap-2">
-        <Button look="primary" onClick={() => window.print()}>
+        <Button look="primary" onClick={() => window.print()} disabled={working}>
           Print
         </Button>
         <a
@@ -38,8 +43,8 @@ export function HandOverSheet() {
         </a>
       </div>
       {job.workPlace === null ? <PlaceOfWork /> : null}
-      {circuit && job.complaint?.function && diagnosis.assessment === null ? (
-        <p role="status" className="no-print mb-4">
+      {working ? (
+        <p role="status" className="mb-4">
           What the readings mean is being worked out; the sheet is whole in a moment.
         </p>
       ) : null}

@@ -11,7 +11,7 @@ import {
   useState,
   useSyncExternalStore,
 } from 'react';
-import { mergeCircuits } from '#core/circuit';
+import { mergeCircuits, withConditions } from '#core/circuit';
 import {
   type ApplianceFinding,
   type Assessment,
@@ -26,13 +26,14 @@ import {
   type TakenReading,
   testId,
 } from '#core/diagnosis';
-import { type CircuitFile, type EventBody, type Hand, type Problem, USUAL_HAND } from '#core/format';
+import { type CircuitFile, type EventBody, type Problem, USUAL_HAND } from '#core/format';
 import { fittedNow, type JobState, takenReadings } from '#core/log';
 import { withSafetyAnswers } from '#core/panel';
 import { withSlotMarks } from '#core/safety';
 import type { HeldJob } from '@/log/held';
 import type { Refusal, Sending } from '@/log/sender';
 import type { JobStore, Recorded } from '@/log/store';
+import { useEqual } from '@/sync/useEqual';
 import { useWho } from '@/sync/who';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
 import { applianceOf, fuseFittings } from './appliance';
@@ -127,14 +128,15 @@ export function JobProvider({
     () => (data.circuits.length > 0 ? mergeCircuits(data.circuits) : null),
     [data.circuits],
   );
-  const { slotStates } = job;
+  const answers = useEqual(job.slotStates.filter(({ safetyCritical }) => safetyCritical !== undefined));
+  const settings = useEqual(job.settings);
   const panelSet = useMemo(
-    () => data.panelSet && { ...data.panelSet, panels: withSafetyAnswers(data.panelSet.panels, slotStates) },
-    [data.panelSet, slotStates],
+    () => data.panelSet && { ...data.panelSet, panels: withSafetyAnswers(data.panelSet.panels, answers) },
+    [data.panelSet, answers],
   );
   const circuit = useMemo(
-    () => (merged ? withSlotMarks(merged.circuit, panelSet?.panels ?? []) : null),
-    [merged, panelSet],
+    () => (merged ? withConditions(withSlotMarks(merged.circuit, panelSet?.panels ?? []), settings) : null),
+    [merged, panelSet, settings],
   );
   const disagreements = merged?.problems ?? NO_PROBLEMS;
   const nominalVolts = job.identity.nominalVolts ?? data.vehicle.nominalVolts;
@@ -253,8 +255,8 @@ function useDiagnosis(
   const [prepared, setPrepared] = useState(0);
   const [cancelled, setCancelled] = useState(false);
   const [wouldHelp, setWouldHelp] = useState<readonly string[]>(NOTHING);
-  const handText = JSON.stringify(useWho()?.hand ?? USUAL_HAND);
-  const hand = useMemo(() => JSON.parse(handText) as Hand, [handText]);
+  const hand = useEqual(useWho()?.hand ?? USUAL_HAND);
+  const notNow = useEqual([...job.cautions].flatMap(([id, answer]) => (answer.notNow ? [id] : [])));
   const complaint = job.complaint;
   const key =
     complaint?.function && complaint.condition && nominalVolts !== null
@@ -317,8 +319,9 @@ function useDiagnosis(
       priors,
       appliance: fusesTaken > 0 ? { fusesTaken } : null,
       hand,
+      notNow,
     } satisfies WorkerRequest);
-  }, [described, key, priors, fusesTaken, hand]);
+  }, [described, key, priors, fusesTaken, hand, notNow]);
 
   const readings = useMemo(() => {
     const taken = takenReadings(job);
@@ -332,6 +335,7 @@ function useDiagnosis(
   const question = [
     ...readings.map((one) => `${one.id}${one.before ? ' before' : ''}${fittedKey(one.fitted)}`),
     ...refused,
+    ...notNow,
     fittedKey(fitted),
     chosen,
   ].join(' ');
@@ -348,6 +352,7 @@ function useDiagnosis(
     } satisfies WorkerRequest);
   }, [ready, readings, refused, job.opened, fitted, touched, chosen, question]);
 
+  const pending = assessed?.question !== question;
   return useMemo(
     (): Diagnosis => ({
       described,
@@ -358,10 +363,11 @@ function useDiagnosis(
       forbidden: opened?.forbidden ?? NO_BARRED,
       assessment: ready ? (assessed?.assessment ?? null) : null,
       proofs: assessed?.proofs ?? [],
-      card: (chosen ? assessed?.card : proposed(assessed?.assessment, complaint)) ?? null,
-      chosen,
+      // What was chosen and may not be done any more gives way to what is proposed.
+      card: (chosen ? assessed?.card : null) ?? proposed(assessed?.assessment, complaint) ?? null,
+      chosen: chosen && pending ? chosen : (assessed?.card?.id ?? null),
       choose: setChosen,
-      pending: assessed?.question !== question,
+      pending,
       prepared,
       cancel: () => {
         setCancelled(true);
@@ -383,7 +389,7 @@ function useDiagnosis(
       chosen,
       failure,
       ready,
-      question,
+      pending,
       prepared,
       cancelled,
     ],

@@ -1,6 +1,6 @@
 /** What is typed in the forms of a job, as the entry that the server takes, or the field that is wrong and why. */
 import { checkEvent, type EventBody } from '#core/format';
-import { type ComplaintWords, entryOf } from './ComplaintSection';
+import { type ComplaintWords, entryOf } from './ComplaintForm';
 import { jobAsked, type NewJobWords } from './NewJobForm';
 import { entriesOf, type RepairWords } from './RepairSection';
 

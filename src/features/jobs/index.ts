@@ -1,4 +1,5 @@
 export { BringJob } from './BringJob';
+export { CautionAsk, CautionsThatWait, useUnread } from './CautionAsk';
 export { FollowUpList } from './FollowUpList';
 export { HandOverSheet } from './HandOverSheet';
 export { IsolationSteps } from './IsolationSteps';
@@ -8,4 +9,5 @@ export { JobPage } from './JobPage';
 export { JobProvider, useJob } from './JobProvider';
 export { NewJobForm } from './NewJobForm';
 export { Photos } from './Photos';
+export { SeenCell } from './SeenCell';
 export { StageMark } from './StageMark';

@@ -2,6 +2,7 @@
 
 import { unknownOf } from '#core/circuit';
 import type { CircuitFile, CircuitPart, PanelSetFile } from '#core/format';
+import { slotChoices, slotKey } from '#core/panel';
 import { readNumber } from '#core/quantity';
 import { useJob } from '@/features/jobs';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
@@ -50,12 +51,6 @@ interface FactWords {
   amounts: Record<string, string>;
 }
 
-/** The slot that the map names, as the field holds it. */
-function slotOf(part: CircuitPart): string {
-  const slot = part.kind === 'fuse' || part.kind === 'relay' ? part.slot : undefined;
-  return slot ? `${slot.panel}/${slot.slot}` : '';
-}
-
 /** What was written that the map does not say: fields to be learned, and each in words. */
 export function learnedFrom(
   part: CircuitPart,
@@ -87,7 +82,7 @@ export function learnedFrom(
     learned.colour = colour;
     said.push(`is ${colour}`);
   }
-  if (textOf(values.slot) !== '' && values.slot !== slotOf(part)) {
+  if (textOf(values.slot) !== '' && values.slot !== slotKey(part.slot)) {
     const [panel = '', slot = ''] = values.slot.split('/');
     learned.slot = { panel, slot };
     said.push(`sits in ${slotName(values.slot)}`);
@@ -107,19 +102,15 @@ function FactOf({
   const { data } = useJob();
   const learn = useLearn();
   const fields = part as unknown as Readonly<Record<string, unknown>>;
-  const slots = (panelSet?.panels ?? []).flatMap((panel) =>
-    panel.slots
-      .filter((slot) => slot.type === (part.kind === 'relay' ? 'relay' : 'fuse'))
-      .map((slot) => ({ id: `${panel.id}/${slot.id}`, name: `${panel.name}, ${slot.type} ${slot.number}` })),
-  );
-  const hasSlot = (part.kind === 'fuse' || part.kind === 'relay') && slots.length > 0;
+  const slots = slotChoices(panelSet?.panels ?? [], part.kind);
+  const hasSlot = slots.length > 0;
   const form = useKeptForm<FactWords>({
     keep: `fact ${data.id} ${part.id}`,
     stays: true,
     first: {
       name: part.name,
       colour: part.kind === 'wire' ? (part.colour ?? '') : '',
-      slot: hasSlot ? slotOf(part) : '',
+      slot: hasSlot ? slotKey(part.slot) : '',
       amounts: Object.fromEntries(amountsOf(part).map(({ field }) => [field, String(fields[field] ?? '')])),
     },
     take: async (values) => {

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { type Proposal, testCardWords } from '#core/diagnosis';
 import type { CircuitFile, PanelSetFile } from '#core/format';
 import { fittedNow } from '#core/log';
-import { useJob } from '@/features/jobs';
+import { CautionAsk, useJob, useUnread } from '@/features/jobs';
 import { PanelView } from '@/features/panels';
 import { Button, Caution } from '@/ui/controls';
 import { Override } from '@/ui/Override';
@@ -85,6 +85,12 @@ export function TestCard({
     else return false;
     return true;
   };
+  // What is asked stands at the answers, and not twice.
+  const unread = useUnread(words.asks);
+  const said =
+    gate || helper
+      ? words.cautions
+      : words.cautions.filter((one) => !unread.some(({ words: ask }) => ask === one));
   const minutes =
     proposal.minutes < 1 ? 'under a minute' : `about ${Math.round(proposal.minutes * 10) / 10} min`;
   return (
@@ -103,7 +109,7 @@ export function TestCard({
         </h2>
       </header>
       <div className="px-4 pt-3">
-        {words.cautions.map((caution) => (
+        {said.map((caution) => (
           <div key={caution} className="mb-2">
             <Caution>{caution}</Caution>
           </div>
@@ -164,19 +170,21 @@ export function TestCard({
           ) : gate ? (
             <GateBox gate={gate} />
           ) : (
-            <ReadingPad
-              key={proposal.id}
-              kind={words.answer}
-              draft={draft}
-              problem={problem}
-              onDraft={(text) => {
-                setProblem(null);
-                onDraft(text);
-              }}
-              onAnswer={answer}
-              onKey={key}
-              keysOn={keysOn}
-            />
+            <CautionAsk warnings={words.asks}>
+              <ReadingPad
+                key={proposal.id}
+                kind={words.answer}
+                draft={draft}
+                problem={problem}
+                onDraft={(text) => {
+                  setProblem(null);
+                  onDraft(text);
+                }}
+                onAnswer={answer}
+                onKey={key}
+                keysOn={keysOn}
+              />
+            </CautionAsk>
           )}
         </div>
       </div>

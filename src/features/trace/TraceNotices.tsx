@@ -1,6 +1,6 @@
 'use client';
 
-import { useJob } from '@/features/jobs';
+import { CautionsThatWait, useJob } from '@/features/jobs';
 import { Button, ButtonLink } from '@/ui/controls';
 import { ApplianceNotice } from './ApplianceNotice';
 import { PartsFitted } from './PartsFitted';
@@ -33,6 +33,7 @@ export function TraceNotices({ unbidden }: { unbidden: boolean }) {
           <ButtonLink href={`/jobs/${data.id}/boxes`}>To isolate it</ButtonLink>
         </div>
       ) : null}
+      <CautionsThatWait />
       {circuit ? <SafetyQuestions circuit={circuit} /> : null}
       <PartsFitted />
       <ApplianceNotice />

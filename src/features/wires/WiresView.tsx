@@ -6,7 +6,7 @@ import { cutGate, readingAt, stepsOf, toneGate } from '#core/hands';
 import { KEY_STATE_WORDS, KEY_STATES, liveness } from '#core/limits';
 import { momentsOf } from '#core/safety';
 import { LedgerTable } from '@/features/circuits';
-import { IsolationSteps, useJob } from '@/features/jobs';
+import { CautionAsk, IsolationSteps, useJob, useUnread } from '@/features/jobs';
 import { Button, Caution } from '@/ui/controls';
 import { Override } from '@/ui/Override';
 
@@ -37,6 +37,8 @@ export function WiresView() {
 
 function CutCard({ wire }: { wire: string }) {
   const { circuit, job, record, nominalVolts } = useJob();
+  const warnings = momentsOf('cut-or-solder');
+  const unread = useUnread(warnings);
   const row = wireLedger(circuit!).find((one) => one.wire === wire);
   const readings = job.wireReadings.filter((one) => one.wire === wire);
   if (!row) return null;
@@ -129,29 +131,33 @@ function CutCard({ wire }: { wire: string }) {
         </tbody>
       </table>
       <IsolationSteps steps={stepsOf('cut-or-solder')} />
-      {momentsOf('cut-or-solder').map((words) => (
-        <p key={words} className="text-sm text-soft">
-          {words}
-        </p>
-      ))}
+      {warnings
+        .filter((one) => !unread.includes(one))
+        .map(({ words }) => (
+          <p key={words} className="text-sm text-soft">
+            {words}
+          </p>
+        ))}
       <div className="mt-3 grid gap-2">
-        <Button
-          look="primary"
-          disabled={!gate.allowed || begun}
-          onClick={() => record({ kind: 'task-begun', task: 'cut-or-solder', wire })}
-        >
-          {begun ? '✓ Cutting begun' : 'Cut it'}
-        </Button>
+        <CautionAsk warnings={warnings}>
+          <Button
+            look="primary"
+            disabled={!gate.allowed || begun}
+            onClick={() => record({ kind: 'task-begun', task: 'cut-or-solder', wire })}
+          >
+            {begun ? '✓ Cutting begun' : 'Cut it'}
+          </Button>
+          {gate.allowed || begun ? null : (
+            <Override
+              word="Cut, not proved dead"
+              onOverride={(override) => record({ kind: 'task-begun', task: 'cut-or-solder', wire, override })}
+            />
+          )}
+        </CautionAsk>
         {tone.allowed ? (
           <Button onClick={() => record({ kind: 'task-begun', task: 'tone', wire })}>Start the tone</Button>
         ) : (
           <p className="text-sm text-soft">{tone.sentence}</p>
-        )}
-        {gate.allowed || begun ? null : (
-          <Override
-            word="Cut, not proved dead"
-            onOverride={(override) => record({ kind: 'task-begun', task: 'cut-or-solder', wire, override })}
-          />
         )}
       </div>
     </article>

@@ -3,6 +3,7 @@
 import { usePathname } from 'next/navigation';
 import { type ComponentType, useEffect, useMemo, useSyncExternalStore } from 'react';
 import { BoxTest } from '@/features/boxes';
+import { CombinationsView } from '@/features/combinations';
 import { HandOverSheet, JobFrame, JobPage, JobProvider } from '@/features/jobs';
 import { TraceView } from '@/features/trace';
 import { WiresView } from '@/features/wires';
@@ -17,6 +18,7 @@ const VIEWS: Readonly<Record<JobView, ComponentType>> = {
   trace: TraceView,
   boxes: BoxTest,
   wires: WiresView,
+  combinations: CombinationsView,
   sheet: HandOverSheet,
 };
 

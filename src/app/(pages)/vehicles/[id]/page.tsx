@@ -161,7 +161,7 @@ export default async function VehiclePage({
           ) : null}
         </section>
 
-        <ImportBox vehicleId={vehicle.id} />
+        <ImportBox vehicleId={vehicle.id} circuits={circuits.map(({ file }) => file.id)} />
       </div>
     </div>
   );

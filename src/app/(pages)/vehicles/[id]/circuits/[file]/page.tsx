@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
 import { currentActor } from '@/access';
 import { CircuitView } from '@/features/circuits';
+import { listJobs } from '@/features/jobs/server';
 import { loadVehicle } from '@/features/vehicles/server';
 import { PlaceLink } from '@/ui/PlaceLink';
 
@@ -8,9 +9,11 @@ export const metadata = { title: 'Circuit' };
 
 export default async function CircuitPage({ params }: { params: Promise<{ id: string; file: string }> }) {
   const { id, file } = await params;
-  const maps = await loadVehicle(await currentActor(), id);
+  const actor = await currentActor();
+  const maps = await loadVehicle(actor, id);
   const shown = maps?.circuits.find((one) => one.file.id === decodeURIComponent(file));
   if (!maps || !shown) notFound();
+  const jobs = await listJobs(actor, { vehicleId: maps.vehicle.id });
   return (
     <div className="px-3 py-4 lg:px-6">
       <p className="no-print text-soft">
@@ -27,6 +30,7 @@ export default async function CircuitPage({ params }: { params: Promise<{ id: st
         nominalVolts={maps.vehicle.nominalVolts}
         panels={maps.panelSet?.file.panels ?? []}
         others={maps.circuits.map((one) => one.file)}
+        jobs={jobs.filter(({ stage }) => stage !== 'closed').map(({ id, title }) => ({ id, title }))}
       />
     </div>
   );

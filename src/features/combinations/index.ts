@@ -1,0 +1,1 @@
+export { CombinationsView } from './CombinationsView';
