@@ -1,6 +1,6 @@
 'use client';
 
-import { useCallback, useMemo } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import type { CircuitFile, FunctionStateName } from '#core/format';
 import { conditionAt, conditionOfRow, type DialPositions, dialsOf, positionsIn } from '#core/live';
 import { cellKey } from '#core/log';
@@ -13,6 +13,11 @@ const SOUND = { faults: [], done: [], fusesOpen: true } as const;
 /** Every combination of key and switches: what is expected, and what was seen there on this job. */
 export function CombinationsView() {
   const { circuit, job, diagnosis } = useJob();
+  const [vary, setVary] = useState<readonly string[] | null>(null);
+  const { described } = diagnosis;
+  if (circuit && described && vary === null) {
+    setVary(dialsAmong(circuit, described.partsOfFunction[job.complaint?.function ?? ''] ?? []));
+  }
   if (!circuit) {
     return (
       <p className="p-4 text-lg">
@@ -20,21 +25,20 @@ export function CombinationsView() {
       </p>
     );
   }
-  const { described } = diagnosis;
-  if (!described) return <p className="p-4 text-soft">Working out what should be on …</p>;
-  const parts = new Set(described.partsOfFunction[job.complaint?.function ?? ''] ?? []);
-  return <SeenTable circuit={circuit} vary={parts.size > 0 ? dialsAmong(circuit, parts) : undefined} />;
+  // Chosen once: what is seen may give the circuit a condition more, and nothing moves for that.
+  if (vary === null) return <p className="p-4 text-soft">Working out what should be on …</p>;
+  return <SeenTable circuit={circuit} vary={vary} />;
 }
 
 /** What can be turned on the way of what failed; what is elsewhere stays as it stands until somebody turns it. */
-function dialsAmong(circuit: CircuitFile, parts: ReadonlySet<string>): string[] {
-  const keyed = circuit.parts.some(({ id, kind }) => kind === 'key-contact' && parts.has(id));
-  return dialsOf(circuit)
-    .map(({ id }) => id)
-    .filter((id) => parts.has(id) || (id === 'key' && keyed));
+function dialsAmong(circuit: CircuitFile, parts: readonly string[]): string[] {
+  const all = dialsOf(circuit).map(({ id }) => id);
+  if (parts.length === 0) return all;
+  const keyed = circuit.parts.some(({ id, kind }) => kind === 'key-contact' && parts.includes(id));
+  return all.filter((id) => parts.includes(id) || (id === 'key' && keyed));
 }
 
-function SeenTable({ circuit, vary }: { circuit: CircuitFile; vary: readonly string[] | undefined }) {
+function SeenTable({ circuit, vary }: { circuit: CircuitFile; vary: readonly string[] }) {
   const { job, record } = useJob();
   const ask = useCircuitWorker(circuit);
   const { complaint } = job;
