@@ -361,19 +361,35 @@ describe('relays that may stand in for one another', () => {
   const circuit = demoCircuit('van-proving-cabinet');
   const relay = circuit.parts.find((part) => part.id === 'R4') as Extract<CircuitPart, { kind: 'relay' }>;
   const twin = { ...relay, id: 'R5', name: 'Relay 5' };
-  test('an exact equal may; safety, a fixed one, other contacts or another coil may not', () => {
+  test('an exact equal is one; other contacts or another coil are not', () => {
     expect(swapBar(relay, twin)).toBeNull();
-    expect(swapBar(relay, { ...twin, safetyCritical: true })).toContain('safety');
-    expect(swapBar(relay, { ...twin, fixed: true })).toContain('come out');
     expect(swapBar(relay, { ...twin, coilOhms: 300 })).toContain('coils');
     expect(swapBar(relay, { ...twin, pins: { ...twin.pins, '87a': 'x' } })).toContain('contacts');
     expect(swapBar(relay, { ...twin, contactRatingAmps: 20 })).toContain('different currents');
     expect(swapBar(relay, { ...twin, suppression: 'diode' })).toContain('suppressed differently');
     expect(swapBar(relay, { ...twin, footprint: '30 and 86 exchanged' })).toContain('different places');
-    // The number printed on both settles what the map does not know, but never a safety function.
+    // The number printed on both settles what the map does not know.
     const numbered = { ...relay, partNumber: 'MW-40' };
     expect(swapBar(numbered, { ...twin, suppression: 'diode', partNumber: 'MW-40' })).toBeNull();
-    expect(swapBar(numbered, { ...twin, safetyCritical: true, partNumber: 'MW-40' })).toContain('safety');
+  });
+  test('none of a safety function, none that feeds one, none that is soldered in, none while it runs unbidden', () => {
+    // Nobody has said of the other whether it serves a safety function.
+    const { safetyCritical: _, ...unsaid } = twin;
+    const donors = (changed: Partial<typeof relay>, unbidden = false) =>
+      swapPairs(
+        { ...circuit, parts: [...circuit.parts, { ...unsaid, ...changed }] },
+        'R4',
+        () => [],
+        unbidden,
+      ).map(({ donor }) => donor);
+    expect(donors({})).toEqual(['R5']);
+    expect(donors({ safetyCritical: true })).toEqual([]);
+    expect(donors({ name: 'ABS pump relay' })).toEqual([]);
+    expect(donors({ fixed: true })).toEqual([]);
+    expect(donors({}, true)).toEqual([]);
+    // The fan behind both serves a safety function: its relay is not moved either.
+    const marked = circuit.parts.map((one) => (one.id === 'M1' ? { ...one, safetyCritical: true } : one));
+    expect(swapPairs({ ...circuit, parts: [...marked, twin] }, 'R4', () => [])).toEqual([]);
   });
   test('both functions are named, for both must be seen to work again', () => {
     const pairs = swapPairs({ ...circuit, parts: [...circuit.parts, twin] }, 'R4', (part) => [

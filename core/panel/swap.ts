@@ -1,6 +1,6 @@
-/** Relays of a vehicle that may be exchanged for a test: exact equals, never a safety function. */
+/** Relays of a vehicle that may be exchanged for a test: exact equals, where the gate of safety lets both be moved. */
 import type { CircuitFile, CircuitPart } from '../format';
-import { isSafety } from '../safety';
+import { NO_DEED, safetyGate } from '../safety';
 
 type Relay = Extract<CircuitPart, { kind: 'relay' }>;
 
@@ -13,10 +13,8 @@ export interface SwapPair {
   readonly sameNumber: boolean;
 }
 
-/** Why two relays may not be exchanged; null when they may. One printed number on both is enough; else all must agree. */
+/** Why two relays are not equals; null when they are. One printed number on both is enough; else all must agree. */
 export function swapBar(one: Relay, other: Relay): string | null {
-  if (isSafety(one) || isSafety(other)) return 'one of them serves a safety function';
-  if (one.fixed || other.fixed) return 'one of them does not come out';
   if (one.partNumber && one.partNumber === other.partNumber) return null;
   if (form(one) !== form(other)) return 'their contacts have different forms';
   if (pinLayout(one) !== pinLayout(other)) return 'their pins are laid out differently';
@@ -47,12 +45,18 @@ export function swapPairs(
   circuit: CircuitFile,
   suspectId: string,
   functionsOf: (part: string) => readonly string[],
+  unbidden = false,
 ): SwapPair[] {
   const relays = circuit.parts.filter((part): part is Relay => part.kind === 'relay');
   const suspect = relays.find((part) => part.id === suspectId);
   if (!suspect) return [];
+  const scene = { circuit, unbidden, lampVolts: [], highestVolts: null };
   return relays
     .filter((other) => other.id !== suspectId && swapBar(suspect, other) === null)
+    .filter((other) => {
+      const both = [suspectId, other.id];
+      return safetyGate({ ...NO_DEED, exchanges: both, behind: both }, scene).allowed;
+    })
     .map((other) => ({
       suspect: suspectId,
       donor: other.id,

@@ -5,6 +5,7 @@ import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
 import { useJob } from '@/features/jobs';
 import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink } from '@/ui/controls';
+import { Exchanges } from './Exchanges';
 import { SurveyView } from './SurveyView';
 import { TriageView } from './TriageView';
 import { WorkView } from './WorkView';
@@ -45,6 +46,9 @@ export function BoxTest() {
         >
           {panel ? 'To the complaint' : 'To the vehicle'}
         </ButtonLink>
+        <div className="mt-8">
+          <Exchanges />
+        </div>
       </div>
     );
   }

@@ -1,22 +1,20 @@
 'use client';
 
-import { useMemo, useState } from 'react';
-import type { CircuitFile, Panel } from '#core/format';
+import { useState } from 'react';
+import type { Panel } from '#core/format';
 import { isolationGate, lookAlikes, STEPS, TASK_WORDS, TASKS, type Task, tagProblem } from '#core/hands';
-import { functionName } from '#core/log';
-import { cavityRows, swapPairs } from '#core/panel';
+import { cavityRows } from '#core/panel';
 import { AT_MOMENT, momentsOf } from '#core/safety';
 import { CautionAsk, IsolationSteps, Photos, useJob, useUnread } from '@/features/jobs';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
 import { Override } from '@/ui/Override';
 import { DamageList } from './DamageList';
+import { Exchanges } from './Exchanges';
 import type { BoxViewProps } from './TriageView';
 
 /** Opening, isolating, tagging and exchanging: what comes before a hand goes into the box. */
 export function WorkView({ panel }: BoxViewProps) {
-  const { circuit, diagnosis } = useJob();
-  const parts = diagnosis.described?.partsOfFunction;
   return (
     <div className="mt-3 grid gap-8 lg:grid-cols-2">
       <div className="space-y-8">
@@ -25,7 +23,7 @@ export function WorkView({ panel }: BoxViewProps) {
       </div>
       <div className="space-y-8">
         <Plugs panel={panel} />
-        {circuit && parts ? <Swaps circuit={circuit} partsOfFunction={parts} /> : null}
+        <Exchanges />
         <DamageList panel={panel} />
         <Photos panel={panel} />
       </div>
@@ -243,82 +241,5 @@ function Cavities({ plug }: { plug: NonNullable<Panel['plugs']>[number] }) {
         </button>
       </span>
     </div>
-  );
-}
-
-function Swaps({
-  circuit,
-  partsOfFunction,
-}: {
-  circuit: CircuitFile;
-  partsOfFunction: Readonly<Record<string, readonly string[]>>;
-}) {
-  const { job, record } = useJob();
-  const pairs = useMemo(() => {
-    const functionsOf = (part: string) =>
-      circuit.functions.filter((one) => partsOfFunction[one.id]?.includes(part)).map((one) => one.id);
-    const relays = circuit.parts.filter((part) => part.kind === 'relay');
-    return relays.flatMap((relay, index) =>
-      swapPairs(circuit, relay.id, functionsOf).filter(
-        (pair) => relays.findIndex((other) => other.id === pair.donor) > index,
-      ),
-    );
-  }, [circuit, partsOfFunction]);
-  const name = (id: string) => circuit.parts.find((part) => part.id === id)?.name ?? id;
-  if (pairs.length === 0 && job.swaps.length === 0) return null;
-  if (job.complaint?.state === 'on-when-off' && job.swaps.length === 0) {
-    return (
-      <Caution>It runs with the switch off: isolate it and keep clear. No relay is exchanged on it.</Caution>
-    );
-  }
-  return (
-    <section aria-labelledby="swaps-title" data-testid="swaps">
-      <h2 id="swaps-title" className="border-b-2 border-line pb-1 text-lg">
-        Relays that may be exchanged for a test
-      </h2>
-      <p className="mt-1 text-sm text-soft">
-        Same contacts, pins, coil and rating as far as the map knows. Safety functions are not offered. Both
-        functions are seen to work again before the job is closed.
-      </p>
-      <ul className="mt-2 space-y-2">
-        {pairs.map((pair) => {
-          const swapped = job.swaps.find((one) => one.one === pair.suspect && one.other === pair.donor);
-          return (
-            <li
-              key={`${pair.suspect} ${pair.donor}`}
-              className="flex flex-wrap items-center justify-between gap-2"
-            >
-              <span>
-                {name(pair.suspect)} ⇄ {name(pair.donor)}
-                <span className="block text-sm text-soft">
-                  {pair.sameNumber
-                    ? 'Same printed number. '
-                    : 'First compare the numbers printed on both: only equal ones are exchanged. '}
-                  {pair.functions.map((one) => functionName(circuit, one)).join(', ')}
-                </span>
-              </span>
-              {swapped ? (
-                <Button look="primary" onClick={() => record({ kind: 'swap-restored', of: swapped.eventId })}>
-                  Put back
-                </Button>
-              ) : (
-                <Button
-                  onClick={() =>
-                    record({
-                      kind: 'swapped',
-                      one: pair.suspect,
-                      other: pair.donor,
-                      functions: [...pair.functions],
-                    })
-                  }
-                >
-                  Exchanged
-                </Button>
-              )}
-            </li>
-          );
-        })}
-      </ul>
-    </section>
   );
 }

@@ -53,8 +53,13 @@ export function HandOverSheet() {
           <p className="text-sm text-soft">Hand-over sheet</p>
           <h2 className="text-2xl">{data.title}</h2>
           <p>
-            {data.vehicle.name} · {data.vehicle.make} {data.vehicle.model} {data.vehicle.year} ·{' '}
-            {data.vehicle.plate}
+            {[
+              data.vehicle.name,
+              `${data.vehicle.make} ${data.vehicle.model} ${data.vehicle.year ?? ''}`.trim(),
+              data.vehicle.plate,
+            ]
+              .filter((one) => one !== '')
+              .join(' · ')}
           </p>
           <p className="text-lg font-bold" data-testid="sheet-standing">
             {sheet.standing}
