@@ -3,16 +3,23 @@
 import { useMemo, useState } from 'react';
 import { type BarredTest, type Proposal, testCardWords, testMatches, testSearchWords } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
+import { cellKey } from '#core/log';
 import { INPUT } from '@/ui/controls';
 import type { PermittedTest } from '@/workers/diagnosisMessages';
 
 /** So many are shown for a search; whoever wants another writes one more word. */
 const SHOWN = 12;
 
-/** 1 for a test in another condition than that of the complaint. */
-function away({ ref }: PermittedTest, condition: string): number {
+/**
+ * In the condition of the complaint, in another, and last a look at what should be off there: whoever asks for a function
+ * wants to see it work.
+ */
+function away({ ref }: PermittedTest, condition: string, expected: Expected | undefined): number {
+  if (ref.kind === 'function' && expected?.[cellKey(ref.function, ref.condition)] === 'dead') return 2;
   return 'condition' in ref && ref.condition !== condition ? 1 : 0;
 }
+
+type Expected = Readonly<Record<string, 'works' | 'weak' | 'dead'>>;
 
 /** The proposed tests, and any other that no flag bars, found by its words. */
 export function OtherTests({
@@ -21,6 +28,7 @@ export function OtherTests({
   permitted,
   forbidden,
   condition,
+  expected,
   onChoose,
 }: {
   circuit: CircuitFile;
@@ -30,20 +38,22 @@ export function OtherTests({
   forbidden: readonly BarredTest[];
   /** The condition of the complaint: what is read there comes first. */
   condition: string;
+  /** What a sound circuit does, by `function|condition`. */
+  expected: Expected | undefined;
   onChoose: (testId: string) => void;
 }) {
   const [text, setText] = useState('');
   const all = useMemo(
     () =>
       [...permitted]
-        .sort((one, other) => away(one, condition) - away(other, condition))
+        .sort((one, other) => away(one, condition, expected) - away(other, condition, expected))
         .map(({ id, ref, place, lead }) => {
           const { title, settings } = testCardWords(circuit, ref, place, lead);
           const where = circuit.places.find((one) => one.id === place)?.name ?? 'nothing to open';
           const detail = `${settings.join(', ')} · ${where}`;
           return { id, title, detail, words: testSearchWords(circuit, ref, place, lead) };
         }),
-    [circuit, permitted, condition],
+    [circuit, permitted, condition, expected],
   );
   const closed = useMemo(
     () =>

@@ -384,6 +384,7 @@ export function TraceView() {
           permitted={diagnosis.permitted}
           forbidden={diagnosis.forbidden}
           condition={complaint.condition}
+          expected={diagnosis.described?.expected}
           onChoose={chooseTest}
         />
       </TraceDialog>
