@@ -98,6 +98,7 @@ test('what was learned while tracing stays with the vehicle, and the trace goes 
     .getByRole('button', { name: /Its fuse/ })
     .first()
     .click();
+  await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('button', { name: 'I know more of this part' }).click();
   const form = page.getByTestId('fact-form');
   await expect(form).toContainText('rating not known yet');
@@ -467,6 +468,7 @@ test('a helper is told what to set; a relay is judged pin by pin and only its co
 }) => {
   await page.goto(`${await openFanJob(page, app)}/trace`);
   await page.getByRole('button', { name: 'Tester proved' }).click();
+  await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('button', { name: 'Somebody at the key' }).click();
   await page.getByLabel('Who is at the key').fill('Tess');
   await page.getByRole('button', { name: 'Understood, begin' }).click();
@@ -566,7 +568,7 @@ test('what stays on is traced where it should rest: its run, its relay at rest, 
   await page.getByRole('button', { name: 'To the first test' }).click();
   await expect(page.getByRole('button', { name: 'Step lamp', exact: true })).toBeVisible();
   await expect(page.getByLabel('A stop that is tapped is read with')).toHaveValue('rest');
-  await expect(page.getByText('Is step lamp on now?')).toBeVisible();
+  await expect(page.getByText('Step lamp: On now?')).toBeVisible();
   await page.getByRole('button', { name: 'Tester proved' }).click();
   const relay = page.getByTestId('relays').getByRole('region', { name: 'Its relay' });
   const read = async (name: string, volts: string) => {

@@ -39,7 +39,7 @@ test('by keyboard: dead fan to proved plug, reloaded in the middle, one reading 
   const vehicle = faultyVehicle(VAN, { part: 'C12', mode: 'open' });
   await page.goto(app.url);
   await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
-  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).press('Enter');
+  await page.getByRole('link', { name: /^Proving-cabinet fan dead/ }).press('Enter');
   await expect(page.getByRole('heading', { name: 'Complaint' })).toBeVisible();
 
   // Seen at the vehicle, not only reported: a fan that merely runs weakly is out of the question.
@@ -169,7 +169,7 @@ test.describe('on the phone', () => {
     const errors = watch(page);
     const vehicle = faultyVehicle(VAN, { part: 'R4', mode: 'contact-open' });
     await page.goto(app.url);
-    await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).tap();
+    await page.getByRole('link', { name: /^Proving-cabinet fan dead/ }).tap();
     await check(page, 'Left shelf light, Key off, shelf lights on', 'works');
     await page.getByRole('link', { name: 'Start the trace' }).tap();
     await page.getByRole('button', { name: 'Tester proved' }).tap();
@@ -187,6 +187,7 @@ test.describe('on the phone', () => {
         await expect(sentence).toContainText('With the cable duct at the bottom');
         await card.getByRole('button', { name: 'Turn a quarter' }).tap();
         await expect(sentence).toContainText('With the cable duct to the left');
+        await card.getByRole('button', { name: 'How it is held' }).tap();
         await card.getByRole('button', { name: 'bottom', exact: true }).tap();
         await expect(sentence).toContainText('With the cable duct at the bottom');
       }
@@ -277,7 +278,7 @@ test('what is recorded in the moment in which the page is left is there afterwar
 
 test('whoever looks elsewhere and comes back by the browser finds what was recorded', async ({ page }) => {
   await page.goto(app.url);
-  await page.getByRole('link', { name: /Proving-cabinet fan dead/ }).click();
+  await page.getByRole('link', { name: /^Proving-cabinet fan dead/ }).click();
   await page.getByRole('link', { name: 'Start the trace' }).click();
   await page.getByRole('button', { name: 'Tester proved' }).click();
   await expect(page.getByTestId('log')).toContainText('Tester proved');

@@ -418,7 +418,7 @@ test('a proof that failed is not called proved, and a watch item is listed until
     .click();
   await expect(page.getByTestId('stage')).toContainText('Repaired');
   await page.goto(app.url);
-  await expect(page.getByRole('link', { name: /Proving-cabinet fan dead/ })).toContainText('Repaired');
+  await expect(page.getByRole('link', { name: /^Proving-cabinet fan dead/ })).toContainText('Repaired');
   await page.goto(job);
   await proofs
     .getByRole('listitem')

@@ -101,6 +101,7 @@ test('a weak blower of a launch on 24 V: no lamp of 12 V, the return by its busb
   await page.locator('article[data-test]').getByRole('button', { name: 'Record' }).tap();
   await expect(log).toContainText('Struck');
   await expect(log).toContainText('live where it should be dead');
+  await page.getByRole('button', { name: /steps of the job/ }).tap();
   await page.getByRole('link', { name: 'Hand over' }).tap();
   const sheet = page.getByTestId('sheet');
   await expect(sheet.getByTestId('sheet-standing')).toHaveText('OPEN: not handed over');
@@ -147,6 +148,7 @@ test('“not now” to a caution: what needs it waits with its reason, until it 
   await expect(waits).toHaveCount(0);
   await choose();
   await expect(page.locator('article[data-test]').getByRole('button', { name: 'works' })).toBeVisible();
+  await page.getByRole('button', { name: /steps of the job/ }).tap();
   await page.getByRole('link', { name: 'Hand over' }).tap();
   const cautions = page.getByTestId('sheet').locator('[data-part="Gates overridden, cautions read"]');
   await expect(cautions).toContainText('Not now: It may spark');

@@ -47,6 +47,7 @@ test('moves inside a job ask the server for no page; back and forward show what 
   const asked = pagesAsked(page);
   await step(page, /Trace/).click();
   await expect(page.getByTestId('card-title')).toBeVisible();
+  await page.getByRole('button', { name: 'More', exact: true }).click();
   await page.getByRole('link', { name: 'Boxes' }).click();
   await expect(page).toHaveURL(`${job}/boxes`);
   await step(page, /Hand over/).click();

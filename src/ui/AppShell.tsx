@@ -20,6 +20,7 @@ export function AppShell({
   theme,
   find,
   outgoing,
+  works = false,
   children,
 }: {
   /** Who works, and for which shop. */
@@ -29,6 +30,8 @@ export function AppShell({
   find: ReactNode;
   /** Sends what waits in this browser, and says so. */
   outgoing: ReactNode;
+  /** Where one works and does not choose: on a phone the bar comes only when it is asked for. */
+  works?: boolean;
   children: ReactNode;
 }) {
   return (
@@ -39,7 +42,11 @@ export function AppShell({
       >
         To the work
       </a>
-      <aside className="no-print fixed inset-x-0 bottom-0 z-30 border-t-2 border-line bg-sheet lg:sticky lg:top-0 lg:h-dvh lg:border-t-0 lg:border-r-2">
+      <aside
+        className={`no-print fixed inset-x-0 bottom-0 z-30 border-t-2 border-line bg-sheet lg:sticky lg:top-0 lg:block lg:h-dvh lg:border-t-0 lg:border-r-2 ${
+          works ? 'hidden in-data-[bar=open]:block' : ''
+        }`}
+      >
         <div className="flex h-full items-center justify-around lg:flex-col lg:justify-start lg:gap-2 lg:py-4">
           <PlaceLink href="/" aria-label="Every Trace, to Today" className="hidden lg:mb-4 lg:block">
             <Mark />
@@ -51,7 +58,7 @@ export function AppShell({
           </div>
         </div>
       </aside>
-      <div className="min-w-0 pb-20 lg:pb-0">
+      <div className={`min-w-0 lg:pb-0 ${works ? '' : 'pb-20'}`}>
         <p className="no-print hidden border-b border-line px-6 py-1.5 text-sm text-soft lg:block">{who}</p>
         {outgoing}
         <main id="main" tabIndex={-1} className="focus:outline-none">

@@ -6,7 +6,7 @@ import { normalBelow, voltmeterError } from '../../limits';
 import type { Alteration, CircuitModel } from '../../network';
 import { formatQuantity } from '../../quantity';
 import type { Hypothesis } from '../hypotheses/hypotheses';
-import { atNode, type RefOf, type Scene, type TestKind } from './kind';
+import { atNode, pinsOf, type RefOf, type Scene, type TestKind } from './kind';
 
 type State = RefOf<'battery'>['state'];
 
@@ -131,6 +131,11 @@ export const battery: TestKind<RefOf<'battery'>> = {
   setUp: (ref) => `battery|${ref.state}`,
   spot: () => 'part|battery',
   deed: (_, ref) => ({ atBattery: true, cranks: ref.state === 'crank', engineRuns: ref.state === 'charge' }),
+  leads: ({ parts }) => {
+    const post = parts.find(({ kind }) => kind === 'battery');
+    const { plus, minus } = post ? pinsOf(parts, post.id) : {};
+    return { sign: 'volts', plus, minus, at: post?.id };
+  },
   offers: (scene) => {
     const post = postOf(scene);
     const sources = scene.circuit.parts.some((part) => part.kind === 'charging-source');

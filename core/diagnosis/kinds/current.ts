@@ -10,7 +10,7 @@ import {
 } from '../../limits';
 import { type CircuitModel, type OperatingPoint, seenPoint } from '../../network';
 import { formatQuantity } from '../../quantity';
-import { atPart, type RefOf, type Scene, type TestKind } from './kind';
+import { atPart, pinsOf, type RefOf, type Scene, type TestKind } from './kind';
 
 const RESULTS = [
   'no current',
@@ -52,6 +52,7 @@ export const clamp: TestKind<RefOf<'clamp'>> = {
   setUp: (ref) => `clamp|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
   deed: () => ({}),
+  leads: (_, { part }) => ({ sign: 'clamp', at: part }),
   offers: (scene) =>
     fusesOf(scene).map((part) => ({
       ref: { kind: 'clamp', part: part.id, condition: scene.condition },
@@ -111,6 +112,10 @@ export const fuseDrop: TestKind<RefOf<'fuse-drop'>> = {
   deed: ({ network }, ref) => ({
     probes: Object.values(network.parts.get(ref.part)?.pins ?? {}) as string[],
   }),
+  leads: ({ parts }, { part }) => {
+    const { in: plus, out: minus } = pinsOf(parts, part);
+    return { sign: 'millivolts', plus, minus, at: part };
+  },
   offers: (scene) =>
     fusesOf(scene)
       .filter((part) => readable(scene.model, part.id))

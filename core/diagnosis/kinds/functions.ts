@@ -14,7 +14,7 @@ import {
   UNALTERED,
 } from '../../network';
 import { fuseOfNode, fuseOfRelay } from './fuseBefore';
-import { atNode, atPart, type Names, type RefOf, type TestKind } from './kind';
+import { atNode, atPart, loadPart, type Names, pinsOf, type RefOf, type TestKind } from './kind';
 
 const RESULTS = ['works', 'weak', 'dead'] as const;
 
@@ -45,6 +45,7 @@ export const functionSeen: TestKind<RefOf<'function'>> = {
   setUp: (ref) => `function|${ref.condition}`,
   spot: (ref) => `function|${ref.function}`,
   deed: (_, ref) => ({ runs: [ref.function] }),
+  leads: ({ functions }, ref) => ({ sign: 'eye', at: loadPart(functions, ref.function) }),
   offers: ({ circuit, model }) =>
     circuit.functions.flatMap((one) =>
       model.conditions.map((condition) => ({
@@ -98,6 +99,7 @@ export const substitute: TestKind<RefOf<'substitute'>> = {
   intervenes: true,
   touches: (ref) => [ref.part],
   deed: (_, ref) => ({ exchanges: [ref.part], behind: [ref.part], runs: [ref.function] }),
+  leads: (_, { part }) => ({ sign: 'hand', at: part }),
   tried: () => UNALTERED,
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts
@@ -154,6 +156,10 @@ export const bridge: TestKind<RefOf<'bridge'>> = {
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => [ref.part],
   deed: (_, ref) => ({ bridges: [ref.part], behind: [ref.part], runs: [ref.function] }),
+  leads: ({ parts }, { part }) => {
+    const { 30: plus, 87: minus } = pinsOf(parts, part);
+    return { sign: 'fused-lead', plus, minus, at: part };
+  },
   tried: ({ network }, ref) => bridgeRelay(network, ref.part),
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts
@@ -232,6 +238,10 @@ export const apply: TestKind<RefOf<'apply'>> = {
   spot: (ref) => `node|${ref.node}`,
   intervenes: true,
   deed: (_, ref) => ({ leads: [{ node: ref.node, with: ref.with }], runs: [ref.function] }),
+  leads: (_, { node, with: pole }) => ({
+    sign: 'fused-lead',
+    ...(pole === 'plus' ? { plus: node } : { minus: node }),
+  }),
   tried: ({ network }, ref) => appliedAt(network, ref.with, ref.node),
   offers: ({ circuit, function: of, condition }) => {
     const ends = loadEnds(circuit, of);

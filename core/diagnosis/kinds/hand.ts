@@ -42,6 +42,7 @@ export const click: TestKind<RefOf<'click'>> = {
   setUp: (ref) => `click|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
   deed: (model, ref) => ({ runs: switchedBy(model, ref.part) }),
+  leads: (_, { part }) => ({ sign: 'ear', at: part }),
   offers: ({ circuit, concerned, condition }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && (part.kind === 'relay' || part.kind === 'solenoid'))
@@ -97,6 +98,7 @@ export const look: TestKind<RefOf<'look'>> = {
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => [ref.part],
   deed: (_, ref) => ({ pulls: [ref.part] }),
+  leads: (_, { part }) => ({ sign: 'eye', at: part }),
   offers: ({ circuit, concerned }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && part.kind === 'fuse' && !part.fixed)
@@ -137,6 +139,7 @@ export const wiggle: TestKind<RefOf<'wiggle'>> = {
   touches: (ref) => [ref.part],
   ofLooseness: true,
   deed: (_, ref) => ({ moves: [ref.part], runs: [ref.function] }),
+  leads: (_, { part }) => ({ sign: 'hand', at: part }),
   offers: ({ circuit, concerned, function: of, condition }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && WIGGLED.includes(part.kind))
@@ -184,6 +187,7 @@ export const elsewhere: TestKind<RefOf<'elsewhere'>> = {
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => [ref.part],
   deed: (_, ref) => ({ exchanges: [ref.part], behind: [ref.part] }),
+  leads: (_, { part }) => ({ sign: 'hand', at: part }),
   offers: ({ circuit, concerned, function: of }) =>
     circuit.parts
       .filter((part) => concerned(part.id) && part.kind === 'relay')

@@ -86,6 +86,28 @@ export interface Remaining {
   flows(condition: string, node: string): number;
 }
 
+/** An instrument, a lead, or what a person uses instead of one. */
+export type Sign =
+  | 'volts'
+  | 'millivolts'
+  | 'ohms'
+  | 'clamp'
+  | 'lamp'
+  | 'led'
+  | 'fused-lead'
+  | 'eye'
+  | 'ear'
+  | 'hand';
+
+/** Where a test is done: points by their ids, a part by its own. What a test has not is left out. */
+export interface Leads {
+  readonly sign: Sign;
+  /** The point that the plus lead, the tip, or plus through a fused lead goes to. */
+  readonly plus?: string | undefined;
+  readonly minus?: string | undefined;
+  readonly at?: string | undefined;
+}
+
 export interface CardBody {
   readonly title: string;
   /** Null takes key and switch positions of the condition. */
@@ -111,6 +133,8 @@ export interface TestKind<R extends TestRef> {
   readonly intervenes?: boolean;
   /** What a hand does to the circuit for it, as far as safety asks. */
   readonly deed: (model: CircuitModel, ref: R) => Partial<Deed>;
+  /** What the hand holds, where its leads end, and the part that it is done at. */
+  readonly leads: (circuit: CircuitFile, ref: R) => Leads;
   /** Fuses that it renews or goes around: what blew the old one would blow the next, or the lead's. */
   readonly feedsBehind?: (circuit: CircuitFile, ref: R) => readonly string[];
   /** Parts that it moves: pulled, unplugged, swapped, wiggled. What comes and goes may then change. */
@@ -209,6 +233,16 @@ function branchesAt(network: CircuitModel['network']): readonly (readonly number
   });
   ENDS.set(network, made);
   return made;
+}
+
+/** Pins of a part by their names; none where it is not there. */
+export function pinsOf(parts: readonly CircuitPart[], id: string): Readonly<Record<string, string>> {
+  return parts.find((part) => part.id === id)?.pins ?? {};
+}
+
+/** The part by which a function is seen; of an appliance, the socket that it hangs in. */
+export function loadPart(functions: CircuitFile['functions'], id: string): string | undefined {
+  return functions.find((one) => one.id === id)?.load.split(':')[0];
 }
 
 /** The likeliest of several states. */

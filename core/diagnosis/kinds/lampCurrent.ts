@@ -101,6 +101,7 @@ export const lampCurrent: TestKind<Ref> = {
   spot: (ref) => `wire|${ref.wire}`,
   touches: (ref) => [ref.part],
   deed: (_, ref) => ({ pulls: [ref.part], behind: [ref.part], lampInPlace: true }),
+  leads: (_, { wire }) => ({ sign: 'clamp', at: wire }),
   offers: ({ model, circuit, condition, concerned }) => {
     // A load of unknown power may take the lamp's current as a short does.
     if (circuit.parts.some(isUnknownLoad)) return [];

@@ -7,7 +7,7 @@ import { EMF_PER_NOMINAL, LAMP_STATES, lampChances, ledChances } from '../../lim
 import { type Alteration, type CircuitModel, combineAlterations, seenPoint, seenVolts } from '../../network';
 import { safetyMarks } from '../../safety';
 import { apartAccess, apartOf, apartSteps, apartWords, fusesConcerned, waysApart, withApart } from './behind';
-import { atNode, likeliest, nodeIndex, type RefOf, type Scene, type TestKind } from './kind';
+import { atNode, likeliest, nodeIndex, pinsOf, type RefOf, type Scene, type TestKind } from './kind';
 
 const RESULTS = ['lit', 'dim', 'off'] as const;
 const LAMP_MINUTES = 0.6;
@@ -38,6 +38,7 @@ export const lamp: TestKind<RefOf<'lamp'>> = {
   setUp: (ref) => `lamp|${ref.condition}`,
   spot: (ref) => `node|${ref.node}`,
   deed: (_, ref) => ({ lamps: [ref.node] }),
+  leads: ({ reference }, { node }) => ({ sign: 'lamp', plus: node, minus: reference }),
   offers: (scene) =>
     loadable(scene).map((node) => ({
       ref: { kind: 'lamp', node, condition: scene.condition },
@@ -88,6 +89,7 @@ export const led: TestKind<RefOf<'led'>> = {
   setUp: (ref) => `led|${ref.condition}`,
   spot: (ref) => `node|${ref.node}`,
   deed: (_, ref) => ({ leds: [ref.node] }),
+  leads: ({ reference }, { node }) => ({ sign: 'led', plus: node, minus: reference }),
   outcome: (_, _ref, value) => outcome(value),
   // Where a filament lamp would harm, this one is the tester; elsewhere the filament tells more.
   offers: ({ circuit, condition, concerned }) =>
@@ -156,6 +158,10 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
     unplugs: apartOf(model, ref),
     lampInPlace: true,
   }),
+  leads: ({ parts }, { part }) => {
+    const { in: plus, out: minus } = pinsOf(parts, part);
+    return { sign: 'lamp', plus, minus, at: part };
+  },
   offers: ({ model, circuit, condition, concerned }) => {
     // A load of unknown power may light the lamp as a short does: it has to be unplugged first.
     const bare = circuit.parts.some(isUnknownLoad) ? [] : [{}];

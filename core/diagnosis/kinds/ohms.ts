@@ -9,7 +9,7 @@ import { type Alteration, type CircuitModel, combineAlterations, UNALTERED } fro
 import { formatQuantity } from '../../quantity';
 import { apartAccess, apartOf, apartSteps, apartWords, waysApart, withApart } from './behind';
 import { continuityPins, OUT_OF_CIRCUIT } from './hand';
-import { atNode, atPart, type Names, type RefOf, type TestKind } from './kind';
+import { atNode, atPart, type Names, pinsOf, type RefOf, type TestKind } from './kind';
 
 /** Ohms of the sound part between the pins of a continuity test. */
 function soundOhms(model: CircuitModel, part: string): number {
@@ -28,6 +28,10 @@ export const continuity: TestKind<RefOf<'continuity'>> = {
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => [ref.part],
   deed: (_, ref) => ({ pulls: [ref.part] }),
+  leads: ({ parts }, { part, from, to }) => {
+    const pins = pinsOf(parts, part);
+    return { sign: 'ohms', plus: pins[from], minus: pins[to], at: part };
+  },
   offers: ({ circuit, concerned }) =>
     circuit.parts
       .filter((part) => concerned(part.id))
@@ -125,6 +129,7 @@ export const ohms: TestKind<RefOf<'ohms'>> = {
   setUp: (ref) => `ohms|${ref.condition}`,
   spot: (ref) => `node|${ref.node}`,
   deed: (_, ref) => ({ probes: [ref.node], ohms: true }),
+  leads: (_, { node, against }) => ({ sign: 'ohms', plus: node, minus: against }),
   offers: ({ circuit, concerned, condition }) =>
     circuit.nodes
       .filter((node) => node.id !== circuit.reference && concerned(node.id))
@@ -218,6 +223,12 @@ export const ohmsBehind: TestKind<Behind> = {
   spot: (ref) => `part|${ref.part}`,
   touches: (ref) => (ref.unplugged ? [ref.part, ref.unplugged] : [ref.part]),
   deed: (model, ref) => ({ pulls: [ref.part], behind: [ref.part], unplugs: apartOf(model, ref), ohms: true }),
+  leads: ({ parts, reference }, { part }) => ({
+    sign: 'ohms',
+    plus: loadSide(parts.find(({ id }) => id === part)) ?? undefined,
+    minus: reference,
+    at: part,
+  }),
   offers: ({ model, circuit, condition, concerned }) => {
     const rest = model.conditions.find(
       (one) => one.key === 'off' && Object.keys(one.switches ?? {}).length === 0,

@@ -3,7 +3,7 @@ import { SOUND_STATES, soundChances } from '../../limits';
 import { type CircuitModel, type OperatingPoint, seenPoint } from '../../network';
 import { functionRuns } from '../run';
 import { doesAt } from './hand';
-import { likeliest, type RefOf, type TestKind } from './kind';
+import { likeliest, loadPart, type RefOf, type TestKind } from './kind';
 
 type Ref = RefOf<'sound'>;
 type Sound = (typeof SOUND_STATES)[number];
@@ -55,6 +55,7 @@ export const sound: TestKind<Ref> = {
   setUp: (ref) => `sound|${ref.condition}`,
   spot: (ref) => `sound|${ref.function}`,
   deed: (_, ref) => ({ runs: [ref.function] }),
+  leads: ({ functions }, ref) => ({ sign: 'ear', at: loadPart(functions, ref.function) }),
   offers: ({ model, function: of, condition }) => {
     const ref = { kind: 'sound' as const, function: of, condition };
     if (relaysOf(model, ref).length === 0 && !turns(model, ref)) return [];

@@ -129,6 +129,7 @@ export const volts: TestKind<Ref> = {
     probes: [ref.node, ref.against].filter((node) => node !== circuit.reference),
     pulls: ref.pulled ? [ref.pulled] : [],
   }),
+  leads: (_, { node, against }) => ({ sign: 'volts', plus: node, minus: against }),
   offers,
   chances: () => [],
   outcome: () => null,

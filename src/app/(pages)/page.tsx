@@ -1,6 +1,7 @@
+import { ChevronRight } from 'lucide-react';
 import { currentActor } from '@/access';
 import { FollowUpList, JobLines } from '@/features/jobs';
-import { countJobs, dueFollowUps, listJobs } from '@/features/jobs/server';
+import { countJobs, dueFollowUps, type JobRow, listJobs } from '@/features/jobs/server';
 import { countVehicles, recentVehicles } from '@/features/vehicles/server';
 import { ButtonLink } from '@/ui/controls';
 import { dayOf } from '@/ui/dates';
@@ -11,6 +12,23 @@ export const metadata = { title: 'Today' };
 const RECENT_VEHICLES = 8;
 const CLOSED_LAST = 5;
 const MORE = 'flex min-h-11 items-center font-semibold underline underline-offset-4';
+
+/** The job that was worked on last, straight to the card that waits. */
+function GoOn({ job }: { job: JobRow }) {
+  return (
+    <PlaceLink
+      href={`/jobs/${job.id}/trace`}
+      className="mt-4 flex min-h-16 items-center justify-between gap-3 rounded-lg border-2 border-copper bg-sheet px-4 py-2 hover:bg-copper-wash"
+      data-testid="go-on"
+    >
+      <span className="min-w-0">
+        <span className="block text-sm text-soft">Go on · {job.vehicleName}</span>
+        <span className="block text-lg leading-tight font-bold">{job.title}</span>
+      </span>
+      <ChevronRight aria-hidden="true" className="size-7 shrink-0 text-copper" />
+    </PlaceLink>
+  );
+}
 
 export default async function TodayPage() {
   const actor = await currentActor();
@@ -23,13 +41,16 @@ export default async function TodayPage() {
     countVehicles(actor),
   ]);
   return (
-    <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
+    <div className="mx-auto max-w-6xl px-4 py-3 lg:px-6 lg:py-6">
       <div className="flex flex-wrap items-end justify-between gap-3">
         <h1 className="text-3xl">Today</h1>
-        <ButtonLink look="primary" href="/jobs/new" className="h-14 px-6 text-lg">
-          New job
-        </ButtonLink>
+        <span className="hidden lg:block">
+          <ButtonLink look="primary" href="/jobs/new" className="h-14 px-6 text-lg">
+            New job
+          </ButtonLink>
+        </span>
       </div>
+      {open[0] ? <GoOn job={open[0]} /> : null}
       <div className="mt-6 grid gap-10 lg:grid-cols-[1fr_20rem]">
         <section aria-labelledby="open-jobs">
           <h2 id="open-jobs" className="border-b-2 border-line pb-2 text-xl">

@@ -23,7 +23,7 @@ export default function WorkLayout({ children }: { children: ReactNode }) {
         <script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
       </head>
       <body className="font-sans antialiased">
-        <AppShell who={<WhoLine />} theme={null} find={<CommandPalette />} outgoing={<Outgoing />}>
+        <AppShell works who={<WhoLine />} theme={null} find={<CommandPalette />} outgoing={<Outgoing />}>
           {children}
         </AppShell>
       </body>

@@ -1,5 +1,6 @@
 'use client';
 
+import { ChevronDown } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
 import { useJob } from '@/features/jobs';
@@ -23,6 +24,8 @@ export function BoxTest() {
   const [panelId, setPanelId] = useState(panels[0]?.id ?? '');
   const [view, setView] = useState<(typeof VIEWS)[number][0]>('triage');
   const [state, setState] = useState<KeyState>('off');
+  /** On a phone, whether box, work and key are being chosen. */
+  const [choosing, setChoosing] = useState(false);
   const panel = panels.find((one) => one.id === panelId) ?? panels[0];
   const readings = useMemo(
     () => job.slotReadings.filter((one) => one.panel === panel?.id),
@@ -57,7 +60,7 @@ export function BoxTest() {
     <div className="px-3 py-3 lg:px-5">
       {job.testerProvedAt === null ? (
         <div className="mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2">
-          <p>
+          <p className="min-w-0 flex-1">
             <strong>Prove the tester</strong> on the battery posts. Until then every pass is provisional twice
             over.
           </p>
@@ -66,25 +69,44 @@ export function BoxTest() {
           </Button>
         </div>
       ) : null}
-      <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-2">
-        <Choice legend="Box" shape="row" options={panels} chosen={panel.id} onChoose={setPanelId} />
-        <Choice
-          legend="What is done"
-          shape="row"
-          options={VIEWS.map(([id, name]) => ({ id, name }))}
-          chosen={view}
-          onChoose={(next) => setView(next as typeof view)}
-        />
+      <div className="lg:hidden">
+        <Button
+          className="w-full justify-between text-left"
+          aria-expanded={choosing}
+          onClick={() => setChoosing(!choosing)}
+        >
+          <span className="min-w-0 truncate">
+            {[
+              panel.name,
+              VIEWS.find(([id]) => id === view)?.[1],
+              ...(view === 'work' ? [] : [KEY_STATE_WORDS[state]]),
+            ].join(' · ')}
+          </span>
+          <ChevronDown aria-hidden="true" className="size-5 shrink-0 text-copper" />
+          <span className="sr-only">What is done here</span>
+        </Button>
       </div>
-      {view === 'work' ? null : (
-        <Choice
-          legend="Key now"
-          shape="row"
-          options={KEY_STATES.map((id) => ({ id, name: KEY_STATE_WORDS[id] }))}
-          chosen={state}
-          onChoose={(next) => setState(next as KeyState)}
-        />
-      )}
+      <div className={`${choosing ? '' : 'hidden'} mt-2 lg:mt-0 lg:block`}>
+        <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-2">
+          <Choice legend="Box" shape="row" options={panels} chosen={panel.id} onChoose={setPanelId} />
+          <Choice
+            legend="What is done"
+            shape="row"
+            options={VIEWS.map(([id, name]) => ({ id, name }))}
+            chosen={view}
+            onChoose={(next) => setView(next as typeof view)}
+          />
+        </div>
+        {view === 'work' ? null : (
+          <Choice
+            legend="Key now"
+            shape="row"
+            options={KEY_STATES.map((id) => ({ id, name: KEY_STATE_WORDS[id] }))}
+            chosen={state}
+            onChoose={(next) => setState(next as KeyState)}
+          />
+        )}
+      </div>
       <Shown
         key={panel.id}
         panel={panel}

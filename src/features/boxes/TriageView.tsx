@@ -116,7 +116,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: catches the digit keys of the buttons inside it
     <div
-      className="mt-2 grid gap-5 lg:grid-cols-[minmax(0,1fr)_24rem]"
+      className="mt-2 grid grid-cols-[minmax(0,1fr)] gap-3 lg:grid-cols-[minmax(0,1fr)_24rem] lg:gap-5"
       onKeyDown={(event) => {
         if (event.target instanceof HTMLElement && event.target.closest('input, select, textarea')) return;
         const found = isSafetySlot(slot) ? undefined : answers.find((one) => one.key === event.key);
@@ -142,79 +142,87 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
         <DamageList panel={panel} />
         <Photos panel={panel} slot={slot} />
       </div>
-      <article
-        className="order-1 self-start rounded-lg border-2 border-copper bg-sheet p-4 lg:sticky lg:top-36 lg:order-2"
-        aria-labelledby="slot-title"
-        data-slot-card={slot.id}
-      >
-        <p className="text-sm text-soft">
-          {KEY_STATE_WORDS[state]} · {order.indexOf(slot) + 1} of {order.length}
-        </p>
-        <h2 id="slot-title" className="text-2xl" data-testid="slot-title">
-          {slotTitle(slot)}
-        </h2>
-        <p className="mt-1">{slotSentence(turnPanel(panel, turns), slot.id)}</p>
-        <p className="mt-2 border-l-4 border-line pl-3" data-testid="slot-verdict">
-          <strong>
-            {SIGNS[here.verdict]} {capital(VERDICT_WORDS[here.verdict])}.
-          </strong>{' '}
-          {here.sentence}
-          {here.next ? <span className="block font-semibold">{here.next}</span> : null}
-        </p>
-        {system && slot.safetyCritical === undefined ? (
-          <SafetyQuestion
-            name={slot.label || slotTitle(slot)}
-            system={SYSTEM_WORDS[system]}
-            onAnswer={(critical) => {
-              const answered = record({
-                kind: 'slot-state',
-                panel: panel.id,
-                slot: slot.id,
-                state: slot.state,
-                safetyCritical: critical,
-                evidence: critical
-                  ? `asked: it serves ${system}, or nobody is sure`
-                  : `asked: it does not serve ${system}`,
-              });
-              return answered.ok ? null : answered.message;
-            }}
-          />
-        ) : null}
-        {isSafetySlot(slot) ? (
-          <div className="mt-2" data-testid="safety-slot">
-            <Caution>{SAFETY_SLOT}</Caution>
-          </div>
-        ) : null}
-        <div className={isSafetySlot(slot) ? 'hidden' : 'mt-3 grid gap-2'}>
-          {answers.map((one) => (
-            <button
-              key={one.word}
-              type="button"
-              onClick={() => tell(one.ends)}
-              className="flex min-h-14 items-center justify-between rounded-md border-2 border-ink bg-sheet px-4 text-xl font-bold active:bg-copper-wash"
-            >
-              {one.word}
-              <kbd className="reading hidden text-base font-normal text-soft lg:inline">{one.key}</kbd>
-            </button>
-          ))}
-        </div>
-        <VoltsPair key={`${slot.id} ${fuseOut}`} ends={asked} held={held} onTell={tell} />
-        <div className="mt-3 flex flex-wrap gap-2">
-          <Button aria-pressed={fuseOut} onClick={() => setFuseOut(!fuseOut)}>
-            {fuseOut ? 'Fuse is in' : 'Fuse is out'}
-          </Button>
-          <Button onClick={undo} disabled={!last}>
-            Undo
-          </Button>
-        </div>
-        <SlotStateForm panel={panel} slot={slot} nominalVolts={nominalVolts} />
-        {fuseOut ? (
-          <p className="mt-2 text-sm">
-            Load off before it is pulled; insulated puller. Not on restraint, engine-control or brake
-            circuits.
+      <div className="contents lg:sticky lg:top-36 lg:order-2 lg:block lg:self-start">
+        <article
+          className="order-1 rounded-lg border-2 border-copper bg-sheet p-3 lg:rounded-b-none lg:border-b-0 lg:p-4"
+          aria-labelledby="slot-title"
+          data-slot-card={slot.id}
+        >
+          <p className="text-sm text-soft">
+            {KEY_STATE_WORDS[state]} · {order.indexOf(slot) + 1} of {order.length}
           </p>
-        ) : null}
-      </article>
+          <h2 id="slot-title" className="text-2xl" data-testid="slot-title">
+            {slotTitle(slot)}
+          </h2>
+          <p className="mt-1">{slotSentence(turnPanel(panel, turns), slot.id)}</p>
+          <p className="mt-2 border-l-4 border-line pl-3" data-testid="slot-verdict">
+            <strong>
+              {SIGNS[here.verdict]} {capital(VERDICT_WORDS[here.verdict])}.
+            </strong>{' '}
+            {here.sentence}
+            {here.next ? <span className="block font-semibold">{here.next}</span> : null}
+          </p>
+          {system && slot.safetyCritical === undefined ? (
+            <SafetyQuestion
+              name={slot.label || slotTitle(slot)}
+              system={SYSTEM_WORDS[system]}
+              onAnswer={(critical) => {
+                const answered = record({
+                  kind: 'slot-state',
+                  panel: panel.id,
+                  slot: slot.id,
+                  state: slot.state,
+                  safetyCritical: critical,
+                  evidence: critical
+                    ? `asked: it serves ${system}, or nobody is sure`
+                    : `asked: it does not serve ${system}`,
+                });
+                return answered.ok ? null : answered.message;
+              }}
+            />
+          ) : null}
+          {isSafetySlot(slot) ? (
+            <div className="mt-2" data-testid="safety-slot">
+              <Caution>{SAFETY_SLOT}</Caution>
+            </div>
+          ) : null}
+          <VoltsPair key={`${slot.id} ${fuseOut}`} ends={asked} held={held} onTell={tell} />
+          <SlotStateForm panel={panel} slot={slot} nominalVolts={nominalVolts} />
+          {fuseOut ? (
+            <p className="mt-2 text-sm">
+              Load off before it is pulled; insulated puller. Not on restraint, engine-control or brake
+              circuits.
+            </p>
+          ) : null}
+        </article>
+        {/* Where the thumb is, however far the page was scrolled. */}
+        <div
+          className="sticky bottom-0 z-10 order-3 -mx-3 border-t-2 border-copper bg-sheet p-2 lg:static lg:mx-0 lg:rounded-b-lg lg:border-2 lg:p-4"
+          data-testid="answers"
+        >
+          <div className={isSafetySlot(slot) ? 'hidden' : 'grid grid-cols-2 gap-2'}>
+            {answers.map((one) => (
+              <button
+                key={one.word}
+                type="button"
+                onClick={() => tell(one.ends)}
+                className="flex min-h-[84px] items-center justify-center gap-2 rounded-md border-2 border-ink bg-sheet px-2 text-[20px] leading-tight font-bold active:bg-copper-wash lg:min-h-14"
+              >
+                {one.word}
+                <kbd className="reading hidden text-base font-normal text-soft lg:inline">{one.key}</kbd>
+              </button>
+            ))}
+          </div>
+          <div className="mt-2 flex gap-2">
+            <Button className="flex-1" aria-pressed={fuseOut} onClick={() => setFuseOut(!fuseOut)}>
+              {fuseOut ? 'Fuse is in' : 'Fuse is out'}
+            </Button>
+            <Button className="flex-1" onClick={undo} disabled={!last}>
+              Undo
+            </Button>
+          </div>
+        </div>
+      </div>
     </div>
   );
 }

@@ -144,7 +144,7 @@ export function LiveCircuit({
         </div>
         <PartList circuit={circuit} selected={selected} onSelect={onSelect} />
       </div>
-      <div className="order-first space-y-5 lg:order-none">
+      <div className="space-y-5">
         <section aria-labelledby="live-title">
           <h2 id="live-title" className="border-b-2 border-line pb-1 text-lg">
             Now

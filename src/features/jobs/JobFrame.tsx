@@ -1,8 +1,10 @@
 'use client';
 
-import type { ReactNode } from 'react';
+import { ChevronDown, ChevronLeft, Ellipsis } from 'lucide-react';
+import { type ReactNode, useCallback, useEffect, useState } from 'react';
 import type { JobState } from '#core/log';
 import type { JobView } from '@/http/places';
+import { Dialog } from '@/ui/Dialog';
 import { PlaceLink } from '@/ui/PlaceLink';
 import { useJob } from './JobProvider';
 import { NewerMaps } from './NewerMaps';
@@ -22,13 +24,33 @@ const STEPS = [
 /** Head of every job page: which vehicle, what state, every step in reach, and whether all is sent. */
 export function JobFrame({ view, children }: { view: JobView; children: ReactNode }) {
   const { data, job } = useJob();
+  const [choosing, setChoosing] = useState(false);
+  const onGo = useCallback(() => setChoosing(false), []);
   return (
     <>
-      <header className="no-print lg:sticky lg:top-0 z-20 border-b-2 border-line bg-paper px-3 pt-2 lg:px-5">
-        <div className="flex items-center justify-between gap-x-4 lg:flex-wrap">
-          <div className="min-w-0">
-            <h1 className="truncate text-lg lg:text-xl">{data.title}</h1>
-            <p className="hidden truncate text-sm text-soft sm:block">
+      <header className="no-print sticky top-0 z-20 border-b-2 border-line bg-paper lg:px-5 lg:pt-2">
+        <div className="flex h-12 items-center justify-between gap-x-1 lg:h-auto lg:flex-wrap lg:gap-x-4">
+          <PlaceLink
+            href="/"
+            aria-label="Back to Today"
+            className="grid size-12 shrink-0 place-items-center lg:hidden"
+          >
+            <ChevronLeft aria-hidden="true" className="size-6" />
+          </PlaceLink>
+          <div className="min-w-0 flex-1">
+            <h1 className="text-lg lg:text-xl">
+              <button
+                type="button"
+                aria-haspopup="dialog"
+                aria-label={`${data.title}, steps of the job`}
+                onClick={() => setChoosing(true)}
+                className="flex h-12 w-full items-center gap-1 text-left lg:h-auto"
+              >
+                <span className="truncate">{data.title}</span>
+                <ChevronDown aria-hidden="true" className="size-5 shrink-0 text-copper lg:hidden" />
+              </button>
+            </h1>
+            <p className="hidden truncate text-sm text-soft lg:block">
               <PlaceLink href={`/vehicles/${data.vehicle.id}`} className="underline underline-offset-4">
                 {data.vehicle.name}
               </PlaceLink>{' '}
@@ -41,38 +63,89 @@ export function JobFrame({ view, children }: { view: JobView; children: ReactNod
                 .join(' · ')}
             </p>
           </div>
-          <div className="flex items-center gap-2">
+          <div className="flex shrink-0 items-center gap-2">
             <SendingMark />
-            <StageMark stage={job.stage} />
+            <span className="hidden lg:inline">
+              <StageMark stage={job.stage} />
+            </span>
+            <BarSwitch view={view} />
           </div>
         </div>
-        <nav aria-label="Steps of the job" className="relative -mx-1 mt-1 flex overflow-x-auto">
-          {STEPS.map((step, index) => {
-            const href = `/jobs/${data.id}${step.path}`;
-            const here = step.path === `/${view}`;
-            return (
-              <PlaceLink
-                key={step.name}
-                href={href}
-                aria-current={here ? 'step' : undefined}
-                className={`relative flex min-h-11 shrink-0 items-center gap-1.5 border-b-4 px-2.5 text-[0.95rem] ${
-                  here ? 'border-copper font-bold' : 'border-transparent hover:border-line'
-                }`}
-              >
-                <span className="reading text-copper" aria-hidden="true">
-                  {step.done(job) ? '✓' : index + 1}
-                </span>
-                {step.name}
-                {step.done(job) ? <span className="sr-only">, done</span> : null}
-              </PlaceLink>
-            );
-          })}
-        </nav>
+        <div className="hidden lg:block">
+          <Steps view={view} shape="strip" onGo={onGo} />
+        </div>
       </header>
+      <Dialog title="Steps of the job" says={data.title} open={choosing} onClose={onGo}>
+        <p className="mb-2 flex flex-wrap items-center gap-2">
+          <StageMark stage={job.stage} />
+          <PlaceLink href={`/vehicles/${data.vehicle.id}`} className="underline underline-offset-4">
+            {data.vehicle.name}
+          </PlaceLink>
+        </p>
+        <Steps view={view} shape="list" onGo={onGo} />
+      </Dialog>
       <Refusals />
       <NewerMaps />
       {children}
     </>
+  );
+}
+
+/** The steps of the job: all in a line where there is room, one below the other where they are chosen by thumb. */
+function Steps({ view, shape, onGo }: { view: JobView; shape: 'strip' | 'list'; onGo: () => void }) {
+  const { data, job } = useJob();
+  const SHAPES = {
+    strip: { nav: 'relative -mx-1 mt-1 flex overflow-x-auto', step: 'min-h-11 px-2.5', here: 'border-b-4' },
+    list: { nav: 'grid', step: 'min-h-14 px-2 text-lg', here: 'border-l-4' },
+  } as const;
+  const look = SHAPES[shape];
+  return (
+    <nav aria-label="Steps of the job" className={look.nav}>
+      {STEPS.map((step, index) => {
+        const here = step.path === `/${view}`;
+        return (
+          <PlaceLink
+            key={step.name}
+            href={`/jobs/${data.id}${step.path}`}
+            onClick={onGo}
+            aria-current={here ? 'step' : undefined}
+            className={`relative flex shrink-0 items-center gap-1.5 text-[0.95rem] ${look.step} ${look.here} ${
+              here ? 'border-copper font-bold' : 'border-transparent hover:border-line'
+            }`}
+          >
+            <span className="reading text-copper" aria-hidden="true">
+              {step.done(job) ? '✓' : index + 1}
+            </span>
+            {step.name}
+            {step.done(job) ? <span className="sr-only">, done</span> : null}
+          </PlaceLink>
+        );
+      })}
+    </nav>
+  );
+}
+
+/** On a phone: the bar of all that is not this job comes and goes. */
+function BarSwitch({ view }: { view: JobView }) {
+  const [open, setOpen] = useState(false);
+  useEffect(() => {
+    document.documentElement.dataset.bar = open ? 'open' : '';
+    return () => {
+      document.documentElement.dataset.bar = '';
+    };
+  }, [open]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: whoever goes to another view wants the room again
+  useEffect(() => setOpen(false), [view]);
+  return (
+    <button
+      type="button"
+      aria-label="Everything else"
+      aria-expanded={open}
+      onClick={() => setOpen(!open)}
+      className="grid size-12 place-items-center lg:hidden"
+    >
+      <Ellipsis aria-hidden="true" className="size-6" />
+    </button>
   );
 }
 
@@ -88,7 +161,7 @@ function SendingMark() {
   return (
     <span
       role="status"
-      className={`text-sm ${calm ? 'sr-only lg:not-sr-only lg:text-soft' : 'font-semibold text-caution'}`}
+      className={`max-w-32 text-sm leading-tight lg:max-w-none ${calm ? 'sr-only lg:not-sr-only lg:text-soft' : 'font-semibold text-caution'}`}
       data-testid="sending"
     >
       {words}

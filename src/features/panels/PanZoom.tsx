@@ -5,6 +5,8 @@ import { type ReactNode, useRef, useState } from 'react';
 import { Button } from '@/ui/controls';
 
 const MOST = 6;
+/** Two fingers that turn by less mean to enlarge, degrees. */
+const TWIST = 30;
 
 interface View {
   readonly x: number;
@@ -26,10 +28,13 @@ function zoomed(before: View, wanted: number, atX: number, atY: number): View {
 export function PanZoom({
   children,
   scrolls = false,
+  onTwist,
 }: {
   children: ReactNode;
   /** What is inside may be wider than the page, and is scrolled as long as it is not enlarged. */
   scrolls?: boolean;
+  /** Two fingers turned it, by so many quarters clockwise. */
+  onTwist?: (quarters: number) => void;
 }) {
   const [view, setView] = useState<View>(WHOLE);
   const frame = useRef<HTMLDivElement>(null);
@@ -44,7 +49,9 @@ export function PanZoom({
           );
       },
       // Two fingers, and the wheel with the Ctrl key.
-      onPinch: ({ offset: [scale], origin: [x, y] }) => {
+      onPinch: ({ offset: [scale], origin: [x, y], movement: [, angle], last }) => {
+        if (last && Math.abs(angle) >= TWIST)
+          onTwist?.(Math.max(1, Math.round(Math.abs(angle) / 90)) * Math.sign(angle));
         const box = frame.current!.getBoundingClientRect();
         setView((before) => zoomed(before, scale, x - box.left, y - box.top));
       },

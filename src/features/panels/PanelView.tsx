@@ -61,6 +61,8 @@ export function PanelView({
   const [turns, setTurns] = useTurns(vehicleId, panel.id);
   const [mirrored, setMirrored] = useState(false);
   const [tilt, setTilt] = useState(0);
+  /** On a phone, whether the ways of holding the box are shown above it. */
+  const [holding, setHolding] = useState(false);
   const seen = turnPanel(panel, turns, mirrored);
   const slot = panel.slots.find((one) => one.id === wanted);
   return (
@@ -70,74 +72,86 @@ export function PanelView({
           <RotateCw aria-hidden="true" className="size-5" />
           Turn a quarter
         </Button>
-        <fieldset className="flex flex-wrap items-center gap-1">
-          <legend className="float-left mr-2 text-sm text-soft">
-            I see the {panel.landmark.name} at the
-          </legend>
-          {(['top', 'right', 'bottom', 'left'] as const).map((edge) => (
-            <button
-              key={edge}
-              type="button"
-              aria-pressed={seen.landmarkEdge === edge}
-              onClick={() => {
-                // In the mirror the landmark of the other side is asked for.
-                const plain = mirrored ? OPPOSITE[edge] : edge;
-                setTurns(turnsForLandmark(panel, plain));
-              }}
-              className={`min-h-11 min-w-11 rounded-md border-2 px-2 ${
-                seen.landmarkEdge === edge ? 'border-copper bg-copper-wash font-bold' : 'border-line bg-sheet'
-              }`}
-            >
-              {EDGE_WORDS[edge]}
-            </button>
-          ))}
-        </fieldset>
-        <Button aria-pressed={mirrored} onClick={() => setMirrored(!mirrored)}>
-          {mirrored ? 'Back to the front' : 'Seen from behind'}
-        </Button>
-        <label className="flex min-w-52 flex-1 items-center gap-2">
-          <span className="text-sm text-soft">Held askew</span>
-          <input
-            type="range"
-            min={-45}
-            max={45}
-            value={tilt}
-            onChange={(event) => setTilt(Number(event.target.value))}
-            className="h-11 min-w-20 flex-1 accent-(--copper)"
-          />
-          <output className="reading w-12 text-right">{tilt}°</output>
-        </label>
+        <span className="lg:hidden">
+          <Button aria-expanded={holding} onClick={() => setHolding(!holding)}>
+            How it is held
+          </Button>
+        </span>
+        <div className={`${holding ? 'flex' : 'hidden'} flex-1 flex-wrap items-center gap-2 lg:flex`}>
+          <fieldset className="flex flex-wrap items-center gap-1">
+            <legend className="float-left mr-2 text-sm text-soft">
+              I see the {panel.landmark.name} at the
+            </legend>
+            {(['top', 'right', 'bottom', 'left'] as const).map((edge) => (
+              <button
+                key={edge}
+                type="button"
+                aria-pressed={seen.landmarkEdge === edge}
+                onClick={() => {
+                  // In the mirror the landmark of the other side is asked for.
+                  const plain = mirrored ? OPPOSITE[edge] : edge;
+                  setTurns(turnsForLandmark(panel, plain));
+                }}
+                className={`min-h-11 min-w-11 rounded-md border-2 px-2 ${
+                  seen.landmarkEdge === edge
+                    ? 'border-copper bg-copper-wash font-bold'
+                    : 'border-line bg-sheet'
+                }`}
+              >
+                {EDGE_WORDS[edge]}
+              </button>
+            ))}
+          </fieldset>
+          <Button aria-pressed={mirrored} onClick={() => setMirrored(!mirrored)}>
+            {mirrored ? 'Back to the front' : 'Seen from behind'}
+          </Button>
+          <label className="flex min-w-52 flex-1 items-center gap-2">
+            <span className="text-sm text-soft">Held askew</span>
+            <input
+              type="range"
+              min={-45}
+              max={45}
+              value={tilt}
+              onChange={(event) => setTilt(Number(event.target.value))}
+              className="h-11 min-w-20 flex-1 accent-(--copper)"
+            />
+            <output className="reading w-12 text-right">{tilt}°</output>
+          </label>
+        </div>
       </div>
       {mirrored ? (
         <p className="mb-2 border-l-4 border-caution bg-caution-wash px-3 py-1 font-semibold">
           Mirrored: this is the wire side. Left and right are exchanged.
         </p>
       ) : null}
-      {slot ? (
-        <p
-          className="my-2 border-l-4 border-copper pl-3 text-lg leading-snug font-semibold"
-          aria-live="polite"
-          data-testid="slot-sentence"
-        >
-          {slotSentence(seen, slot.id)}
-        </p>
-      ) : null}
-      <PanZoom>
-        <div
-          style={
-            tilt === 0 ? undefined : { transform: `rotate(${tilt}deg) scale(${1 - Math.abs(tilt) / 120})` }
-          }
-        >
-          <PanelDrawing
-            panel={panel}
-            turns={turns}
-            mirrored={mirrored}
-            wanted={wanted}
-            onChoose={onChoose}
-            className={turns % 2 === 0 ? 'max-w-3xl' : 'max-w-sm'}
-          />
-        </div>
-      </PanZoom>
+      {/* In the hand the drawing first; on a desk the sentence, which a tall box would push away. */}
+      <div className="flex flex-col">
+        {slot ? (
+          <p
+            className="order-2 my-2 border-l-4 border-copper pl-3 text-lg leading-snug font-semibold lg:order-none"
+            aria-live="polite"
+            data-testid="slot-sentence"
+          >
+            {slotSentence(seen, slot.id)}
+          </p>
+        ) : null}
+        <PanZoom onTwist={(quarters) => setTurns(((turns + quarters + 4) % 4) as Turns)}>
+          <div
+            style={
+              tilt === 0 ? undefined : { transform: `rotate(${tilt}deg) scale(${1 - Math.abs(tilt) / 120})` }
+            }
+          >
+            <PanelDrawing
+              panel={panel}
+              turns={turns}
+              mirrored={mirrored}
+              wanted={wanted}
+              onChoose={onChoose}
+              className={turns % 2 === 0 ? 'max-w-3xl' : 'max-w-sm'}
+            />
+          </div>
+        </PanZoom>
+      </div>
       {slot ? (
         <div className="mt-3 border-l-4 border-copper pl-3">
           <dl className="mt-2 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-[0.95rem]">
@@ -232,56 +246,36 @@ export function PanelBrowser({
   const panel = panels.find((one) => one.id === chosen.panel) ?? panels[0]!;
   const [turns] = useTurns(vehicleId, panel.id);
   return (
-    <div className="grid gap-6 lg:grid-cols-[20rem_1fr]">
+    <div className="grid grid-cols-[minmax(0,1fr)] gap-x-6 gap-y-3 lg:grid-cols-[20rem_minmax(0,1fr)]">
       <div>
         <SlotSearchBox
           panels={panels}
           onChoose={(panelId, slotId) => setChosen({ panel: panelId, slot: slotId })}
         />
-        <nav aria-label="Boxes" className="mt-4 flex flex-col gap-2">
+        <nav aria-label="Boxes" className="mt-2 flex gap-2 overflow-x-auto lg:mt-4 lg:flex-col">
           {panels.map((one) => (
             <button
               key={one.id}
               type="button"
               aria-pressed={one.id === panel.id}
               onClick={() => setChosen({ panel: one.id, slot: null })}
-              className={`min-h-11 rounded-md border-2 px-3 py-2 text-left ${
+              className={`min-h-11 shrink-0 rounded-md border-2 px-3 text-left lg:py-2 ${
                 one.id === panel.id ? 'border-copper bg-copper-wash' : 'border-line bg-sheet'
               }`}
             >
               <span className="block font-semibold">{one.name}</span>
-              <span className="block text-sm text-soft">{one.place}</span>
+              <span className="hidden text-sm text-soft lg:block">{one.place}</span>
             </button>
           ))}
         </nav>
-        <BoxOpening panel={panel} />
+        <div className="hidden lg:block">
+          <BoxOpening panel={panel} />
+        </div>
       </div>
       <div>
-        <div className="mb-3 flex flex-wrap items-center justify-between gap-2">
+        <div className="mb-3 hidden flex-wrap items-center justify-between gap-2 lg:flex">
           <h2 className="text-xl">{panel.name}</h2>
-          <span className="flex flex-wrap gap-2">
-            <a
-              href={`/api/vehicles/${vehicleId}/panels/${panel.id}?turns=${turns}`}
-              download
-              className="inline-flex min-h-11 items-center underline underline-offset-4"
-            >
-              Drawing (SVG)
-            </a>
-            <a
-              href={`/vehicles/${vehicleId}/panels/print?box=${panel.id}&turns=${turns}`}
-              className="inline-flex min-h-11 items-center underline underline-offset-4"
-            >
-              Print
-            </a>
-            <a
-              href={`/api/vehicles/${vehicleId}/panels/${panel.id}?as=csv`}
-              download
-              className="inline-flex min-h-11 items-center underline underline-offset-4"
-            >
-              Slots (CSV)
-            </a>
-            <ButtonLink href={`/vehicles/${vehicleId}/panels/edit?box=${panel.id}`}>Edit this box</ButtonLink>
-          </span>
+          <BoxFiles vehicleId={vehicleId} panelId={panel.id} turns={turns} />
         </div>
         <PanelView
           vehicleId={vehicleId}
@@ -298,8 +292,34 @@ export function PanelBrowser({
           onChoose={(slotId) => setChosen({ panel: panel.id, slot: slotId })}
         />
         {circuit ? <CoverageList ask={ask} panels={panels} /> : null}
+        <div className="lg:hidden">
+          <p className="mt-4 text-soft">{panel.place}</p>
+          <BoxOpening panel={panel} />
+          <div className="mt-4">
+            <BoxFiles vehicleId={vehicleId} panelId={panel.id} turns={turns} />
+          </div>
+        </div>
       </div>
     </div>
+  );
+}
+
+/** The box on paper and as files, and the way to its editor. */
+function BoxFiles({ vehicleId, panelId, turns }: { vehicleId: string; panelId: string; turns: Turns }) {
+  const link = 'inline-flex min-h-11 items-center underline underline-offset-4';
+  return (
+    <span className="flex flex-wrap gap-x-4 gap-y-1">
+      <a href={`/api/vehicles/${vehicleId}/panels/${panelId}?turns=${turns}`} download className={link}>
+        Drawing (SVG)
+      </a>
+      <a href={`/vehicles/${vehicleId}/panels/print?box=${panelId}&turns=${turns}`} className={link}>
+        Print
+      </a>
+      <a href={`/api/vehicles/${vehicleId}/panels/${panelId}?as=csv`} download className={link}>
+        Slots (CSV)
+      </a>
+      <ButtonLink href={`/vehicles/${vehicleId}/panels/edit?box=${panelId}`}>Edit this box</ButtonLink>
+    </span>
   );
 }
 

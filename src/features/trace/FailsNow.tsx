@@ -32,24 +32,21 @@ export function FailsNow({
 }) {
   return (
     <div
-      className={`mb-3 flex flex-wrap items-center justify-between gap-x-4 gap-y-2 border-l-4 px-3 py-1.5 ${
+      className={`mb-2 flex items-center justify-between gap-x-2 border-l-4 py-0.5 pl-3 text-[15px] leading-tight ${
         asked ? 'border-caution bg-caution-wash' : 'border-line'
       }`}
     >
       <p className={asked ? 'font-semibold' : 'text-soft'}>
-        {!asked
-          ? `If ${name.toLowerCase()} comes or goes, say so:`
-          : failing === 'on-when-off'
-            ? `Is ${name.toLowerCase()} on now?`
-            : `Does ${name.toLowerCase()} fail now?`}
+        <span className="sr-only">{name}: </span>
+        {!asked ? 'If it comes or goes:' : failing === 'on-when-off' ? 'On now?' : 'Fails now?'}
       </p>
-      <div className="flex flex-wrap gap-2">
+      <div className="flex shrink-0 gap-1">
         {answersTo(failing).map(({ state, word }) => (
           <button
             key={state}
             type="button"
             onClick={() => onSay(state)}
-            className="min-h-11 rounded-md border-2 border-line bg-sheet px-3 font-semibold hover:border-ink"
+            className="min-h-11 max-w-24 rounded-md border-2 border-line bg-sheet px-2 font-semibold hover:border-ink"
           >
             {word}
           </button>

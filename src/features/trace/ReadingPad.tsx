@@ -16,9 +16,9 @@ export interface Answer {
 
 const WORD_ANSWERS = {
   lamp: [
-    { key: 'l', word: 'Lit', value: { lamp: 'lit' } },
-    { key: 'd', word: 'Dim', value: { lamp: 'dim' } },
-    { key: 'o', word: 'Off', value: { lamp: 'off' } },
+    { key: 'l', word: 'Lit', sign: '●', value: { lamp: 'lit' } },
+    { key: 'd', word: 'Dim', sign: '◐', value: { lamp: 'dim' } },
+    { key: 'o', word: 'Off', sign: '○', value: { lamp: 'off' } },
   ],
   function: [
     { key: 'w', word: 'Works', value: { state: 'works' } },
@@ -45,7 +45,10 @@ const WORD_ANSWERS = {
     { key: 'c', word: 'Changes', value: { wiggle: 'changes' } },
     { key: 'x', word: 'No change', value: { wiggle: 'no change' } },
   ],
-} as const satisfies Record<string, readonly { key: string; word: string; value: ReadingValue }[]>;
+} as const satisfies Record<
+  string,
+  readonly { key: string; word: string; sign?: string; value: ReadingValue }[]
+>;
 
 /** On a card in millivolts a bare number is millivolts; written units count as written. */
 function withUnit(text: string, kind: AnswerKind): string {
@@ -184,13 +187,45 @@ function NumberPad({
   });
   const type = (text: string) => onDraft(draft + text);
   const sign = () => onDraft(draft.startsWith('-') ? draft.slice(1) : `-${draft}`);
-  const keys = ['7', '8', '9', '4', '5', '6', '1', '2', '3', '.', '0'];
+  const digit = (key: string) => (
+    <PadKey key={key} onPress={() => type(key)}>
+      {key}
+    </PadKey>
+  );
   return (
-    <div>
-      <label className="mb-1 block font-semibold" htmlFor="reading-entry">
-        Reading, in {milli ? 'millivolts' : UNIT_NAMES[unit]}
-      </label>
-      <div className="flex items-stretch gap-2">
+    <div className="grid gap-1.5">
+      {problem ? (
+        <div id="reading-problem">
+          <Problem>{problem}</Problem>
+        </div>
+      ) : null}
+      <div className="grid grid-cols-5 gap-1.5">
+        {['1', '2', '3'].map(digit)}
+        <PadKey onPress={() => onDraft(draft.slice(0, -1))} name="Take back one character">
+          <Delete aria-hidden="true" className="mx-auto size-6" />
+        </PadKey>
+        <PadKey onPress={() => onDraft('OL')} name="Over limit">
+          OL
+        </PadKey>
+        {['4', '5', '6', '.'].map(digit)}
+        {unit === 'Ω' ? (
+          <PadKey onPress={() => type('k')} name="kilo">
+            k
+          </PadKey>
+        ) : (
+          <PadKey onPress={() => type('m')} name="milli">
+            m
+          </PadKey>
+        )}
+        {['7', '8', '9', '0'].map(digit)}
+        <PadKey onPress={sign} name="Change sign">
+          +/−
+        </PadKey>
+      </div>
+      <div className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_auto]">
+        <label className="sr-only" htmlFor="reading-entry">
+          Reading, in {milli ? 'millivolts' : UNIT_NAMES[unit]}
+        </label>
         <input
           ref={input}
           id="reading-entry"
@@ -201,46 +236,15 @@ function NumberPad({
           inputMode={typeof window !== 'undefined' && isTouch() ? 'none' : 'decimal'}
           aria-invalid={problem !== null}
           aria-describedby={problem ? 'reading-problem' : undefined}
-          className="reading h-16 w-full min-w-0 rounded-md border-2 border-ink bg-sheet px-3 text-3xl font-bold"
+          className="reading h-[56px] w-full min-w-0 rounded-md border-2 border-ink bg-sheet px-2 text-[28px] font-bold"
         />
-        <span className="reading flex w-12 items-center justify-center text-2xl font-bold">
+        <span className="reading flex min-w-9 items-center justify-center px-1 text-[22px] font-bold">
           {milli ? `m${unit}` : unit}
         </span>
+        <Button look="primary" onClick={onRecord} className="h-[56px] text-[20px] lg:col-span-2 lg:mt-1.5">
+          Record
+        </Button>
       </div>
-      {problem ? (
-        <div id="reading-problem" className="mt-2">
-          <Problem>{problem}</Problem>
-        </div>
-      ) : null}
-      <div className="mt-3 grid grid-cols-4 gap-2">
-        <div className="col-span-3 grid grid-cols-3 gap-2">
-          {keys.map((key) => (
-            <PadKey key={key} onPress={() => type(key)}>
-              {key}
-            </PadKey>
-          ))}
-          <PadKey onPress={sign} name="Change sign">
-            +/−
-          </PadKey>
-        </div>
-        <div className="grid gap-2">
-          <PadKey onPress={() => onDraft(draft.slice(0, -1))} name="Take back one character">
-            <Delete aria-hidden="true" className="mx-auto size-6" />
-          </PadKey>
-          <PadKey onPress={() => type('m')} name="milli">
-            m
-          </PadKey>
-          <PadKey onPress={() => onDraft('OL')} name="Over limit">
-            OL
-          </PadKey>
-          <PadKey onPress={() => onDraft('')} name="Clear the entry">
-            C
-          </PadKey>
-        </div>
-      </div>
-      <Button look="primary" onClick={onRecord} className="mt-3 h-16 w-full text-xl">
-        Record
-      </Button>
     </div>
   );
 }
@@ -251,7 +255,7 @@ function PadKey({ onPress, name, children }: { onPress: () => void; name?: strin
       type="button"
       aria-label={name}
       onClick={onPress}
-      className="reading h-14 rounded-md border-2 border-line bg-sheet text-xl font-bold active:bg-copper-wash"
+      className="reading h-[56px] rounded-md border-2 border-line bg-sheet text-[20px] font-bold active:bg-copper-wash low:h-[44px]"
     >
       {children}
     </button>
@@ -285,14 +289,24 @@ function WordPad({
   useKeysOfPage(keyDown);
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: catches the letter keys of the buttons inside it
-    <div ref={group} tabIndex={-1} onKeyDown={keyDown} className="grid gap-2 focus:outline-none">
+    <div
+      ref={group}
+      tabIndex={-1}
+      onKeyDown={keyDown}
+      className={`grid gap-2 focus:outline-none ${answers.length === 3 ? 'grid-cols-3' : 'grid-cols-2'}`}
+    >
       {answers.map((one) => (
         <button
           key={one.word}
           type="button"
           onClick={() => onAnswer({ value: one.value, raw: one.word.toLowerCase() })}
-          className="flex min-h-16 items-center justify-between rounded-md border-2 border-ink bg-sheet px-5 text-left text-2xl font-bold active:bg-copper-wash"
+          className="flex min-h-[84px] flex-col items-center justify-center rounded-md border-2 border-ink bg-sheet px-1 text-[20px] leading-tight font-bold active:bg-copper-wash"
         >
+          {'sign' in one ? (
+            <span aria-hidden="true" className="text-[26px] leading-none text-copper">
+              {one.sign}
+            </span>
+          ) : null}
           {one.word}
           <kbd className="reading hidden text-base font-normal text-soft lg:inline">{one.key}</kbd>
         </button>

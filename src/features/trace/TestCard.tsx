@@ -1,13 +1,14 @@
 'use client';
 
-import { useMemo, useState } from 'react';
-import { type Proposal, testCardWords } from '#core/diagnosis';
+import { type ReactNode, useMemo, useState } from 'react';
+import { type Proposal, type Run, testCardWords } from '#core/diagnosis';
 import type { CircuitFile, PanelSetFile } from '#core/format';
 import { fittedNow } from '#core/log';
 import { CautionAsk, useJob, useUnread } from '@/features/jobs';
 import { PanelView } from '@/features/panels';
 import { Button, Caution } from '@/ui/controls';
 import { Override } from '@/ui/Override';
+import { CardPicture } from './CardPicture';
 import { DutyClock } from './DutyClock';
 import { HelperPrompt } from './HelperPrompt';
 import { type Answer, ReadingPad, readAnswer } from './ReadingPad';
@@ -32,11 +33,15 @@ export function TestCard({
   onAnswer,
   onRefuse,
   onOther,
+  onBesides,
   onCorrectLast,
   onKeys,
   keysOn,
   helper,
   gate,
+  runs,
+  onRun,
+  recorded,
 }: {
   circuit: CircuitFile;
   panelSet: PanelSetFile | null;
@@ -48,6 +53,8 @@ export function TestCard({
   onAnswer: (answer: Answer) => void;
   onRefuse: (reason: string) => void;
   onOther: () => void;
+  /** What can be done besides the card. */
+  onBesides: () => void;
   onCorrectLast: () => void;
   onKeys: () => void;
   keysOn: boolean;
@@ -55,6 +62,12 @@ export function TestCard({
   helper: { readonly name: string; readonly onStands: () => void } | null;
   /** Why the test may not be made yet; null when nothing stands against it. */
   gate: CardGate | null;
+  /** Runs of what failed, for the picture of where the leads go. */
+  runs: readonly Run[];
+  /** To the whole run. */
+  onRun: () => void;
+  /** That the last entry was taken, for some seconds. */
+  recorded: ReactNode;
 }) {
   const { data, job } = useJob();
   const words = useMemo(
@@ -97,26 +110,22 @@ export function TestCard({
     <article
       aria-labelledby="card-title"
       data-test={proposal.id}
-      className="rounded-lg border-2 border-copper bg-sheet"
+      className="rounded-lg border-2 border-copper bg-sheet lg:grid lg:grid-cols-[minmax(0,1fr)_17rem] low:grid low:grid-cols-[minmax(0,1fr)_19rem]"
     >
-      <header className="border-b-2 border-line px-4 py-3">
-        <p className="text-sm text-soft">
+      <header className="border-b-2 border-line px-3 py-1.5 lg:col-span-2 lg:px-4 low:col-start-1">
+        <p className="truncate text-sm text-soft">
           {correcting ? 'Correcting an entry' : chosen ? 'Your choice' : 'Next test'}
           {place ? ` · ${place.name}` : ''} · {minutes}
         </p>
-        <h2 id="card-title" className="text-xl lg:text-2xl" data-testid="card-title">
+        <h2 id="card-title" className="text-[20px] leading-tight lg:text-2xl" data-testid="card-title">
           {words.title}
         </h2>
       </header>
-      <div className="px-4 pt-3">
-        {said.map((caution) => (
-          <div key={caution} className="mb-2">
-            <Caution>{caution}</Caution>
-          </div>
-        ))}
-        <ul aria-label="Set" className="flex flex-wrap items-center gap-2">
+      <div className="px-3 py-1 lg:col-start-1 lg:px-4 low:col-start-1">
+        <CardPicture circuit={circuit} test={proposal.ref} runs={runs} onOpen={onRun} />
+        <ul aria-label="Set" className="mt-1 flex flex-wrap items-center gap-x-2 gap-y-1">
           {words.settings.map((setting) => (
-            <li key={setting} className="rounded border-2 border-ink px-2 py-0.5 font-semibold">
+            <li key={setting} className="rounded border-2 border-ink px-2 font-semibold">
               {setting}
             </li>
           ))}
@@ -135,60 +144,37 @@ export function TestCard({
             </li>
           ) : null}
         </ul>
+        <ol className="mt-1 text-[17px] lg:space-y-1 lg:text-lg" data-testid="card-steps">
+          {words.steps.map((step) => (
+            <li key={step}>{step}</li>
+          ))}
+        </ol>
+        <p className="mt-1 text-[17px] lg:text-lg">
+          All well would show: <strong data-testid="card-expected">{proposal.expected}</strong>
+        </p>
+        {said.map((caution) => (
+          <div key={caution} className="mt-2">
+            <Caution>{caution}</Caution>
+          </div>
+        ))}
+        <p className="mt-1 text-sm text-soft">{words.instrument}</p>
+        {words.side ? <p className="mt-1 text-sm text-soft">{words.side}</p> : null}
+        {panel && words.slot ? (
+          <details
+            className="mt-2"
+            open={showPanel}
+            onToggle={(event) => setShowPanel(event.currentTarget.open)}
+          >
+            <summary className="inline-flex min-h-11 items-center font-semibold text-copper underline underline-offset-4">
+              Where it is in the {panel.name.toLowerCase()}
+            </summary>
+            {showPanel ? (
+              <PanelView vehicleId={data.vehicle.id} panel={panel} wanted={words.slot.slot} />
+            ) : null}
+          </details>
+        ) : null}
       </div>
-      <div className="grid gap-x-6 px-4 py-3 lg:grid-cols-[1fr_15rem]">
-        <div>
-          <p className="text-soft">{words.instrument}</p>
-          <ol className="mt-1 space-y-1 text-lg" data-testid="card-steps">
-            {words.steps.map((step) => (
-              <li key={step}>{step}</li>
-            ))}
-          </ol>
-          {words.side ? <p className="mt-1 text-sm text-soft">{words.side}</p> : null}
-          <p className="mt-2 text-lg">
-            All well would show: <strong data-testid="card-expected">{proposal.expected}</strong>
-          </p>
-          {panel && words.slot ? (
-            <details
-              className="mt-3"
-              open={showPanel}
-              onToggle={(event) => setShowPanel(event.currentTarget.open)}
-            >
-              <summary className="inline-flex min-h-11 items-center font-semibold text-copper underline underline-offset-4">
-                Where it is in the {panel.name.toLowerCase()}
-              </summary>
-              {showPanel ? (
-                <PanelView vehicleId={data.vehicle.id} panel={panel} wanted={words.slot.slot} />
-              ) : null}
-            </details>
-          ) : null}
-        </div>
-        <div className="mt-4 lg:mt-0">
-          {words.onSeconds === null ? null : <DutyClock key={proposal.id} seconds={words.onSeconds} />}
-          {helper ? (
-            <HelperPrompt helper={helper.name} settings={words.settings} onStands={helper.onStands} />
-          ) : gate ? (
-            <GateBox gate={gate} />
-          ) : (
-            <CautionAsk warnings={words.asks}>
-              <ReadingPad
-                key={proposal.id}
-                kind={words.answer}
-                draft={draft}
-                problem={problem}
-                onDraft={(text) => {
-                  setProblem(null);
-                  onDraft(text);
-                }}
-                onAnswer={answer}
-                onKey={key}
-                keysOn={keysOn}
-              />
-            </CautionAsk>
-          )}
-        </div>
-      </div>
-      <div className="border-t-2 border-line px-4 py-3">
+      <div className="border-t-2 border-line px-3 py-2 lg:col-span-2 lg:row-start-3 lg:px-4 lg:py-3 low:col-start-1">
         <h3 className="font-bold">What each result would mean</h3>
         <ul className="mt-1 space-y-1">
           {proposal.outcomes.map((outcome) => (
@@ -207,12 +193,50 @@ export function TestCard({
           <span className="font-semibold text-ink">Why this test: </span>
           {proposal.why}
         </p>
-        <div className="mt-3 flex flex-wrap gap-2">
-          <Button onClick={() => onRefuse('cannot reach that')}>Cannot reach that</Button>
-          <Button onClick={onOther}>Another test</Button>
-          <Button look="quiet" onClick={onKeys} className="hidden lg:inline-flex">
-            Keys
+      </div>
+      {/* Where the thumb is, whatever stands above it. */}
+      <div
+        className="sticky bottom-0 z-10 rounded-b-lg border-t-2 border-copper bg-sheet p-2 pb-1 lg:static lg:col-start-2 lg:row-start-2 lg:border-0 lg:p-4 low:top-12 low:bottom-auto low:col-start-2 low:row-span-3 low:row-start-1 low:self-start low:border-0"
+        data-testid="answers"
+      >
+        {recorded}
+        {words.onSeconds === null ? null : <DutyClock key={proposal.id} seconds={words.onSeconds} />}
+        {helper ? (
+          <HelperPrompt helper={helper.name} settings={words.settings} onStands={helper.onStands} />
+        ) : gate ? (
+          <GateBox gate={gate} />
+        ) : (
+          <CautionAsk warnings={words.asks}>
+            <ReadingPad
+              key={proposal.id}
+              kind={words.answer}
+              draft={draft}
+              problem={problem}
+              onDraft={(text) => {
+                setProblem(null);
+                onDraft(text);
+              }}
+              onAnswer={answer}
+              onKey={key}
+              keysOn={keysOn}
+            />
+          </CautionAsk>
+        )}
+        <div className="mt-1 grid grid-cols-[auto_auto_auto] text-[15px] lg:mt-3 lg:flex lg:flex-wrap">
+          <Button look="quiet" onClick={() => onRefuse('cannot reach that')}>
+            Cannot reach that
           </Button>
+          <Button look="quiet" onClick={onOther}>
+            Another test
+          </Button>
+          <Button look="quiet" onClick={onBesides} aria-haspopup="dialog">
+            More
+          </Button>
+          <span className="hidden lg:inline">
+            <Button look="quiet" onClick={onKeys}>
+              Keys
+            </Button>
+          </span>
         </div>
       </div>
     </article>

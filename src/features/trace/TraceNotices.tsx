@@ -12,11 +12,15 @@ export function TraceNotices({ unbidden }: { unbidden: boolean }) {
   return (
     <>
       {job.testerProvedAt === null ? (
-        <div className="mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2">
+        <div className="mb-2 flex items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash py-0.5 pl-3 text-[15px] leading-tight">
           <p>
-            <strong>Prove the tester</strong> on the battery posts. Until then every reading is provisional.
+            <strong>Prove the tester</strong> on the battery posts
+            <span className="hidden lg:inline">; until then readings are provisional</span>.
           </p>
-          <Button onClick={() => record({ kind: 'tester-proved', on: 'battery plus and minus post' })}>
+          <Button
+            className="shrink-0"
+            onClick={() => record({ kind: 'tester-proved', on: 'battery plus and minus post' })}
+          >
             Tester proved
           </Button>
         </div>

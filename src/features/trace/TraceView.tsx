@@ -1,19 +1,24 @@
 'use client';
 
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
-import { testId } from '#core/diagnosis';
+import { testId, testInLog } from '#core/diagnosis';
 import type { CircuitFile, FunctionStateName } from '#core/format';
-import { functionName, type LogEntry } from '#core/log';
+import { functionName, type LogEntry, valueWords } from '#core/log';
 import { useJob } from '@/features/jobs';
-import { Button, ButtonLink, Problem } from '@/ui/controls';
+import { Problem } from '@/ui/controls';
+import { Dialog } from '@/ui/Dialog';
+import { Besides } from './Besides';
 import { useBridgeGate } from './bridgeGate';
 import { Circumstances } from './Circumstances';
 import { FactForm, WouldHelp } from './FactForm';
 import { FailsNow } from './FailsNow';
-import { HelperSwitch, useHelper } from './HelperPrompt';
+import { useHelper } from './HelperPrompt';
+import { KeyList } from './KeyList';
 import { readDraft, useKeysOn, writeDraft } from './memory';
 import { OtherTests } from './OtherTests';
+import { type Pane, PaneTabs } from './PaneTabs';
 import type { Answer } from './ReadingPad';
+import { type JustRecorded, Recorded } from './Recorded';
 import { RelayPanel } from './RelayPanel';
 import { ProbeCondition, RunChoice } from './RunChoice';
 import { ROW, RunDrawing, type RunRow } from './RunDrawing';
@@ -21,7 +26,7 @@ import { StopAdvice } from './StopAdvice';
 import { Substitutions } from './Substitutions';
 import { Suspects } from './Suspects';
 import { TestCard } from './TestCard';
-import { KeyList, TraceDialog } from './TraceDialogs';
+
 import { TraceLog } from './TraceLog';
 import { TraceNotices } from './TraceNotices';
 import { Finished, missingForTrace, Preparing } from './TraceStates';
@@ -29,9 +34,7 @@ import { useStable } from './useStable';
 import { useTraced } from './useTraced';
 import { useWakeLock } from './useWakeLock';
 
-const PAGE = 'px-3 py-3 lg:px-5';
-
-type Pane = 'card' | 'run' | 'suspects';
+const PAGE = 'px-2 pb-3 lg:px-5 lg:pt-3';
 
 export function TraceView() {
   const { data, circuit, job, record, diagnosis, nominalVolts } = useJob();
@@ -41,7 +44,7 @@ export function TraceView() {
   const shownReadings = useDeferredValue(diagnosis.readings);
   const [pane, setPane] = useState<Pane>('card');
   const [runIndex, setRunIndex] = useState(0);
-  const [dialog, setDialog] = useState<'keys' | 'other' | null>(null);
+  const [dialog, setDialog] = useState<'keys' | 'other' | 'besides' | null>(null);
   const [helper, setHelper] = useHelper();
   /** The condition that the person at the key has set up. */
   const [stands, setStands] = useState<string | null>(null);
@@ -50,6 +53,7 @@ export function TraceView() {
   const [correcting, setCorrecting] = useState<LogEntry | null>(null);
   /** Whether the tester was proved before the reading that is being corrected. */
   const [provedThen, setProvedThen] = useState(false);
+  const [just, setJust] = useState<JustRecorded | null>(null);
   const [keysOn, setKeysOn] = useKeysOn();
   const [draft, setDraft] = useState('');
   /** Key and switches in which tapped stops are read; those of the complaint until chosen otherwise. */
@@ -58,6 +62,8 @@ export function TraceView() {
 
   useEffect(() => {
     if (cardId) setDraft(readDraft(data.id, cardId));
+    // On a phone a card is read from its top; the answers below it stay where they are.
+    if (cardId && !window.matchMedia('(min-width: 64rem)').matches) window.scrollTo({ top: 0 });
   }, [cardId, data.id]);
 
   const changeDraft = useCallback(
@@ -175,7 +181,13 @@ export function TraceView() {
     const recorded = correcting
       ? record({ kind: 'correction', of: correcting.event.id, reason: 'entered again' }, reading)
       : record(reading);
-    if (recorded.ok) leaveCard(card.id);
+    if (!recorded.ok) return;
+    navigator.vibrate?.(20);
+    setJust({
+      id: recorded.ids.at(-1)!,
+      words: `${valueWords(value)}: ${testInLog(circuit, card.ref)}`,
+    });
+    leaveCard(card.id);
   };
   const correctLast = () => {
     const last = job.readings.filter((entry) => !entry.struck).at(-1);
@@ -194,32 +206,9 @@ export function TraceView() {
 
   return (
     <div className={PAGE}>
+      <PaneTabs pane={pane} onPane={setPane} />
       {notices}
-      <div role="tablist" aria-label="Trace" className="mb-3 grid grid-cols-3 gap-1 lg:hidden">
-        {(
-          [
-            ['card', 'Card'],
-            ['run', 'Run'],
-            ['suspects', 'Suspects'],
-          ] as const
-        ).map(([id, name]) => (
-          <button
-            key={id}
-            id={`tab-${id}`}
-            type="button"
-            role="tab"
-            aria-selected={pane === id}
-            aria-controls={`pane-${id}`}
-            onClick={() => setPane(id)}
-            className={`min-h-11 rounded-md border-2 font-semibold ${
-              pane === id ? 'border-copper bg-copper-wash' : 'border-line bg-sheet'
-            }`}
-          >
-            {name}
-          </button>
-        ))}
-      </div>
-      <div className="grid gap-5 lg:grid-cols-[22rem_minmax(0,1fr)_17rem]">
+      <div className="grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[22rem_minmax(0,1fr)_17rem]">
         <div id="pane-run" className={pane === 'run' ? '' : 'hidden lg:block'}>
           <RunChoice runs={runs} chosen={runIndex} onChoose={setRunIndex} />
           {run ? (
@@ -298,9 +287,24 @@ export function TraceView() {
                 choose(null);
               }}
               onOther={() => setDialog('other')}
+              onBesides={() => setDialog('besides')}
               onCorrectLast={correctLast}
               onKeys={() => setDialog('keys')}
               keysOn={keysOn}
+              runs={runs}
+              onRun={() => setPane('run')}
+              recorded={
+                just ? (
+                  <Recorded
+                    just={just}
+                    onGone={() => setJust(null)}
+                    onUndo={() => {
+                      record({ kind: 'correction', of: just.id, reason: 'taken back' });
+                      setJust(null);
+                    }}
+                  />
+                ) : null
+              }
             />
           ) : (
             <Finished
@@ -309,27 +313,7 @@ export function TraceView() {
               sentence={assessment.verdict.sentence}
             />
           )}
-          {card && assessment.verdict.strength !== null && assessment.verdict.strength !== 'provisional' ? (
-            <p className="mt-3">
-              <ButtonLink href={`/jobs/${data.id}#conclude`}>Conclude with what is known</ButtonLink>
-            </p>
-          ) : null}
           <WouldHelp circuit={circuit} parts={diagnosis.wouldHelp} onAnswer={setLearning} />
-          <div className="mt-3 flex flex-wrap items-start gap-2">
-            <HelperSwitch
-              helper={helper}
-              onHelper={(name) => {
-                setHelper(name);
-                setStands(null);
-              }}
-              onCaution={(caution) => record({ kind: 'caution-read', caution })}
-            />
-            {aboutPart ? (
-              <Button onClick={() => setLearning(aboutPart)}>I know more of this part</Button>
-            ) : null}
-            <ButtonLink href={`/jobs/${data.id}/wires`}>Wires</ButtonLink>
-            <ButtonLink href={`/jobs/${data.id}/boxes`}>Boxes</ButtonLink>
-          </div>
           <div className={pane === 'card' ? 'mt-5' : 'mt-5 hidden lg:block'}>
             {assessment.askFailsNow ? null : failsNow}
             <h2 className="border-b-2 border-line pb-1 text-lg">Log</h2>
@@ -354,7 +338,18 @@ export function TraceView() {
         </div>
       </div>
 
-      <TraceDialog title="What is known now" open={learning !== null} onClose={() => setLearning(null)}>
+      <Besides
+        open={dialog === 'besides'}
+        onClose={() => setDialog(null)}
+        helper={helper}
+        onHelper={(name) => {
+          setHelper(name);
+          setStands(null);
+        }}
+        conclude={assessment.verdict.strength !== null && assessment.verdict.strength !== 'provisional'}
+        onLearn={aboutPart ? () => setLearning(aboutPart) : null}
+      />
+      <Dialog title="What is known now" open={learning !== null} onClose={() => setLearning(null)}>
         {learning ? (
           <FactForm
             circuit={circuit}
@@ -363,16 +358,16 @@ export function TraceView() {
             onDone={() => setLearning(null)}
           />
         ) : null}
-      </TraceDialog>
-      <TraceDialog
+      </Dialog>
+      <Dialog
         title="Keys"
         says="They act on the card in focus only."
         open={dialog === 'keys'}
         onClose={() => setDialog(null)}
       >
         <KeyList keysOn={keysOn} onKeysOn={setKeysOn} />
-      </TraceDialog>
-      <TraceDialog
+      </Dialog>
+      <Dialog
         title="Another test"
         says="In the order of what they would teach per minute."
         open={dialog === 'other'}
@@ -387,7 +382,7 @@ export function TraceView() {
           expected={diagnosis.described?.expected}
           onChoose={chooseTest}
         />
-      </TraceDialog>
+      </Dialog>
     </div>
   );
 }

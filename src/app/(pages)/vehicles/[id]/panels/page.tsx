@@ -22,13 +22,13 @@ export default async function PanelsPage({
   const { panels } = maps.panelSet.file;
   const panel = panels.find((one) => one.id === box) ?? panels[0]!;
   return (
-    <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
+    <div className="mx-auto max-w-6xl px-3 py-2 lg:px-6 lg:py-6">
       <p className="text-soft">
         <PlaceLink href={`/vehicles/${maps.vehicle.id}`} className="underline underline-offset-4">
           {maps.vehicle.name}
         </PlaceLink>
       </p>
-      <h1 className="mb-5 text-3xl">Boxes</h1>
+      <h1 className="sr-only mb-5 text-3xl lg:not-sr-only">Boxes</h1>
       <PanelBrowser
         vehicleId={maps.vehicle.id}
         nominalVolts={maps.vehicle.nominalVolts}

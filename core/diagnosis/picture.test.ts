@@ -1,0 +1,157 @@
+/** The picture on a card: for every test of every circuit its points are those of the test, and no label covers one. */
+import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
+import type { CircuitFile, TestRef } from '../format';
+import { CircuitModel } from '../network';
+import { circuitOfPattern, PATTERNS } from '../notation/patterns';
+import { kindOf, testId } from './kinds';
+import { cardPicture } from './picture';
+import { type Box, PICTURE, pictureShape } from './pictureShape';
+import { runsOfComplaint } from './run';
+import { deedOf, testsFor } from './tests';
+
+const CIRCUITS: readonly (readonly [string, CircuitFile])[] = [
+  ...DEMO_CIRCUITS.map((name) => [name, demoCircuit(name)] as const),
+  ...PATTERNS.map(
+    (pattern) =>
+      [
+        pattern.name,
+        circuitOfPattern(pattern, { load: 'Step light over the side door', kind: 'lamp', nominalVolts: 12 })
+          .circuit,
+      ] as const,
+  ),
+];
+
+/** Every test of a circuit, once, with the runs that its card is drawn from. */
+function* cards(circuit: CircuitFile) {
+  const model = new CircuitModel(circuit);
+  const seen = new Set<string>();
+  for (const { id } of circuit.functions) {
+    const on = model.conditions.find((one) => model.expectedOn(model.function(id), one.id));
+    if (!on) continue;
+    const complaint = { function: id, condition: on.id };
+    const runs = runsOfComplaint(model, complaint);
+    for (const { ref } of testsFor(model, complaint).permitted) {
+      if (seen.has(testId(ref))) continue;
+      seen.add(testId(ref));
+      yield { model, ref, picture: cardPicture(circuit, ref, runs) };
+    }
+  }
+}
+
+/** What a hand puts something on, by the gate's own account of the test. */
+function pointsOf(model: CircuitModel, ref: TestRef): string[] {
+  const deed = deedOf(model, ref);
+  return [...deed.probes, ...deed.lamps, ...deed.leds, ...deed.leads.map(({ node }) => node)];
+}
+
+const meets = (one: Box, other: Box) =>
+  one.x < other.x + other.width &&
+  other.x < one.x + one.width &&
+  one.y < other.y + other.height &&
+  other.y < one.y + one.height;
+
+test.each(CIRCUITS)('%s: points drawn are the points of the test', (_, circuit) => {
+  let drawn = 0;
+  const part = (id: string) => circuit.parts.find((one) => one.id === id);
+  for (const { model, ref, picture } of cards(circuit)) {
+    const { stations, stops, leads } = picture;
+    const at = { test: testId(ref) };
+    expect({ ...at, stops: stops.length }).toEqual({
+      ...at,
+      stops: stations.length === 0 ? stops.length : stations.length + 1,
+    });
+    expect({ ...at, room: stations.length <= 3 }).toEqual({ ...at, room: true });
+    // Each end that is drawn at a stop is drawn at its own, and every point that is touched is drawn.
+    for (const { node, stop } of leads)
+      if (stop !== null) expect({ ...at, node: stops[stop] }).toEqual({ ...at, node });
+    const nodes = leads.map(({ node }) => node);
+    for (const point of pointsOf(model, ref))
+      expect({ ...at, nodes }).toMatchObject({ nodes: expect.arrayContaining([point]) });
+    // Nothing is drawn that the test does not touch: only its part's own pins, its points, and where leads end.
+    const own = 'part' in ref ? (Object.values(part(ref.part)?.pins ?? {}) as string[]) : [];
+    const { node, against } = ref as { node?: string; against?: string };
+    for (const { node: point, stop } of leads)
+      if (stop !== null)
+        expect({
+          ...at,
+          own: [...own, node, against, ...pointsOf(model, ref), ...postsOf(circuit)].includes(point),
+        }).toEqual({ ...at, own: true });
+    // What is neither held nor touched anywhere would be no picture.
+    expect({ ...at, told: leads.length > 0 || stations.some(({ here }) => here) }).toEqual({
+      ...at,
+      told: true,
+    });
+    drawn += 1;
+  }
+  expect(drawn).toBeGreaterThan(10);
+});
+
+const postsOf = ({ parts }: CircuitFile) =>
+  parts.flatMap((part) => (part.kind === 'battery' ? (Object.values(part.pins) as string[]) : []));
+
+test.each(CIRCUITS)(
+  '%s: nothing runs out of the picture, and no label covers a point or another label',
+  (_, circuit) => {
+    for (const { ref, picture } of cards(circuit)) {
+      const shape = pictureShape(picture);
+      const labels = [
+        shape.range,
+        ...shape.stations.map((one) => one.label),
+        ...shape.points.map((one) => one.label),
+      ];
+      const dots = shape.points.map(({ x, y }): Box => ({ x: x - 8, y: y - 8, width: 16, height: 16 }));
+      const id = testId(ref);
+      for (const [index, one] of labels.entries()) {
+        const { x, y, width, height } = one.box;
+        const inside = x >= 0 && y >= 0 && x + width <= PICTURE.width && y + height <= PICTURE.height;
+        expect({ id, text: one.lines, inside }).toEqual({ id, text: one.lines, inside: true });
+        const covers = [...dots, ...labels.slice(index + 1).map(({ box }) => box), shape.instrument].some(
+          (box) => meets(one.box, box),
+        );
+        expect({ id, text: one.lines, covers }).toEqual({ id, text: one.lines, covers: false });
+      }
+      for (const station of shape.stations)
+        expect({ id, over: dots.some((dot) => meets(station, dot)) }).toEqual({ id, over: false });
+    }
+  },
+);
+
+test('the range is the next that a meter has, and a lamp is for the system', () => {
+  const circuit = demoCircuit('van-proving-cabinet');
+  const of = (nominalVolts: CircuitFile['nominalVolts'], ref: TestRef) =>
+    cardPicture({ ...circuit, nominalVolts }, ref, []).range;
+  const volts = { kind: 'volts', node: 'm1-plus', against: circuit.reference, condition: 'fan-on' } as const;
+  expect(([6, 12, 24, 48] as const).map((nominal) => of(nominal, volts))).toEqual([
+    'DC, to 20 V',
+    'DC, to 20 V',
+    'DC, to 60 V',
+    'DC, to 60 V',
+  ]);
+  expect(of(24, { kind: 'lamp', node: 'm1-plus', condition: 'fan-on' })).toBe('lamp for 24 V');
+});
+
+test('a drop over a long way shows both its points and what lies between as one', () => {
+  const circuit = demoCircuit('van-proving-cabinet');
+  const model = new CircuitModel(circuit);
+  const complaint = { function: 'cabinet-fan', condition: 'fan-on' };
+  const runs = runsOfComplaint(model, complaint);
+  const [main] = runs;
+  const [from, to] = [main!.stops[1]!, main!.stops.at(-2)!];
+  const picture = cardPicture(circuit, { kind: 'volts', node: from, against: to, condition: 'fan-on' }, runs);
+  expect(picture.stops).toEqual([from, null, null, to]);
+  expect(picture.stations[1]!.name).toMatch(/^\d+ parts$/);
+  expect(picture.leads.map(({ pole, stop }) => [pole, stop])).toEqual([
+    ['plus', 0],
+    ['minus', 3],
+  ]);
+  // A plain reading goes from its point to the body at the picture's edge.
+  const plain = cardPicture(
+    circuit,
+    { kind: 'volts', node: from, against: circuit.reference, condition: 'fan-on' },
+    runs,
+  );
+  expect(plain.leads[1]).toMatchObject({ pole: 'minus', stop: null, node: circuit.reference });
+  expect(kindOf({ kind: 'look', part: 'F31' }).leads(circuit, { kind: 'look', part: 'F31' }).sign).toBe(
+    'eye',
+  );
+});

@@ -1,0 +1,160 @@
+/** The picture of a card laid out: where everything stands, in units of which the picture is 360 wide. */
+import type { CardPicture, LeadEnd } from './picture';
+
+export const PICTURE = { width: 360, height: 134 } as const;
+
+export interface Box {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+export interface Label {
+  readonly lines: readonly string[];
+  readonly anchor: 'start' | 'middle' | 'end';
+  /** Of the first line's foot. */
+  readonly x: number;
+  readonly y: number;
+  /** What it covers. */
+  readonly box: Box;
+}
+
+export interface PictureShape {
+  /** The square of what is held. */
+  readonly instrument: Box;
+  readonly range: Label;
+  /** From where to where the run is drawn; null where none is. */
+  readonly run: { readonly from: number; readonly to: number; readonly y: number } | null;
+  readonly stations: readonly (Box & { readonly label: Label; readonly here: boolean })[];
+  readonly points: readonly {
+    readonly x: number;
+    readonly y: number;
+    readonly end: LeadEnd;
+    /** From the instrument to the point. */
+    readonly path: string;
+    readonly label: Label;
+  }[];
+  /** From the instrument to the part that a hand, an eye or a clamp is at; null where leads go to points. */
+  readonly pointer: string | null;
+}
+
+const RUN_Y = 66;
+const STATION_HALF = 19;
+const POINT = 8;
+const EDGE_Y = PICTURE.height - 10;
+/** Names of points stand in two rows, so that those of neighbours have room. */
+const STOP_LABEL_Y = [98, 111] as const;
+const LETTER = 6.7;
+const LINE = 13;
+const MARGIN = 40;
+
+/** Words in at most so many lines; what does not fit ends in a point of omission. */
+function wrapped(text: string, width: number, most: number): string[] {
+  const letters = Math.max(4, Math.floor(width / LETTER));
+  const lines: string[] = [];
+  let rest = text.trim();
+  while (rest !== '' && lines.length < most) {
+    const last = lines.length === most - 1;
+    if (rest.length <= letters) {
+      lines.push(rest);
+      rest = '';
+    } else if (last) {
+      lines.push(`${rest.slice(0, letters - 1).trimEnd()}…`);
+      rest = '';
+    } else {
+      const space = rest.lastIndexOf(' ', letters);
+      const at = space > letters / 3 ? space : letters;
+      lines.push(rest.slice(0, at).trimEnd());
+      rest = rest.slice(at).trimStart();
+    }
+  }
+  return lines;
+}
+
+function label(
+  text: string,
+  {
+    x,
+    y,
+    anchor,
+    width,
+    most,
+  }: { x: number; y: number; anchor: Label['anchor']; width: number; most: number },
+): Label {
+  const lines = wrapped(text, width, most);
+  const wide = Math.max(0, ...lines.map((line) => line.length * LETTER));
+  const left = anchor === 'start' ? x : anchor === 'end' ? x - wide : x - wide / 2;
+  return {
+    lines,
+    anchor,
+    x,
+    y,
+    box: { x: left, y: y - LINE + 3, width: wide, height: lines.length * LINE },
+  };
+}
+
+export function pictureShape(picture: CardPicture): PictureShape {
+  const { width } = PICTURE;
+  const count = picture.stations.length;
+  const step = count === 0 ? 0 : (width - 2 * MARGIN) / count;
+  const xOf = (stop: number) => (count === 0 ? width / 2 : MARGIN + stop * step);
+  const instrument = { x: width / 2 - 19, y: 2, width: 38, height: 36 };
+  const stations = picture.stations.map(({ name, here }, index) => {
+    const x = xOf(index) + 15;
+    const wide = step - 30;
+    const lines = label(name, { x: x + wide / 2, y: RUN_Y, anchor: 'middle', width: wide - 6, most: 2 });
+    const y = RUN_Y + 4 - ((lines.lines.length - 1) * LINE) / 2;
+    return {
+      x,
+      y: RUN_Y - STATION_HALF,
+      width: wide,
+      height: 2 * STATION_HALF,
+      here,
+      label: { ...lines, y, box: { ...lines.box, y: y - LINE + 3 } },
+    };
+  });
+  const edges = picture.leads.filter(({ stop }) => stop === null);
+  const points = picture.leads.map((end, index) => {
+    const left =
+      end.stop === null ? edges.length > 1 && end === edges[0] : xOf(end.stop) <= width / 2 && index === 0;
+    const x = end.stop === null ? (left ? 16 : width - 16) : xOf(end.stop);
+    const y = end.stop === null ? EDGE_Y : RUN_Y;
+    const start = instrument.x + instrument.width / 2 + (left ? -12 : 12);
+    const foot = instrument.y + instrument.height;
+    const path =
+      end.stop === null
+        ? `M${start} ${foot} C${start} ${foot + 12} ${x} ${foot - 4} ${x} ${foot + 24} V${y}`
+        : `M${start} ${foot} C${start} ${foot + 12} ${x} ${foot} ${x} ${y - POINT}`;
+    return { x, y, end, path, label: pointLabel(end, index, x, left) };
+  });
+  const at = stations.find(({ here }) => here) ?? null;
+  const middle = instrument.x + instrument.width / 2;
+  return {
+    instrument,
+    range: label(picture.range, {
+      x: instrument.x + instrument.width + 8,
+      y: 16,
+      anchor: 'start',
+      width: width / 2 - 34,
+      most: 2,
+    }),
+    run: count === 0 ? null : { from: 8, to: width - 8, y: RUN_Y },
+    stations,
+    points,
+    pointer:
+      picture.leads.length > 0 || !at
+        ? null
+        : `M${middle} ${instrument.y + instrument.height} V42 H${at.x + at.width / 2} V${at.y - 2}`,
+  };
+}
+
+function pointLabel(end: LeadEnd, index: number, x: number, left: boolean): Label {
+  if (end.stop === null) {
+    const at = left ? x + POINT + 5 : x - POINT - 5;
+    return label(end.name, { x: at, y: EDGE_Y + 4, anchor: left ? 'start' : 'end', width: 150, most: 1 });
+  }
+  const anchor = x < 90 ? 'start' : x > PICTURE.width - 90 ? 'end' : 'middle';
+  const at = anchor === 'start' ? x - 12 : anchor === 'end' ? x + 12 : x;
+  return label(end.name, { x: at, y: STOP_LABEL_Y[index === 0 ? 0 : 1], anchor, width: 170, most: 1 });
+}
