@@ -1,5 +1,5 @@
 /** A whole box under one thumb. */
-import { expect, type Page, test } from '@playwright/test';
+import { expect, type Locator, type Page, test } from '@playwright/test';
 import { boxOf } from '../testing/panels';
 import { so } from '../testing/whole';
 import { type App, openApp } from './app';
@@ -729,4 +729,67 @@ test('two people edit boxes of one vehicle: both are kept, and neither undoes th
   await page.goto(await app.vehicle('Bakery van'));
   await expect(page.getByRole('link', { name: /Box on the bulkhead/ })).toBeVisible();
   await expect(page.getByRole('link', { name: /Box at the kick panel, left/ })).toBeVisible();
+});
+
+test.describe('with one thumb', () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+
+  test('a box from nothing: rows, ratings by colour, states for several, labels one after another, a jump in the numbers', async ({
+    page,
+  }) => {
+    await page.goto(await app.vehicle('Beekeeper'));
+    const started = Date.now();
+    let taps = 0;
+    const tap = async (what: Locator) => {
+      taps += 1;
+      await what.tap();
+    };
+    await tap(page.getByRole('link', { name: 'Draw a new box' }));
+    await tap(page.getByRole('button', { name: 'Add the rows' }));
+    const row = page.getByTestId('thumb-row');
+    const thumb = (name: string) => row.getByRole('button', { name: new RegExp(`^fuse ${name}(,|$)`) });
+    await expect(row).toContainText('24 chosen');
+    // All fitted as a first go; then what differs.
+    await tap(row.getByRole('button', { name: '10 ampere, red' }));
+    await expect(thumb('12')).toHaveAccessibleName('fuse 12, 10 ampere');
+    await tap(thumb('1'));
+    for (const amps of ['15 ampere, blue', '20 ampere, yellow', '7.5 ampere, brown'])
+      await tap(row.getByRole('button', { name: amps }));
+    await expect(thumb('3')).toHaveAccessibleName('fuse 3, 7.5 ampere');
+    await expect(thumb('4')).toHaveAttribute('aria-pressed', 'true');
+    // Five spares in one go.
+    await tap(row.getByRole('button', { name: 'Several' }));
+    for (const number of ['5', '6', '7', '8']) await tap(thumb(number));
+    await tap(row.getByRole('button', { name: 'spare', exact: true }));
+    for (const number of ['4', '5', '6', '7', '8'])
+      await expect(thumb(number)).toHaveAccessibleName(/, spare$/);
+    await tap(row.getByRole('button', { name: '✓ Several' }));
+    // Labels with the keyboard's own “next”.
+    await tap(thumb('1'));
+    await tap(row.getByLabel('Printed at fuse 1', { exact: true }));
+    await page.keyboard.type('PUMP');
+    await page.keyboard.press('Enter');
+    await expect(row.getByLabel('Printed at fuse 2', { exact: true })).toBeFocused();
+    await page.keyboard.type('CABIN');
+    await page.keyboard.press('Enter');
+    await expect(thumb('2')).toHaveAccessibleName('fuse 2, printed CABIN, 20 ampere');
+    // Printed numbers jump: put right at one, they go on from it.
+    await tap(row.getByRole('button', { name: 'Row after' }));
+    await row.getByLabel(/^Number of fuse 13/).fill('31');
+    await page.keyboard.press('Enter');
+    await tap(row.getByRole('button', { name: 'Row before' }));
+    await tap(row.getByRole('button', { name: 'Row after' }));
+    await expect(thumb('42')).toBeVisible();
+    await page.getByLabel('Name', { exact: true }).fill('Box under the bench');
+    await tap(page.getByRole('button', { name: 'Save as a new version' }));
+    await expect(page.getByTestId('editor-status')).toHaveText('✓ Saved');
+    const seconds = (Date.now() - started) / 1000;
+    console.log(`a box of twenty-four slots by thumb: ${taps} taps, ${seconds.toFixed(1)} s`);
+    expect(taps).toBeLessThan(40);
+    await expect(page).toHaveURL(/edit\?box=/);
+    await page.reload();
+    await expect(page.locator('[data-slot="fuse-5"]')).toHaveAccessibleName(/spare/);
+    const overflow = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth);
+    expect(overflow).toBeLessThanOrEqual(0);
+  });
 });

@@ -87,6 +87,13 @@ export function colourOf(family: Family, ratingAmps: number): string | null {
   return FAMILIES[family].colours?.[ratingAmps] ?? null;
 }
 
+/** Ratings of a family that have a colour, the smallest first, ampere. */
+export function ratingsOf(family: Family): readonly { readonly amps: number; readonly colour: string }[] {
+  return Object.entries(FAMILIES[family].colours ?? {})
+    .map(([amps, colour]) => ({ amps: Number(amps), colour }))
+    .sort((one, other) => one.amps - other.amps);
+}
+
 /** Whether the cold resistance of a family is known well enough to read a current from a drop. */
 export function hasColdOhms(family: string | undefined): boolean {
   return factsOf(family)?.coldOhms === true;

@@ -63,7 +63,7 @@ export {
   mayLose,
   RETURN_MAY_LOSE_VOLTS,
 } from './drops';
-export { colourOf, familySize, hasColdOhms, hasOpeningBand, isTallerOf } from './fuseFamilies';
+export { colourOf, familySize, hasColdOhms, hasOpeningBand, isTallerOf, ratingsOf } from './fuseFamilies';
 export {
   CLICK_STATES,
   CONTINUITY_STATES,

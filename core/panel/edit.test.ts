@@ -21,7 +21,7 @@ const someChange: fc.Arbitrary<Change> = fc.oneof(
   fc.record({ kind: fc.constant('remove' as const), slots: fc.subarray(box.slots.map((slot) => slot.id)) }),
   fc.record({
     kind: fc.constant('set' as const),
-    slot: fc.constantFrom(...box.slots.map((slot) => slot.id)),
+    slots: fc.subarray(box.slots.map((slot) => slot.id)),
     fields: fc.record({ label: fc.string({ maxLength: 10 }), ratingAmps: fc.constantFrom(5, 10, undefined) }),
   }),
 );

@@ -8,7 +8,13 @@ export const SNAP_MM = 1;
 export type Change =
   | { readonly kind: 'add'; readonly slots: readonly Slot[] }
   | { readonly kind: 'remove'; readonly slots: readonly string[] }
-  | { readonly kind: 'set'; readonly slot: string; readonly fields: Partial<Omit<Slot, 'id'>> }
+  | {
+      readonly kind: 'set';
+      readonly slots: readonly string[];
+      readonly fields: Partial<Omit<Slot, 'id'>>;
+    }
+  /** Numbers of several slots, each its own. */
+  | { readonly kind: 'number'; readonly numbers: readonly { readonly id: string; readonly number: string }[] }
   | { readonly kind: 'move'; readonly slots: readonly string[]; readonly dx: number; readonly dy: number }
   | { readonly kind: 'panel'; readonly fields: Partial<Omit<Panel, 'id' | 'slots'>> };
 
@@ -31,9 +37,16 @@ export function changed(panel: Panel, change: Change): Panel {
       return {
         ...panel,
         slots: panel.slots.map((slot) =>
-          slot.id === change.slot ? cleaned({ ...slot, ...change.fields }) : slot,
+          change.slots.includes(slot.id) ? cleaned({ ...slot, ...change.fields }) : slot,
         ),
       };
+    case 'number': {
+      const numbers = new Map(change.numbers.map(({ id, number }) => [id, number]));
+      return {
+        ...panel,
+        slots: panel.slots.map((slot) => ({ ...slot, number: numbers.get(slot.id) ?? slot.number })),
+      };
+    }
     case 'move':
       return {
         ...panel,

@@ -7,6 +7,7 @@ export { classifyFeed } from './feeds';
 export { homography, matrix3d, type Spot } from './homography';
 export { cavityRows, disputedFrom, disputedText, plugsFrom, plugsText, stepsFrom, stepsText } from './lines';
 export { mergePanelSets } from './mergeSets';
+export { renumbered, slotRows } from './rows';
 export { judgeSlot, numberQuery, plain, RATING_ONLY, SAME_WORDS, searchSlots, wordsOf } from './search';
 export { nameQuestion, nameWords, type SearchQuestion, slotQuestion, slotWords } from './searchTerms';
 export { seenRows, slotSentence } from './sentence';

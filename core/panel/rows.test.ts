@@ -1,6 +1,6 @@
 /** Rows of a box: one rule for the sentence to a slot and for the way of a thumb. */
 import fc from 'fast-check';
-import { slotRows } from './rows';
+import { renumbered, slotRows } from './rows';
 
 interface One {
   readonly id: number;
@@ -42,4 +42,14 @@ test('a row that sinks a little from slot to slot does not turn round and round'
     [7, 6],
     [8],
   ]);
+});
+
+test('numbers go on from one that is put right, up to what is no number', () => {
+  const order = ['1', '2', '3', 'MF', '5'].map((number, index) => ({ id: `s${index}`, number }));
+  expect(renumbered(order, 's1', '12')).toEqual([
+    { id: 's1', number: '12' },
+    { id: 's2', number: '13' },
+  ]);
+  expect(renumbered(order, 's1', 'A4')).toEqual([{ id: 's1', number: 'A4' }]);
+  expect(renumbered(order, 'none', '1')).toEqual([]);
 });

@@ -25,3 +25,24 @@ export function slotRows<S extends Placed>(slots: readonly S[], kindOf: (slot: S
   }
   return rows.map((row) => row.slots.sort((one, other) => one.x - other.x));
 }
+
+/**
+ * Numbers of the slots behind one that gets another number, as they are printed on: each one more, as far as those behind
+ * it are numbers. The slot itself comes first; empty where it is not among them.
+ */
+export function renumbered(
+  order: readonly { readonly id: string; readonly number: string }[],
+  from: string,
+  number: string,
+): { id: string; number: string }[] {
+  const at = order.findIndex(({ id }) => id === from);
+  if (at < 0) return [];
+  const first = Number(number);
+  const changed = [{ id: from, number }];
+  if (!Number.isInteger(first)) return changed;
+  for (const [index, { id, number: before }] of order.slice(at + 1).entries()) {
+    if (!/^\d+$/.test(before)) break;
+    changed.push({ id, number: String(first + index + 1) });
+  }
+  return changed;
+}

@@ -68,7 +68,7 @@ export function EditDrawing({
       const slot = panel.slots.find((one) => one.id === slots[0]);
       if (!slot) return;
       const fields = { width: Math.max(2, slot.width + dx), height: Math.max(2, slot.height + dy) };
-      onChange({ kind: 'set', slot: slot.id, fields });
+      onChange({ kind: 'set', slots: [slot.id], fields });
     }
   };
   const fullWidth = panel.width + 2 * MARGIN;

@@ -34,6 +34,13 @@ const STATE_MARKS: Readonly<Record<Slot['state'], string>> = {
   unknown: '?',
 };
 
+/** The colour in which a slot is drawn, by that of the fuse that sits in it; null where none is known to. */
+export function slotFill({ colour, state }: Pick<Slot, 'colour' | 'state'>): string | null {
+  return colour !== undefined && (state === 'fitted' || state === 'tapped')
+    ? (FUSE_COLOURS[colour] ?? null)
+    : null;
+}
+
 export function slotName(slot: Slot): string {
   const label = slot.label ? `, printed ${slot.label}` : '';
   const rating = slot.ratingAmps === undefined ? '' : `, ${formatNumber(slot.ratingAmps)} ampere`;
@@ -153,7 +160,7 @@ function SlotShape({
 }) {
   const { slot, x, y, width, height } = seen;
   const fitted = slot.state === 'fitted' || slot.state === 'tapped';
-  const colour = slot.type === 'fuse' && fitted ? FUSE_COLOURS[slot.colour ?? ''] : undefined;
+  const colour = slot.type === 'fuse' ? slotFill(slot) : null;
   const isRelay = slot.type === 'relay';
   const fill = colour ?? (fitted ? 'var(--sheet)' : 'var(--paper)');
   const ink = colour ? '#14110e' : 'var(--ink)';

@@ -16,6 +16,7 @@ import { EditDrawing } from './EditDrawing';
 import { GridForm } from './GridForm';
 import { PanelForm } from './PanelForm';
 import { SlotForm } from './SlotForm';
+import { ThumbRow } from './ThumbRow';
 import { type CoverPhoto, CoverPicker } from './Underlay';
 
 const BLANK: Omit<Panel, 'id'> = {
@@ -236,7 +237,7 @@ export function PanelEditor({
     // biome-ignore lint/a11y/noStaticElementInteractions: keys act on the slots selected inside it
     <div onKeyDown={keyDown}>
       <div className="mb-3 flex flex-wrap items-center gap-2">
-        <h1 className="mr-4 text-2xl">{panel.name}</h1>
+        <h1 className="mr-4 basis-full truncate text-xl lg:basis-auto lg:text-2xl">{panel.name}</h1>
         <Button onClick={() => go(undo)} disabled={history.past.length === 0}>
           <Undo2 aria-hidden="true" className="size-5" />
           Undo
@@ -290,7 +291,8 @@ export function PanelEditor({
             onSelect={setSelected}
             onChange={change}
           />
-          <p className="mt-1 text-sm text-soft">
+          <ThumbRow panel={panel} selected={selected} onSelect={setSelected} onChange={change} />
+          <p className="mt-1 text-sm text-soft [@media(pointer:coarse)]:hidden">
             Tap a slot to select it, Shift adds; drag moves. Arrow keys move by a millimetre, with Shift by
             five; Delete removes; Ctrl Z takes back.
           </p>
@@ -301,7 +303,7 @@ export function PanelEditor({
               key={slot.id}
               slot={slot}
               drafts={fieldDrafts(key, slot.id)}
-              onChange={(fields) => change({ kind: 'set', slot: slot.id, fields })}
+              onChange={(fields) => change({ kind: 'set', slots: [slot.id], fields })}
             />
           ) : (
             <p className="border-l-4 border-line pl-3">
