@@ -75,7 +75,11 @@ test.describe('in the hand', () => {
     await expect(page.getByTestId('card-title')).toBeVisible();
     const small = await page
       .locator('article[data-test] button')
-      .evaluateAll((all) => all.filter((one) => one.getBoundingClientRect().height < 44).length);
+      .evaluateAll(
+        (all) =>
+          all.map((one) => one.getBoundingClientRect().height).filter((height) => height > 0 && height < 44)
+            .length,
+      );
     expect(small).toBe(0);
   });
 });
@@ -173,6 +177,8 @@ test('forty parts are typed as text, drawn, and saved; a mistake is named where 
   await page.getByRole('button', { name: 'Go on with it' }).click();
   await expect(page.getByTestId('text-status')).toContainText(`✓ ${count} parts`);
   await page.getByRole('button', { name: 'Save the circuit' }).click();
+  // The page of the new circuit, not the one that it was written on and that is just going.
+  await expect(page).toHaveURL(/circuits\/tipper-lamps$/);
   await expect(page.getByTestId('diagram')).toBeVisible();
   // Every part is in the drawing, a splice as a dot; battery above, earths below.
   const drawn = await page

@@ -86,7 +86,7 @@ test('a job in every stage: its pages, and what closes it, stay within reach of 
     // Every stage in `npm run verify`; else the middle one, and the last with all that came before.
     if (index % so(1, 3) !== so(0, 2)) continue;
     for (const [tail, ready] of [
-      ['', 'Complaint'],
+      ['', 'Function check'],
       ['/trace', 'What each result would mean'],
       ['/boxes', 'Both lit'],
       ['/wires', 'Choose a wire'],

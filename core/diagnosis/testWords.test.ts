@@ -28,6 +28,8 @@ test.each([
   ['back-probe', /^volts\|/],
   ['jumper', /^(bridge|apply)\|/],
   ['test light', /^lamp/],
+  ['volts relay 4 common', /^volts\|r4-30|^volts\|f31-out/],
+  ['relay coil return', /^volts\|r4-85/],
   ['amps', /^(clamp|fuse-drop)\|/],
 ])('“%s”', (query, wanted) => {
   const ids = found(query);

@@ -27,6 +27,28 @@ const ALSO: Readonly<Record<TestRef['kind'], string>> = {
   battery: 'battery posts terminals volts voltage rest charging cranking',
 };
 
+/** What a terminal of a relay is also called. */
+const PIN_WORDS: Readonly<Record<string, string>> = {
+  30: 'common contact supply input',
+  87: 'output contact normally open',
+  '87a': 'output contact normally closed rest',
+  85: 'coil return trigger',
+  86: 'coil feed trigger',
+};
+
+/** Terminals of relays that share a point: three pins, and a fuse that feeds one, are one spot with many names. */
+function pinWords(circuit: CircuitFile, ref: TestRef): string {
+  if (!('node' in ref)) return '';
+  return circuit.parts
+    .filter((part) => part.kind === 'relay')
+    .flatMap((part) =>
+      Object.entries(part.pins).flatMap(([pin, node]) =>
+        node === ref.node ? [`${part.name} pin terminal ${pin} ${PIN_WORDS[pin] ?? ''}`] : [],
+      ),
+    )
+    .join(' ');
+}
+
 const DROP = 'voltage drop both ends across loss';
 const PULLED = 'pull pulled holes fuse out';
 
@@ -42,7 +64,9 @@ export function testSearchWords(
   const drop = ref.kind === 'volts' && ref.against !== circuit.reference ? DROP : '';
   const pulled = ref.kind === 'volts' && ref.pulled ? PULLED : '';
   return wordsOf(
-    [title, ...settings, where, lead, ALSO[ref.kind], drop, pulled].join(' ').replaceAll('-', ' '),
+    [title, ...settings, where, lead, ALSO[ref.kind], drop, pulled, pinWords(circuit, ref)]
+      .join(' ')
+      .replaceAll('-', ' '),
   );
 }
 

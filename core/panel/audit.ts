@@ -148,6 +148,9 @@ function numberingOf(type: Slot['type'], printed: readonly string[]): string[] {
 /** What is not known of a slot. */
 function owedBy(slot: Slot): string[] {
   const used = slot.state === 'fitted' || slot.state === 'tapped' || slot.state === 'unknown';
+  // That a hole is empty shows itself; why, nobody has said.
+  if (slot.state === 'empty')
+    return slot.stateEvidence ? [] : ['empty, and why is not known: never ordered, missing or abandoned'];
   if (!used) return [];
   const owed: string[] = [];
   if (slot.state === 'unknown') owed.push('not known whether anything is fitted');

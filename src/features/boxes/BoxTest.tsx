@@ -40,15 +40,20 @@ export function BoxTest() {
         <p className="mt-2 text-lg">
           {panel
             ? 'Limits for live and dead follow it. Choose it in the complaint.'
-            : 'A panel-set file can be brought in on the vehicle’s page.'}
+            : 'Draw it by thumb: rows first, then ratings by their colours. Or bring a file in on the vehicle’s page.'}
         </p>
         <ButtonLink
           look="primary"
-          href={panel ? `/jobs/${data.id}#complaint` : `/vehicles/${data.vehicle.id}`}
+          href={panel ? `/jobs/${data.id}#complaint` : `/vehicles/${data.vehicle.id}/panels/edit`}
           className="mt-4"
         >
-          {panel ? 'To the complaint' : 'To the vehicle'}
+          {panel ? 'To the complaint' : 'Draw the box'}
         </ButtonLink>
+        {panel ? null : (
+          <ButtonLink look="quiet" href={`/vehicles/${data.vehicle.id}`} className="mt-4">
+            To the vehicle
+          </ButtonLink>
+        )}
         <div className="mt-8">
           <Exchanges />
         </div>

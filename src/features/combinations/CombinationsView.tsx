@@ -39,47 +39,24 @@ function dialsAmong(circuit: CircuitFile, parts: readonly string[]): string[] {
 }
 
 function SeenTable({ circuit, vary }: { circuit: CircuitFile; vary: readonly string[] }) {
-  const { job, record } = useJob();
+  const { job } = useJob();
   const ask = useCircuitWorker(circuit);
   const { complaint } = job;
   const at = useMemo((): DialPositions => {
     const asked = circuit.conditions.find(({ id }) => id === complaint?.condition) ?? circuit.conditions[0];
     return asked ? positionsIn(circuit, asked) : {};
   }, [circuit, complaint?.condition]);
-  const see = useCallback(
-    (row: DialPositions, functionId: string, state: FunctionStateName) => {
-      const known = conditionAt(circuit, row);
-      // A row that the map has no condition for becomes one of this job, with the first that is seen there.
-      const condition = known ?? conditionOfRow(circuit, row, `seen-${crypto.randomUUID().slice(0, 8)}`);
-      const check = {
-        kind: 'function-check',
-        function: functionId,
-        condition: condition.id,
-        state,
-      } as const;
-      if (known) record(check);
-      else record({ kind: 'condition-set', condition }, check);
-    },
-    [circuit, record],
-  );
+  // The cells find by themselves what was seen: the table stays as it is while entries come in, and so does what is open in it.
   const cellOf = useCallback<CellOf>(
-    (row, index) => {
-      const one = circuit.functions[index]!;
-      const here = { ...at, ...row.at };
-      const condition = conditionAt(circuit, here);
-      const seen = condition ? job.checks.get(cellKey(one.id, condition.id))?.state : undefined;
-      return (
-        <SeenCell
-          functionName={one.name}
-          conditionName={condition?.name ?? conditionOfRow(circuit, here, '').name}
-          should={row.states[index]}
-          seen={seen}
-          complaint={complaint?.function === one.id && complaint.condition === condition?.id}
-          onSay={(state) => see(here, one.id, state)}
-        />
-      );
-    },
-    [circuit, at, job.checks, complaint, see],
+    (row, index) => (
+      <RowCell
+        circuit={circuit}
+        at={{ ...at, ...row.at }}
+        functionIndex={index}
+        should={row.states[index]!}
+      />
+    ),
+    [circuit, at],
   );
   return (
     <div className="px-3 py-4 lg:px-5">
@@ -97,5 +74,45 @@ function SeenTable({ circuit, vary }: { circuit: CircuitFile; vary: readonly str
         the bench is a vehicle of its own here: what works there says nothing of the wires in the vehicle.
       </p>
     </div>
+  );
+}
+
+/** One function in one row: what is expected of it, and what was seen. */
+function RowCell({
+  circuit,
+  at,
+  functionIndex,
+  should,
+}: {
+  circuit: CircuitFile;
+  at: DialPositions;
+  functionIndex: number;
+  should: 'works' | 'weak' | 'dead';
+}) {
+  const { job, record } = useJob();
+  const { complaint } = job;
+  const one = circuit.functions[functionIndex]!;
+  const known = conditionAt(circuit, at);
+  const see = (state: FunctionStateName) => {
+    // A row that the map has no condition for becomes one of this job, with the first that is seen there.
+    const condition = known ?? conditionOfRow(circuit, at, `seen-${crypto.randomUUID().slice(0, 8)}`);
+    const check = {
+      kind: 'function-check',
+      function: one.id,
+      condition: condition.id,
+      state,
+    } as const;
+    if (known) record(check);
+    else record({ kind: 'condition-set', condition }, check);
+  };
+  return (
+    <SeenCell
+      functionName={one.name}
+      conditionName={known?.name ?? conditionOfRow(circuit, at, '').name}
+      should={should}
+      seen={known ? job.checks.get(cellKey(one.id, known.id))?.state : undefined}
+      complaint={complaint?.function === one.id && complaint.condition === known?.id}
+      onSay={see}
+    />
   );
 }

@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import { type BarredTest, type Proposal, testCardWords, testMatches, testSearchWords } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
 import { cellKey } from '#core/log';
+import { wordsOf } from '#core/panel';
 import { INPUT } from '@/ui/controls';
 import type { PermittedTest } from '@/workers/diagnosisMessages';
 
@@ -17,6 +18,11 @@ const SHOWN = 12;
 function away({ ref }: PermittedTest, condition: string, expected: Expected | undefined): number {
   if (ref.kind === 'function' && expected?.[cellKey(ref.function, ref.condition)] === 'dead') return 2;
   return 'condition' in ref && ref.condition !== condition ? 1 : 0;
+}
+
+/** How many of the words asked for its title has. */
+function named({ titleWords }: { readonly titleWords: readonly string[] }, text: string): number {
+  return wordsOf(text).filter((word) => testMatches(word, titleWords)).length;
 }
 
 type Expected = Readonly<Record<string, 'works' | 'weak' | 'dead'>>;
@@ -51,7 +57,8 @@ export function OtherTests({
           const { title, settings } = testCardWords(circuit, ref, place, lead);
           const where = circuit.places.find((one) => one.id === place)?.name ?? 'nothing to open';
           const detail = `${settings.join(', ')} · ${where}`;
-          return { id, title, detail, words: testSearchWords(circuit, ref, place, lead) };
+          const words = testSearchWords(circuit, ref, place, lead);
+          return { id, title, detail, words, titleWords: wordsOf(title) };
         }),
     [circuit, permitted, condition, expected],
   );
@@ -64,7 +71,10 @@ export function OtherTests({
     [circuit, forbidden],
   );
   const asked = text.trim() !== '';
-  const found = all.filter((one) => testMatches(text, one.words));
+  // What is named so comes before what is only set or reached so.
+  const found = all
+    .filter((one) => testMatches(text, one.words))
+    .sort((one, other) => named(other, text) - named(one, text));
   const barred = asked ? closed.filter((one) => testMatches(text, one.words)) : [];
   const rows = asked
     ? found.slice(0, SHOWN)

@@ -28,6 +28,7 @@ export const Suspects = memo(function Suspects({
   const partly = assessment.parts.filter((part) => part.standing === 'partly' && part.remaining.length > 0);
   const { verdict } = assessment;
   const shown = assessment.suspects.filter((one, index) => index < 3 || one.chance >= 0.01).slice(0, 9);
+  const told = shown.map(({ chance, reason }) => (chance >= WORTH_WORDS ? reason : null));
   return (
     <div>
       <div
@@ -61,23 +62,21 @@ export const Suspects = memo(function Suspects({
         ) : null}
       </div>
       <ol className="mt-4 space-y-3" data-testid="suspects">
-        {shown.map((suspect) => (
+        {shown.map((suspect, index) => (
           <li key={suspect.id}>
             <div className="flex items-baseline justify-between gap-3">
-              <span className="font-bold">{suspect.title}</span>
+              <span>
+                <strong>{suspect.title}</strong>
+                {suspect.forms[0] && suspect.chance >= WORTH_WORDS && !suspect.title.startsWith('No') ? (
+                  <span className="text-sm text-soft"> · {formOnly(suspect.forms[0].words)}</span>
+                ) : null}
+              </span>
               <span className="whitespace-nowrap font-bold tabular-nums">{chanceWords(suspect.chance)}</span>
             </div>
             <div aria-hidden="true" className="mt-1 h-2.5 bg-sunk">
               <div className="h-full bg-ink" style={{ width: `${Math.max(suspect.chance * 100, 0.5)}%` }} />
             </div>
-            {suspect.chance >= 0.03 ? (
-              <p className="mt-0.5 text-sm text-soft">
-                {suspect.forms[0] && !suspect.title.startsWith('No')
-                  ? `${formOnly(suspect.forms[0].words)}. `
-                  : ''}
-                {suspect.reason}
-              </p>
-            ) : null}
+            <Reason told={told} index={index} />
           </li>
         ))}
       </ol>
@@ -117,6 +116,23 @@ export const Suspects = memo(function Suspects({
     </div>
   );
 });
+
+/** Below this a suspect has no sentence of its own. */
+const WORTH_WORDS = 0.03;
+
+/** The sentence of a suspect, or of all those in a row that share it, under the last of them. */
+function Reason({ told, index }: { told: readonly (string | null)[]; index: number }) {
+  const reason = told[index];
+  if (!reason || told[index + 1] === reason) return null;
+  let first = index;
+  while (told[first - 1] === reason) first -= 1;
+  const count = index - first + 1;
+  return (
+    <p className="mt-0.5 text-sm text-soft">
+      {count > 1 ? `All ${count}: ${reason[0]?.toLowerCase()}${reason.slice(1)}` : reason}
+    </p>
+  );
+}
 
 function formOnly(words: string): string {
   const at = words.indexOf(': ');

@@ -1,26 +1,14 @@
 'use client';
 
 import { usePathname } from 'next/navigation';
-import { type ComponentType, useEffect, useMemo, useSyncExternalStore } from 'react';
-import { BoxTest } from '@/features/boxes';
-import { CombinationsView } from '@/features/combinations';
-import { HandOverSheet, JobFrame, JobPage, JobProvider } from '@/features/jobs';
-import { TraceView } from '@/features/trace';
-import { WiresView } from '@/features/wires';
+import { useEffect, useMemo, useSyncExternalStore } from 'react';
+import { JobFrame, JobProvider } from '@/features/jobs';
 import { type JobView, jobPlace } from '@/http/places';
 import { jobOpener, type OpenJob } from '@/log/openJob';
 import { useWho } from '@/sync/who';
 import { useSight } from '@/ui/address';
 import { Button, ButtonLink } from '@/ui/controls';
-
-const VIEWS: Readonly<Record<JobView, ComponentType>> = {
-  job: JobPage,
-  trace: TraceView,
-  boxes: BoxTest,
-  wires: WiresView,
-  combinations: CombinationsView,
-  sheet: HandOverSheet,
-};
+import { useView } from './views';
 
 const OPENING: OpenJob = { kind: 'opening' };
 
@@ -49,18 +37,16 @@ function OneJob({ jobId, view, path }: { jobId: string; view: JobView; path: str
   useEffect(() => {
     if (title !== null) document.title = `${title} · Every Trace`;
   }, [title]);
+  const View = useView(view);
   const who = useWho();
   useSight(opened.kind === 'open' && who !== undefined ? path : null);
   // Times are told in the zone of the workshop.
   if (opened.kind === 'opening' || who === undefined) return <Opening />;
   if (opened.kind === 'unknown') return <NoSuchJob />;
   if (opened.kind === 'away') return <Away again={() => void opener.refresh()} />;
-  const View = VIEWS[view];
   return (
     <JobProvider data={opened.job} store={opened.store} refresh={() => void opener.refresh()}>
-      <JobFrame view={view}>
-        <View />
-      </JobFrame>
+      <JobFrame view={view}>{View ? <View /> : <Opening />}</JobFrame>
     </JobProvider>
   );
 }

@@ -1,0 +1,42 @@
+/** What a page asks for by itself before anybody taps: its script, compressed; workers and what comes ahead of use apart. */
+import { expect, type Page, test } from '@playwright/test';
+import { type App, openApp } from './app';
+
+let app: App;
+test.beforeEach(async () => {
+  app = await openApp();
+});
+test.afterEach(async () => {
+  await app.close();
+});
+
+/** Kilobytes of script that were there when the page first showed what it is for. */
+async function scriptOf(page: Page, address: string, shows: string): Promise<number> {
+  await page.goto('about:blank');
+  await page.goto(address);
+  const here = page.locator(shows).first();
+  await here.waitFor();
+  return page.evaluate(() => {
+    const bytes = performance
+      .getEntriesByType('resource')
+      .map((one) => one as PerformanceResourceTiming)
+      .filter((one) => one.name.endsWith('.js') && one.initiatorType !== 'other')
+      .reduce((sum, one) => sum + one.encodedBodySize, 0);
+    return Math.round(bytes / 1024);
+  });
+}
+
+test('Today asks for at most 180 kB of script', async ({ page }) => {
+  const job = await app.job('Proving-cabinet fan dead');
+  const today = await scriptOf(page, app.url, 'h1');
+  const views: string[] = [];
+  for (const [tail, shows] of [
+    ['', '#complaint'],
+    ['/boxes', '[data-testid=slot-title]'],
+    ['/sheet', '[data-testid=sheet]'],
+  ] as const)
+    views.push(`${tail === '' ? 'job' : tail.slice(1)} ${await scriptOf(page, job + tail, shows)} kB`);
+  console.log(`script before anybody taps: Today ${today} kB; ${views.join(', ')}`);
+  expect(today).toBeGreaterThan(20);
+  expect(today).toBeLessThanOrEqual(180);
+});

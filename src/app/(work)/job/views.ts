@@ -1,0 +1,58 @@
+'use client';
+
+import { type ComponentType, useEffect, useState } from 'react';
+import { JOB_VIEWS, type JobView } from '@/http/places';
+
+/** The program of each view, fetched when it is looked at, and those of all others once the first stands. */
+const LOADERS: Readonly<Record<JobView, () => Promise<ComponentType>>> = {
+  job: () => import('@/features/jobs').then(({ JobPage }) => JobPage),
+  trace: () => import('@/features/trace').then(({ TraceView }) => TraceView),
+  boxes: () => import('@/features/boxes').then(({ BoxTest }) => BoxTest),
+  wires: () => import('@/features/wires').then(({ WiresView }) => WiresView),
+  combinations: () => import('@/features/combinations').then(({ CombinationsView }) => CombinationsView),
+  sheet: () => import('@/features/jobs').then(({ HandOverSheet }) => HandOverSheet),
+};
+
+const here = new Map<JobView, ComponentType>();
+/** So long until what could not be fetched is fetched again. */
+const RETRY_MS = 3000;
+/** So long after a view stands the others are fetched. */
+const OTHERS_MS = 1200;
+
+async function fetched(view: JobView): Promise<boolean> {
+  if (here.has(view)) return true;
+  try {
+    here.set(view, await LOADERS[view]());
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** The view, or null until its program is there; a server that is away is asked again. */
+export function useView(view: JobView): ComponentType | null {
+  const [, setCount] = useState(0);
+  useEffect(() => {
+    let gone = false;
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const get = async () => {
+      const had = here.has(view);
+      const there = await fetched(view);
+      if (gone) return;
+      if (!there) timer = setTimeout(get, RETRY_MS);
+      else {
+        if (!had) setCount((count) => count + 1);
+        // Whoever then loses the signal has them all; not before what is looked at has come to rest.
+        timer = setTimeout(() => {
+          for (const other of JOB_VIEWS) void fetched(other);
+        }, OTHERS_MS);
+      }
+    };
+    void get();
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+  }, [view]);
+  return here.get(view) ?? null;
+}
