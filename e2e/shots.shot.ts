@@ -25,6 +25,20 @@ async function shot(page: Page, name: string): Promise<void> {
   await page.screenshot({ path: `${FOLDER}/${name}.png` });
 }
 
+/** Pictures of a phone side by side, as one. */
+async function beside(context: BrowserContext, name: string, pictures: readonly Buffer[]): Promise<void> {
+  const page = await context.newPage();
+  await page.setViewportSize({ width: 402 * pictures.length + 12, height: 868 });
+  const images = pictures
+    .map((one) => `<img src="data:image/png;base64,${one.toString('base64')}">`)
+    .join('');
+  await page.setContent(
+    `<style>body{margin:0;display:flex;gap:12px;padding:12px;background:#8a8378}</style>${images}`,
+  );
+  await page.screenshot({ path: `${FOLDER}/${name}.png` });
+  await page.close();
+}
+
 async function themed(context: BrowserContext, theme: string): Promise<void> {
   await context.addCookies([{ name: 'theme', value: theme, url: app.url }]);
 }
@@ -77,11 +91,15 @@ test('pictures', async ({ browser }) => {
   const phone = await hand.newPage();
   await phone.goto(`${app.url}/jobs/${fan}/trace`);
   await expect(phone.getByTestId('card-title')).toBeVisible();
-  await shot(phone, 'phone-card');
+  const held = async () => {
+    await phone.waitForTimeout(500);
+    return phone.screenshot();
+  };
+  const card = await held();
   await phone.getByRole('tab', { name: 'Run' }).tap();
-  await shot(phone, 'phone-run');
+  const run = await held();
   await phone.getByRole('tab', { name: 'Suspects' }).tap();
-  await shot(phone, 'phone-suspects');
+  await beside(desk, 'phone-trace', [card, run, await held()]);
 
   await page.goto(`${app.url}/jobs/${fan}/boxes`);
   await page.getByRole('button', { name: 'Load-bay box', exact: true }).click();
@@ -95,7 +113,15 @@ test('pictures', async ({ browser }) => {
   await shot(page, 'box-survey');
   await phone.goto(`${app.url}/jobs/${fan}/boxes`);
   await expect(phone.getByTestId('slot-title')).toBeVisible();
-  await shot(phone, 'phone-box-test');
+  const boxTest = await held();
+  await phone.goto(`${app.url}/vehicles/${van}/panels?box=cab&slot=fuse-14`);
+  await expect(phone.getByTestId('slot-sentence')).toBeVisible();
+  const box = await held();
+  await phone.goto(`${app.url}/vehicles/${van}/panels/edit?box=cab`);
+  await phone.locator('[data-slot="fuse-14"]').press('Enter');
+  await expect(phone.getByTestId('thumb-row')).toBeVisible();
+  await phone.evaluate(() => window.scrollTo(0, 0));
+  await beside(desk, 'phone-box', [boxTest, box, await held()]);
 
   await page.goto(`${app.url}/vehicles/${van}/panels/edit?box=bay`);
   await page.locator('[data-slot="fuse-31"]').press('Enter');
@@ -122,7 +148,13 @@ test('pictures', async ({ browser }) => {
   await phone.getByLabel('What fails, in a few words').fill('Warming jacket dead');
   await phone.getByRole('button', { name: /^Fuse, relay, load/ }).tap();
   await phone.evaluate(() => window.scrollTo(0, 480));
-  await shot(phone, 'phone-new-job');
+  const newJob = await held();
+  await phone.goto(app.url);
+  await expect(phone.getByTestId('go-on')).toBeVisible();
+  await beside(desk, 'phone-day', [await held(), newJob]);
+  await page.goto(`${app.url}/jobs/${fan}/combinations`);
+  await expect(page.getByTestId('state-table')).toBeVisible();
+  await shot(page, 'combinations');
 
   await page.goto(`${app.url}/shop`);
   await expect(page.getByTestId('weights')).toBeVisible();

@@ -6,6 +6,7 @@ import { conditionAt, conditionOfRow, type DialPositions, dialsOf, positionsIn }
 import { cellKey } from '#core/log';
 import { type CellOf, StateTableView } from '@/features/circuits';
 import { SeenCell, useJob } from '@/features/jobs';
+import { newId } from '@/ui/newId';
 import { useCircuitWorker } from '@/workers/useCircuitWorker';
 
 const SOUND = { faults: [], done: [], fusesOpen: true } as const;
@@ -95,7 +96,7 @@ function RowCell({
   const known = conditionAt(circuit, at);
   const see = (state: FunctionStateName) => {
     // A row that the map has no condition for becomes one of this job, with the first that is seen there.
-    const condition = known ?? conditionOfRow(circuit, at, `seen-${crypto.randomUUID().slice(0, 8)}`);
+    const condition = known ?? conditionOfRow(circuit, at, `seen-${newId().slice(0, 8)}`);
     const check = {
       kind: 'function-check',
       function: one.id,

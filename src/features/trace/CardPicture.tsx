@@ -29,7 +29,7 @@ export function CardPicture({
     >
       <svg
         viewBox={`0 0 ${PICTURE.width} ${PICTURE.height}`}
-        className="mx-auto block max-h-[200px] w-full max-w-lg"
+        className="mx-auto block max-h-[200px] w-full max-w-lg lg:max-h-[150px]"
         aria-hidden="true"
         fontSize="12.5"
         fill="var(--ink)"

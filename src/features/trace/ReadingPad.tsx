@@ -222,7 +222,7 @@ function NumberPad({
           +/−
         </PadKey>
       </div>
-      <div className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_auto]">
+      <div className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)]">
         <label className="sr-only" htmlFor="reading-entry">
           Reading, in {milli ? 'millivolts' : UNIT_NAMES[unit]}
         </label>
@@ -241,7 +241,7 @@ function NumberPad({
         <span className="reading flex min-w-9 items-center justify-center px-1 text-[22px] font-bold">
           {milli ? `m${unit}` : unit}
         </span>
-        <Button look="primary" onClick={onRecord} className="h-[56px] text-[20px] lg:col-span-2 lg:mt-1.5">
+        <Button look="primary" onClick={onRecord} className="h-[56px] text-[20px]">
           Record
         </Button>
       </div>
@@ -255,7 +255,7 @@ function PadKey({ onPress, name, children }: { onPress: () => void; name?: strin
       type="button"
       aria-label={name}
       onClick={onPress}
-      className="reading h-[56px] rounded-md border-2 border-line bg-sheet text-[20px] font-bold active:bg-copper-wash low:h-[44px]"
+      className="reading h-[56px] rounded-md border-2 border-line bg-sheet text-[20px] font-bold active:bg-copper-wash lg:h-[44px] low:h-[44px]"
     >
       {children}
     </button>
@@ -300,7 +300,7 @@ function WordPad({
           key={one.word}
           type="button"
           onClick={() => onAnswer({ value: one.value, raw: one.word.toLowerCase() })}
-          className="flex min-h-[84px] flex-col items-center justify-center rounded-md border-2 border-ink bg-sheet px-1 text-[20px] leading-tight font-bold active:bg-copper-wash"
+          className="flex min-h-[84px] flex-col lg:min-h-[64px] items-center justify-center rounded-md border-2 border-ink bg-sheet px-1 text-[20px] leading-tight font-bold active:bg-copper-wash"
         >
           {'sign' in one ? (
             <span aria-hidden="true" className="text-[26px] leading-none text-copper">

@@ -32,7 +32,7 @@ export function Recorded({
     <div
       role="status"
       data-testid="recorded"
-      className="absolute inset-x-0 bottom-full flex items-center justify-between gap-2 border-t-2 border-good bg-sheet pl-3 leading-tight lg:static lg:mb-2 lg:border-0 lg:pl-0"
+      className="absolute inset-x-0 bottom-full flex items-center justify-between gap-2 border-t-2 border-good bg-sheet pl-3 leading-tight 2xl:static 2xl:mb-2 2xl:border-0 2xl:pl-0"
     >
       <span className="min-w-0 truncate">
         <span className="font-bold text-good">✓</span> {just.words}

@@ -129,7 +129,9 @@ function Reason({ told, index }: { told: readonly (string | null)[]; index: numb
   const count = index - first + 1;
   return (
     <p className="mt-0.5 text-sm text-soft">
-      {count > 1 ? `All ${count}: ${reason[0]?.toLowerCase()}${reason.slice(1)}` : reason}
+      {count > 1
+        ? `${count === 2 ? 'Both' : `All ${count}`}: ${reason[0]?.toLowerCase()}${reason.slice(1)}`
+        : reason}
     </p>
   );
 }

@@ -110,9 +110,9 @@ export function TestCard({
     <article
       aria-labelledby="card-title"
       data-test={proposal.id}
-      className="rounded-lg border-2 border-copper bg-sheet lg:grid lg:grid-cols-[minmax(0,1fr)_17rem] low:grid low:grid-cols-[minmax(0,1fr)_19rem]"
+      className="rounded-lg border-2 border-copper bg-sheet 2xl:grid 2xl:grid-cols-[minmax(0,1fr)_17rem] low:grid low:grid-cols-[minmax(0,1fr)_19rem]"
     >
-      <header className="border-b-2 border-line px-3 py-1.5 lg:col-span-2 lg:px-4 low:col-start-1">
+      <header className="border-b-2 border-line px-3 py-1.5 lg:px-4 2xl:col-span-2 low:col-start-1">
         <p className="truncate text-sm text-soft">
           {correcting ? 'Correcting an entry' : chosen ? 'Your choice' : 'Next test'}
           {place ? ` · ${place.name}` : ''} · {minutes}
@@ -121,7 +121,7 @@ export function TestCard({
           {words.title}
         </h2>
       </header>
-      <div className="px-3 py-1 lg:col-start-1 lg:px-4 low:col-start-1">
+      <div className="px-3 py-1 lg:px-4 2xl:col-start-1 low:col-start-1">
         <CardPicture circuit={circuit} test={proposal.ref} runs={runs} onOpen={onRun} />
         <ul aria-label="Set" className="mt-1 flex flex-wrap items-center gap-x-2 gap-y-1">
           {words.settings.map((setting) => (
@@ -174,7 +174,7 @@ export function TestCard({
           </details>
         ) : null}
       </div>
-      <div className="border-t-2 border-line px-3 py-2 lg:col-span-2 lg:row-start-3 lg:px-4 lg:py-3 low:col-start-1">
+      <div className="border-t-2 border-line px-3 py-2 lg:px-4 lg:py-3 2xl:col-span-2 2xl:row-start-3 low:col-start-1">
         <h3 className="font-bold">What each result would mean</h3>
         <ul className="mt-1 space-y-1">
           {proposal.outcomes.map((outcome) => (
@@ -196,7 +196,7 @@ export function TestCard({
       </div>
       {/* Where the thumb is, whatever stands above it. */}
       <div
-        className="sticky bottom-0 z-10 rounded-b-lg border-t-2 border-copper bg-sheet p-2 pb-1 lg:static lg:col-start-2 lg:row-start-2 lg:border-0 lg:p-4 low:top-12 low:bottom-auto low:col-start-2 low:row-span-3 low:row-start-1 low:self-start low:border-0"
+        className="sticky bottom-0 z-10 rounded-b-lg border-t-2 border-copper bg-sheet p-2 pb-1 lg:px-4 2xl:static 2xl:col-start-2 2xl:row-start-2 2xl:border-0 2xl:p-4 low:top-12 low:bottom-auto low:col-start-2 low:row-span-3 low:row-start-1 low:self-start low:border-0"
         data-testid="answers"
       >
         {recorded}
@@ -222,7 +222,7 @@ export function TestCard({
             />
           </CautionAsk>
         )}
-        <div className="mt-1 grid grid-cols-[auto_auto_auto] text-[15px] lg:mt-3 lg:flex lg:flex-wrap">
+        <div className="mt-1 grid grid-cols-[auto_auto_auto] text-[15px] lg:flex lg:flex-wrap">
           <Button look="quiet" onClick={() => onRefuse('cannot reach that')}>
             Cannot reach that
           </Button>
