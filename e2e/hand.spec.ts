@@ -135,3 +135,47 @@ test('a reading: its taps, what is told of it where the thumb is, and the way ba
     .tap();
   await expect(page.getByRole('heading', { name: /Conclude/ })).toBeInViewport();
 });
+
+/** The thumb drawn over the screen. */
+async function swipe(
+  page: Page,
+  from: readonly [number, number],
+  to: readonly [number, number],
+): Promise<void> {
+  const cdp = await page.context().newCDPSession(page);
+  const at = ([x, y]: readonly [number, number]) => [{ x, y }];
+  await cdp.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: at(from) });
+  for (let step = 1; step <= 6; step++) {
+    const part = step / 6;
+    const here = [from[0] + (to[0] - from[0]) * part, from[1] + (to[1] - from[1]) * part] as const;
+    await cdp.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: at(here) });
+  }
+  await cdp.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+}
+
+test('views of the trace are exchanged by a swipe, and the answers lie for the left hand where that is said', async ({
+  page,
+}) => {
+  await page.goto(`${await app.job('Proving-cabinet fan dead')}/trace`);
+  await page.getByRole('button', { name: 'Tester proved' }).tap();
+  await choose(page, 'volts', 'volts relay 4 pin 87');
+  const tab = (name: string) => page.getByRole('tab', { name });
+  await swipe(page, [340, 330], [60, 335]);
+  await expect(tab('Run')).toHaveAttribute('aria-selected', 'true');
+  await swipe(page, [60, 330], [340, 335]);
+  await expect(tab('Card')).toHaveAttribute('aria-selected', 'true');
+  // Down the page is no swipe.
+  await swipe(page, [200, 420], [215, 250]);
+  await expect(tab('Card')).toHaveAttribute('aria-selected', 'true');
+  const answers = page.getByTestId('answers');
+  const x = async (name: string) =>
+    (await answers.getByRole('button', { name, exact: true }).boundingBox())!.x;
+  expect(await x('1')).toBeLessThan(await x('Over limit'));
+  await page.getByRole('button', { name: 'More', exact: true }).tap();
+  await page.getByLabel('Answers for the left hand').check();
+  await page.getByRole('button', { name: 'Close' }).tap();
+  expect(await x('1')).toBeGreaterThan(await x('Over limit'));
+  await page.reload();
+  await choose(page, 'volts', 'volts relay 4 pin 87');
+  expect(await x('1')).toBeGreaterThan(await x('Over limit'));
+});

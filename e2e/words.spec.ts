@@ -239,3 +239,74 @@ test('what is not at hand is never proposed, and a habit says what it costs', as
   await page.keyboard.press('Escape');
   await expect(page.getByTestId('card-title')).not.toContainText('lamp at');
 });
+
+test('an LED lamp keeps both its sides on the run; full volts without load prove no feed; a minus sign is the leads', async ({
+  page,
+}) => {
+  await newJob(page, {
+    vehicle: 'Beekeeper’s other pickup',
+    title: 'Hive lamp dead',
+    load: 'Hive lamp',
+    pattern: 'Fuse, switch, load',
+    kind: 'LED light',
+    how: 'Dead',
+    volts: 12,
+  });
+  await page.getByRole('button', { name: 'Tester proved' }).tap();
+  const log = page.getByTestId('log');
+  await page.getByRole('tab', { name: 'Run' }).tap();
+  await expect(page.getByTestId('run')).toContainText('Hive lamp');
+  await expect(page.getByTestId('run')).toContainText('Earth wire');
+  await page.getByRole('tab', { name: 'Card' }).tap();
+  await read(page, 'volts hive lamp plus', /plus terminal/, '12.3');
+  await expect(log).toContainText('but without load this does not prove it; a bad joint would show the same');
+  await read(page, 'volts hive lamp minus', /minus terminal/, '12.2');
+  await expect(log).toContainText('the way from here to earth is open or poor');
+  await page.getByRole('tab', { name: 'Suspects' }).tap();
+  const suspects = page.getByTestId('suspects').locator('li');
+  await expect(suspects.first()).toContainText(/earth/i);
+  await page.getByText(/^Cleared:/).tap();
+  // Nothing flowed there: the feed is not the cause, and not proved either.
+  await expect(page.getByTestId('excluded')).toContainText('Its fuse');
+  await expect(page.getByTestId('cleared')).not.toContainText('Its fuse');
+  await page.getByRole('tab', { name: 'Card' }).tap();
+  // The same point once more, with the leads the wrong way round.
+  const dialog = await seek(page, 'volts fuse load side');
+  await dialog
+    .getByRole('button', { name: /^Volts at Its fuse, load side/ })
+    .first()
+    .tap();
+  const card = page.locator('article[data-test]');
+  for (const key of '12.4') await card.getByRole('button', { name: key, exact: true }).tap();
+  await card.getByRole('button', { name: 'Change sign' }).tap();
+  await card.getByRole('button', { name: 'Record' }).tap();
+  await expect(log).toContainText(
+    'The minus sign says that the leads were the wrong way round: 12.40 V counts',
+  );
+  // Live with its switch off, at a place behind it: no bad earth says that.
+  await page.getByRole('button', { name: /steps of the job$/ }).tap();
+  await page.getByRole('link', { name: 'Hand over' }).tap();
+  const sheet = page.getByTestId('sheet');
+  await expect(sheet.locator('[data-part="Suspects by the readings"]')).toContainText('Its earth point');
+  await expect(sheet.locator('[data-part="Evidence"]')).toContainText('the leads were the wrong way round');
+  await expect(sheet).not.toContainText('Nothing known');
+});
+
+test('a text is remarked on while it is written; a sketch is drawn again under other ids; a box is never complete', async ({
+  page,
+}) => {
+  await page.goto(`${await app.vehicle('Beekeeper')}/circuits/new`);
+  await page
+    .getByRole('textbox', { name: 'The circuit as text' })
+    .fill(
+      'circuit winch "Tail lift" 12 V\nbattery, wire W1 0.5 mm² 3 m, switch S1 "Lift switch", motor M1 "Tail winch" 400 W, earth G1',
+    );
+  const remarks = page.getByTestId('text-remarks');
+  await expect(remarks).toContainText('Tail winch is reached from the battery without a fuse.');
+  await expect(remarks).toContainText('for good');
+  await expect(remarks).toContainText('stays where it is put');
+  await expect(page.getByRole('button', { name: 'Save the circuit' })).toBeEnabled();
+  await page.goto(`${await app.vehicle('Bakery van')}/panels?box=cab`);
+  await expect(page.getByText(/\d+ of \d+ positions settled/)).toBeVisible();
+  await expect(page.locator('main')).not.toContainText(/\bcomplete\b/i);
+});

@@ -73,10 +73,8 @@ export function CircuitDrawing({
       role="group"
       aria-label={`${title}, drawn`}
       data-testid="diagram"
-      // As wide as the page, but never so small that the letters cannot be read.
-      style={{
-        width: `max(min(100%, ${(diagram.width + 2 * MARGIN) * 1.2}px), ${(diagram.width + 2 * MARGIN) * 0.8}px)`,
-      }}
+      // Whole when it opens, however large it is; from there it is enlarged.
+      style={{ width: `min(100%, ${(diagram.width + 2 * MARGIN) * 1.2}px)`, maxHeight: '82dvh' }}
     >
       {diagram.edges.map((edge) => {
         const first = !written.has(edge.from);

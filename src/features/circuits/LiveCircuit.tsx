@@ -125,7 +125,7 @@ export function LiveCircuit({
         {undrawn ? <Problem>{undrawn}</Problem> : null}
         {problem ? <Problem>{problem}</Problem> : null}
         {diagram ? (
-          <PanZoom scrolls>
+          <PanZoom>
             <CircuitDrawing
               diagram={diagram}
               title={circuit.name}

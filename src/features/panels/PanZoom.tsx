@@ -27,12 +27,9 @@ function zoomed(before: View, wanted: number, atX: number, atY: number): View {
 /** Moves and enlarges what is inside by drag, pinch, wheel and buttons; a tap still reaches what lies under it. */
 export function PanZoom({
   children,
-  scrolls = false,
   onTwist,
 }: {
   children: ReactNode;
-  /** What is inside may be wider than the page, and is scrolled as long as it is not enlarged. */
-  scrolls?: boolean;
   /** Two fingers turned it, by so many quarters clockwise. */
   onTwist?: (quarters: number) => void;
 }) {
@@ -70,10 +67,17 @@ export function PanZoom({
     setView((before) => zoomed(before, before.scale * factor, box.width / 2, box.height / 2));
   };
   return (
-    <div>
+    // biome-ignore lint/a11y/noStaticElementInteractions: the keys of the buttons below, wherever the focus is inside
+    <div
+      onKeyDown={(event) => {
+        if (event.target instanceof HTMLElement && event.target.closest('input, select, textarea')) return;
+        if (event.key === '+') middle(1.5);
+        else if (event.key === '-') middle(1 / 1.5);
+      }}
+    >
       <div
         ref={frame}
-        className={`${scrolls && !enlarged ? 'overflow-x-auto' : 'overflow-hidden'} ${enlarged ? 'touch-none' : 'touch-pan-x touch-pan-y'}`}
+        className={`overflow-hidden ${enlarged ? 'touch-none' : 'touch-pan-x touch-pan-y'}`}
         data-testid="pan-zoom"
       >
         <div
@@ -93,7 +97,7 @@ export function PanZoom({
         <Button onClick={() => middle(1 / 1.5)} aria-label="Smaller" disabled={!enlarged}>
           −
         </Button>
-        {enlarged ? <Button onClick={() => setView(WHOLE)}>Whole box</Button> : null}
+        {enlarged ? <Button onClick={() => setView(WHOLE)}>Whole</Button> : null}
       </div>
     </div>
   );

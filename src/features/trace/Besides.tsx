@@ -4,6 +4,7 @@ import { useJob } from '@/features/jobs';
 import { Button, ButtonLink } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
 import { HelperSwitch } from './HelperPrompt';
+import { useLeftHand } from './memory';
 
 /** What can be done besides the card: somebody at the key, what is known of the part, other views, the end. */
 export function Besides({
@@ -24,6 +25,7 @@ export function Besides({
   onLearn: (() => void) | null;
 }) {
   const { data, record } = useJob();
+  const [left, setLeft] = useLeftHand();
   return (
     <Dialog title="Besides this card" open={open} onClose={onClose}>
       <div className="grid gap-2">
@@ -48,6 +50,15 @@ export function Besides({
         <ButtonLink href={`/jobs/${data.id}/boxes`}>Boxes</ButtonLink>
         <ButtonLink href={`/jobs/${data.id}/wires`}>Wires</ButtonLink>
         <ButtonLink href={`/jobs/${data.id}/combinations`}>Every combination</ButtonLink>
+        <label className="flex min-h-11 items-center gap-3 lg:hidden">
+          <input
+            type="checkbox"
+            checked={left}
+            onChange={(event) => setLeft(event.target.checked)}
+            className="size-6 accent-(--copper)"
+          />
+          Answers for the left hand
+        </label>
         {conclude ? (
           <ButtonLink look="primary" href={`/jobs/${data.id}#conclude`}>
             Conclude with what is known

@@ -1,5 +1,8 @@
 'use client';
 
+import { useDrag } from '@use-gesture/react';
+import type { ReactNode } from 'react';
+
 const PANES = [
   ['card', 'Card'],
   ['run', 'Run'],
@@ -31,6 +34,35 @@ export function PaneTabs({ pane, onPane }: { pane: Pane; onPane: (pane: Pane) =>
           {name}
         </button>
       ))}
+    </div>
+  );
+}
+
+/** The views of the trace: beside each other, or one of them that a swipe of the thumb exchanges for its neighbour. */
+export function Panes({
+  pane,
+  onPane,
+  children,
+}: {
+  pane: Pane;
+  onPane: (pane: Pane) => void;
+  children: ReactNode;
+}) {
+  const bind = useDrag(
+    ({ swipe: [towards], event }) => {
+      if (towards === 0 || (event instanceof PointerEvent && event.pointerType === 'mouse')) return;
+      const ids = PANES.map(([id]) => id);
+      const next = ids[ids.indexOf(pane) - towards];
+      if (next) onPane(next);
+    },
+    { axis: 'x', filterTaps: true, swipe: { distance: 50, velocity: 0.2 } },
+  );
+  return (
+    <div
+      {...bind()}
+      className="grid touch-pan-y touch-pinch-zoom grid-cols-[minmax(0,1fr)] gap-5 lg:touch-auto lg:grid-cols-[22rem_minmax(0,1fr)_17rem]"
+    >
+      {children}
     </div>
   );
 }

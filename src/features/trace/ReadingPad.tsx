@@ -199,7 +199,7 @@ function NumberPad({
           <Problem>{problem}</Problem>
         </div>
       ) : null}
-      <div className="grid grid-cols-5 gap-1.5">
+      <div className="grid grid-cols-5 gap-1.5 in-data-[side=left]:[direction:rtl]">
         {['1', '2', '3'].map(digit)}
         <PadKey onPress={() => onDraft(draft.slice(0, -1))} name="Take back one character">
           <Delete aria-hidden="true" className="mx-auto size-6" />
@@ -222,7 +222,7 @@ function NumberPad({
           +/−
         </PadKey>
       </div>
-      <div className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)]">
+      <div className="grid grid-cols-[minmax(0,1fr)_auto_minmax(0,1fr)] in-data-[side=left]:[direction:rtl]">
         <label className="sr-only" htmlFor="reading-entry">
           Reading, in {milli ? 'millivolts' : UNIT_NAMES[unit]}
         </label>
@@ -236,7 +236,7 @@ function NumberPad({
           inputMode={typeof window !== 'undefined' && isTouch() ? 'none' : 'decimal'}
           aria-invalid={problem !== null}
           aria-describedby={problem ? 'reading-problem' : undefined}
-          className="reading h-[56px] w-full min-w-0 rounded-md border-2 border-ink bg-sheet px-2 text-[28px] font-bold"
+          className="reading h-[56px] w-full min-w-0 [direction:ltr] rounded-md border-2 border-ink bg-sheet px-2 text-[28px] font-bold"
         />
         <span className="reading flex min-w-9 items-center justify-center px-1 text-[22px] font-bold">
           {milli ? `m${unit}` : unit}
@@ -255,7 +255,7 @@ function PadKey({ onPress, name, children }: { onPress: () => void; name?: strin
       type="button"
       aria-label={name}
       onClick={onPress}
-      className="reading h-[56px] rounded-md border-2 border-line bg-sheet text-[20px] font-bold active:bg-copper-wash lg:h-[44px] low:h-[44px]"
+      className="reading h-[56px] rounded-md border-2 [direction:ltr] border-line bg-sheet text-[20px] font-bold active:bg-copper-wash lg:h-[44px] low:h-[44px]"
     >
       {children}
     </button>
@@ -293,7 +293,7 @@ function WordPad({
       ref={group}
       tabIndex={-1}
       onKeyDown={keyDown}
-      className={`grid gap-2 focus:outline-none ${answers.length === 3 ? 'grid-cols-3' : 'grid-cols-2'}`}
+      className={`grid gap-2 focus:outline-none in-data-[side=left]:[direction:rtl] ${answers.length === 3 ? 'grid-cols-3' : 'grid-cols-2'}`}
     >
       {answers.map((one) => (
         <button

@@ -16,7 +16,7 @@ import { useHelper } from './HelperPrompt';
 import { KeyList } from './KeyList';
 import { readDraft, useKeysOn, writeDraft } from './memory';
 import { OtherTests } from './OtherTests';
-import { type Pane, PaneTabs } from './PaneTabs';
+import { type Pane, Panes, PaneTabs } from './PaneTabs';
 import type { Answer } from './ReadingPad';
 import { type JustRecorded, Recorded } from './Recorded';
 import { RelayPanel } from './RelayPanel';
@@ -208,7 +208,7 @@ export function TraceView() {
     <div className={PAGE}>
       <PaneTabs pane={pane} onPane={setPane} />
       {notices}
-      <div className="grid grid-cols-[minmax(0,1fr)] gap-5 lg:grid-cols-[22rem_minmax(0,1fr)_17rem]">
+      <Panes pane={pane} onPane={setPane}>
         <div id="pane-run" className={pane === 'run' ? '' : 'hidden lg:block'}>
           <RunChoice runs={runs} chosen={runIndex} onChoose={setRunIndex} />
           {run ? (
@@ -336,7 +336,7 @@ export function TraceView() {
           />
           <Substitutions circuit={circuit} tables={assessment.substitutions} onChoose={chooseTest} />
         </div>
-      </div>
+      </Panes>
 
       <Besides
         open={dialog === 'besides'}
