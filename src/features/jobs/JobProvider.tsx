@@ -365,7 +365,7 @@ function useDiagnosis(
       proofs: assessed?.proofs ?? [],
       // What was chosen and may not be done any more gives way to what is proposed.
       card: (chosen ? assessed?.card : null) ?? proposed(assessed?.assessment, complaint) ?? null,
-      chosen: chosen && pending ? chosen : (assessed?.card?.id ?? null),
+      chosen: chosen === null || pending ? chosen : (assessed?.card?.id ?? null),
       choose: setChosen,
       pending,
       prepared,
