@@ -167,6 +167,12 @@ test('views of the trace are exchanged by a swipe, and the answers lie for the l
   // Down the page is no swipe.
   await swipe(page, [200, 420], [215, 250]);
   await expect(tab('Card')).toHaveAttribute('aria-selected', 'true');
+  // A page that still glides takes the next tap as a halt.
+  await expect(async () => {
+    const before = await page.evaluate(() => window.scrollY);
+    await page.waitForTimeout(250);
+    expect(await page.evaluate(() => window.scrollY)).toBe(before);
+  }).toPass();
   const answers = page.getByTestId('answers');
   const x = async (name: string) =>
     (await answers.getByRole('button', { name, exact: true }).boundingBox())!.x;

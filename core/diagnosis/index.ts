@@ -30,7 +30,7 @@ export { byProbe, KINDS, kindOf, refOfId, testId, testInLog } from './kinds';
 export { fuseOfNode } from './kinds/fuseBefore';
 export type { AnswerKind } from './kinds/kind';
 export { type CardPicture, cardPicture } from './picture';
-export { PICTURE, pictureShape } from './pictureShape';
+export { PICTURE, type PictureShape, pictureShape, slotShape } from './pictureShape';
 export { complaintOf, readingOf } from './playback';
 export { mayBridge } from './relay/bridging';
 export type { SwitchedPins } from './relay/pinPanel';

@@ -1,11 +1,14 @@
 /** The picture on a card: for every test of every circuit its points are those of the test, and no label covers one. */
+import { readFileSync } from 'node:fs';
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
-import type { CircuitFile, TestRef } from '../format';
+import { mergeCircuits } from '../circuit';
+import type { CircuitFile, PanelSetFile, TestRef } from '../format';
 import { CircuitModel } from '../network';
 import { circuitOfPattern, PATTERNS } from '../notation/patterns';
+import { testCardWords } from './card';
 import { kindOf, testId } from './kinds';
 import { cardPicture } from './picture';
-import { type Box, PICTURE, pictureShape } from './pictureShape';
+import { type Box, PICTURE, pictureShape, slotShape } from './pictureShape';
 import { runsOfComplaint } from './run';
 import { deedOf, testsFor } from './tests';
 
@@ -36,6 +39,17 @@ function* cards(circuit: CircuitFile) {
       yield { model, ref, picture: cardPicture(circuit, ref, runs) };
     }
   }
+}
+
+const VAN = ['van-proving-cabinet', 'van-hatch-fridge', 'van-demist'] as const;
+
+/** Places from which a test is done. */
+function placesOf(circuit: CircuitFile, ref: TestRef): { place: string | null; lead: string }[] {
+  if (!('node' in ref)) return [{ place: null, lead: '' }];
+  return (circuit.nodes.find(({ id }) => id === ref.node)?.access ?? []).map(({ place, lead }) => ({
+    place,
+    lead,
+  }));
 }
 
 /** What a hand puts something on, by the gate's own account of the test. */
@@ -154,4 +168,46 @@ test('a drop over a long way shows both its points and what lies between as one'
   expect(kindOf({ kind: 'look', part: 'F31' }).leads(circuit, { kind: 'look', part: 'F31' }).sign).toBe(
     'eye',
   );
+});
+
+test('at a slot of a box its row is drawn as it is held, and every lead ends where the map says', () => {
+  const circuit = mergeCircuits(VAN.map(demoCircuit)).circuit;
+  const { panels } = JSON.parse(readFileSync('demo/van.panel-set.json', 'utf8')) as PanelSetFile;
+  let [drawn, sockets] = [0, 0];
+  for (const { ref, picture } of cards(circuit)) {
+    for (const { place, lead } of placesOf(circuit, ref)) {
+      const { slot } = testCardWords(circuit, ref, place, lead);
+      const panel = panels.find(({ id }) => id === slot?.panel);
+      if (!slot || !panel) continue;
+      for (const turns of [0, 1, 2, 3] as const) {
+        const shape = slotShape(picture, { panel, slot: slot.slot, turns, parts: circuit.parts });
+        if (!shape) continue;
+        drawn += 1;
+        const id = testId(ref);
+        const here = shape.slots.filter((one) => one.here);
+        expect({ id, here: here.map((one) => one.slot.id) }).toEqual({ id, here: [slot.slot] });
+        const [own] = here;
+        for (const { x, y, end } of shape.points) {
+          const pin = circuit.parts
+            .filter((one) => one.slot?.slot === slot.slot && one.slot.panel === panel.id)
+            .flatMap((one) => Object.entries(one.pins))
+            .find(([, node]) => node === end.node)?.[0];
+          if (pin === undefined) continue;
+          const inside = x >= own!.x && x <= own!.x + own!.width && y >= own!.y && y <= own!.y + own!.height;
+          expect({ id, pin, inside }).toEqual({ id, pin, inside: true });
+          if (['30', '85', '86', '87'].includes(pin)) sockets += 1;
+        }
+        const labels = [shape.range, shape.caption!, ...shape.points.map((one) => one.label)];
+        const dots = shape.points.map(({ x, y }): Box => ({ x: x - 8, y: y - 8, width: 16, height: 16 }));
+        for (const [index, one] of labels.entries()) {
+          const covers = [...dots, ...labels.slice(index + 1).map(({ box }) => box), ...shape.slots].some(
+            (box) => one.lines.length > 0 && meets(one.box, box),
+          );
+          expect({ id, text: one.lines, covers }).toEqual({ id, text: one.lines, covers: false });
+        }
+      }
+    }
+  }
+  expect(drawn).toBeGreaterThan(100);
+  expect(sockets).toBeGreaterThan(20);
 });

@@ -1,4 +1,6 @@
 /** The picture of a card laid out: where everything stands, in units of which the picture is 360 wide. */
+import type { CircuitPart, Panel } from '../format';
+import { type SceneSlot, slotScene, type Turns } from '../panel';
 import type { CardPicture, LeadEnd } from './picture';
 
 export const PICTURE = { width: 360, height: 134 } as const;
@@ -27,6 +29,10 @@ export interface PictureShape {
   /** From where to where the run is drawn; null where none is. */
   readonly run: { readonly from: number; readonly to: number; readonly y: number } | null;
   readonly stations: readonly (Box & { readonly label: Label; readonly here: boolean })[];
+  /** The row of the box in place of the run, where the test is done at a slot of it. */
+  readonly slots: readonly SceneSlot[];
+  /** What the row is of; null where a run is drawn. */
+  readonly caption: Label | null;
   readonly points: readonly {
     readonly x: number;
     readonly y: number;
@@ -94,12 +100,99 @@ function label(
   };
 }
 
+const INSTRUMENT: Box = { x: PICTURE.width / 2 - 19, y: 2, width: 38, height: 36 };
+
+function rangeLabel(range: string): Label {
+  return label(range, {
+    x: INSTRUMENT.x + INSTRUMENT.width + 8,
+    y: 16,
+    anchor: 'start',
+    width: PICTURE.width / 2 - 34,
+    most: 2,
+  });
+}
+
+/** A lead from the instrument to a point, or round to the edge of the picture. */
+function leadPath({ x, y }: { x: number; y: number }, left: boolean, toEdge: boolean): string {
+  const start = INSTRUMENT.x + INSTRUMENT.width / 2 + (left ? -12 : 12);
+  const foot = INSTRUMENT.y + INSTRUMENT.height;
+  return toEdge
+    ? `M${start} ${foot} C${start} ${foot + 12} ${x} ${foot - 4} ${x} ${foot + 24} V${y}`
+    : `M${start} ${foot} C${start} ${foot + 12} ${x} ${foot} ${x} ${y - POINT}`;
+}
+
+/** Where the row of a box stands in the picture. */
+const ROW_FRAME: Box = { x: 22, y: 46, width: 300, height: 66 };
+
+/**
+ * The same at a slot of a box, as it is held: its row in place of the run. Null where a lead goes to a point of the circuit
+ * that is not at the slot.
+ */
+export function slotShape(
+  picture: CardPicture,
+  at: {
+    readonly panel: Panel;
+    readonly slot: string;
+    readonly turns: Turns;
+    readonly parts: readonly CircuitPart[];
+  },
+): PictureShape | null {
+  const scene = slotScene(at.panel, at.slot, at.turns, ROW_FRAME);
+  const here = scene?.slots.find((one) => one.here);
+  if (!scene || !here) return null;
+  const own = at.parts.filter(({ slot }) => slot?.panel === at.panel.id && slot.slot === at.slot);
+  const pinOf = (node: string) =>
+    own.flatMap(({ pins }) => Object.entries(pins)).find(([, each]) => each === node)?.[0];
+  const edges = picture.leads.filter(({ node }) => pinOf(node) === undefined);
+  if (edges.some(({ stop }) => stop !== null) || own.length === 0) return null;
+  const spots = picture.leads.map((end) => {
+    const pin = pinOf(end.node);
+    return pin === undefined ? null : scene.spots(pin);
+  });
+  const unsure = spots.some((spot) => spot !== null && !spot.sure);
+  // Two leads of which nobody knows the ends would lie on one another.
+  if (spots.filter((spot) => spot !== null && !spot.sure).length > 1) return null;
+  const { slot } = here;
+  const points = picture.leads.map((end, index) => {
+    const spot = spots[index];
+    const left = spot === null || spot === undefined ? edges.length > 1 && end === edges[0] : index === 0;
+    const place = spot ?? { x: left ? 16 : PICTURE.width - 16, y: EDGE_Y };
+    return {
+      x: place.x,
+      y: place.y,
+      end,
+      path: leadPath(place, left, !spot),
+      label: spot
+        ? label('', { x: place.x, y: place.y, anchor: 'middle', width: 10, most: 1 })
+        : pointLabel({ ...end, stop: null }, index, place.x, left),
+    };
+  });
+  return {
+    instrument: INSTRUMENT,
+    range: rangeLabel(picture.range),
+    run: null,
+    stations: [],
+    slots: scene.slots,
+    caption: label(`${slot.type} ${slot.number}${unsure ? ', either end' : ''}`, {
+      x: 8,
+      y: EDGE_Y + 4,
+      anchor: 'start',
+      width: 150,
+      most: 1,
+    }),
+    points,
+    pointer:
+      picture.leads.length > 0
+        ? null
+        : `M${INSTRUMENT.x + INSTRUMENT.width / 2} ${INSTRUMENT.y + INSTRUMENT.height} V42 H${here.x + here.width / 2} V${here.y - 2}`,
+  };
+}
+
 export function pictureShape(picture: CardPicture): PictureShape {
   const { width } = PICTURE;
   const count = picture.stations.length;
   const step = count === 0 ? 0 : (width - 2 * MARGIN) / count;
   const xOf = (stop: number) => (count === 0 ? width / 2 : MARGIN + stop * step);
-  const instrument = { x: width / 2 - 19, y: 2, width: 38, height: 36 };
   const stations = picture.stations.map(({ name, here }, index) => {
     const x = xOf(index) + 15;
     const wide = step - 30;
@@ -120,32 +213,23 @@ export function pictureShape(picture: CardPicture): PictureShape {
       end.stop === null ? edges.length > 1 && end === edges[0] : xOf(end.stop) <= width / 2 && index === 0;
     const x = end.stop === null ? (left ? 16 : width - 16) : xOf(end.stop);
     const y = end.stop === null ? EDGE_Y : RUN_Y;
-    const start = instrument.x + instrument.width / 2 + (left ? -12 : 12);
-    const foot = instrument.y + instrument.height;
-    const path =
-      end.stop === null
-        ? `M${start} ${foot} C${start} ${foot + 12} ${x} ${foot - 4} ${x} ${foot + 24} V${y}`
-        : `M${start} ${foot} C${start} ${foot + 12} ${x} ${foot} ${x} ${y - POINT}`;
+    const path = leadPath({ x, y }, left, end.stop === null);
     return { x, y, end, path, label: pointLabel(end, index, x, left) };
   });
   const at = stations.find(({ here }) => here) ?? null;
-  const middle = instrument.x + instrument.width / 2;
+  const middle = INSTRUMENT.x + INSTRUMENT.width / 2;
   return {
-    instrument,
-    range: label(picture.range, {
-      x: instrument.x + instrument.width + 8,
-      y: 16,
-      anchor: 'start',
-      width: width / 2 - 34,
-      most: 2,
-    }),
+    instrument: INSTRUMENT,
+    range: rangeLabel(picture.range),
     run: count === 0 ? null : { from: 8, to: width - 8, y: RUN_Y },
     stations,
+    slots: [],
+    caption: null,
     points,
     pointer:
       picture.leads.length > 0 || !at
         ? null
-        : `M${middle} ${instrument.y + instrument.height} V42 H${at.x + at.width / 2} V${at.y - 2}`,
+        : `M${middle} ${INSTRUMENT.y + INSTRUMENT.height} V42 H${at.x + at.width / 2} V${at.y - 2}`,
   };
 }
 

@@ -13,6 +13,7 @@ export { nameQuestion, nameWords, type SearchQuestion, slotQuestion, slotWords }
 export { seenRows, slotSentence } from './sentence';
 export { forSister } from './sister';
 export { type SlotChoice, slotChoices, slotKey } from './slotChoices';
+export { type SceneSlot, type SlotScene, slotScene } from './slotScene';
 export { type SlotStateEntry, stateProblem, wantsProof, withSafetyAnswers, withStates } from './slotStates';
 export { panelSvg } from './svg';
 export { swapPairs } from './swap';

@@ -1,23 +1,39 @@
 'use client';
 
 import { type ReactNode, useMemo } from 'react';
-import { cardPicture, PICTURE, type CardPicture as Picture, pictureShape, type Run } from '#core/diagnosis';
-import type { CircuitFile, TestRef } from '#core/format';
+import {
+  cardPicture,
+  PICTURE,
+  type CardPicture as Picture,
+  pictureShape,
+  type Run,
+  slotShape,
+} from '#core/diagnosis';
+import type { CircuitFile, Panel, TestRef } from '#core/format';
+import type { Turns } from '#core/panel';
 
 /** Where the leads go: the stretch of the run, what is held, and every point that is touched. A tap opens the run. */
 export function CardPicture({
   circuit,
   test,
   runs,
+  box,
   onOpen,
 }: {
   circuit: CircuitFile;
   test: TestRef;
   runs: readonly Run[];
+  /** The slot at which it is done, in its box as it is held; null where no slot is known. */
+  box: { readonly panel: Panel; readonly slot: string; readonly turns: Turns } | null;
   onOpen: () => void;
 }) {
   const picture = useMemo(() => cardPicture(circuit, test, runs), [circuit, test, runs]);
-  const shape = useMemo(() => pictureShape(picture), [picture]);
+  const { panel, slot, turns } = box ?? { panel: null, slot: '', turns: 0 as Turns };
+  const shape = useMemo(
+    () =>
+      (panel && slotShape(picture, { panel, slot, turns, parts: circuit.parts })) ?? pictureShape(picture),
+    [picture, panel, slot, turns, circuit],
+  );
   const { instrument, run } = shape;
   return (
     <button
@@ -52,6 +68,27 @@ export function CardPicture({
             <Words label={label} />
           </g>
         ))}
+        {shape.slots.map(({ slot: one, here, x, y, width, height }) => (
+          <g key={one.id}>
+            <rect
+              x={x}
+              y={y}
+              width={width}
+              height={height}
+              rx="3"
+              fill={here ? 'var(--copper-wash)' : 'var(--paper)'}
+              stroke={here ? 'var(--copper)' : 'var(--line)'}
+              strokeWidth={here ? 3 : 1.5}
+            />
+            {/* Where a lead ends in it, its number stands beneath. */}
+            {here && shape.points.length > 0 ? null : (
+              <text x={x + width / 2} y={y + height / 2 + 4} textAnchor="middle" opacity={here ? 1 : 0.7}>
+                {one.number}
+              </text>
+            )}
+          </g>
+        ))}
+        {shape.caption ? <Words label={shape.caption} /> : null}
         {shape.pointer ? (
           <path
             d={shape.pointer}

@@ -5,7 +5,7 @@ import { type Proposal, type Run, testCardWords } from '#core/diagnosis';
 import type { CircuitFile, PanelSetFile } from '#core/format';
 import { fittedNow } from '#core/log';
 import { CautionAsk, useJob, useUnread } from '@/features/jobs';
-import { PanelView } from '@/features/panels';
+import { PanelView, useTurns } from '@/features/panels';
 import { Button, Caution } from '@/ui/controls';
 import { Override } from '@/ui/Override';
 import { CardPicture } from './CardPicture';
@@ -78,6 +78,7 @@ export function TestCard({
   const [showPanel, setShowPanel] = useState(false);
   const [setUpSeen, setSetUpSeen] = useState(true);
   const place = circuit.places.find((one) => one.id === proposal.place);
+  const [turns] = useTurns(data.vehicle.id, words.slot?.panel ?? '');
   const panel = words.slot ? panelSet?.panels.find((one) => one.id === words.slot?.panel) : undefined;
   const answer = (given: Answer | { text: string }) => {
     if (!('text' in given)) {
@@ -122,7 +123,13 @@ export function TestCard({
         </h2>
       </header>
       <div className="px-3 py-1 lg:px-4 2xl:col-start-1 low:col-start-1">
-        <CardPicture circuit={circuit} test={proposal.ref} runs={runs} onOpen={onRun} />
+        <CardPicture
+          circuit={circuit}
+          test={proposal.ref}
+          runs={runs}
+          box={panel && words.slot ? { panel, slot: words.slot.slot, turns } : null}
+          onOpen={onRun}
+        />
         <ul aria-label="Set" className="mt-1 flex flex-wrap items-center gap-x-2 gap-y-1">
           {words.settings.map((setting) => (
             <li key={setting} className="rounded border-2 border-ink px-2 font-semibold">
