@@ -20,13 +20,14 @@ export function CautionAsk({ warnings, children }: { warnings: readonly Warning[
   const open = useUnread(warnings);
   if (open.length === 0) return children;
   const answer = (notNow: boolean) => {
-    for (const { caution, words } of open)
-      record({
-        kind: 'caution-read',
+    record(
+      ...open.map(({ caution, words }) => ({
+        kind: 'caution-read' as const,
         id: caution,
         caution: words,
         ...(notNow ? { notNow: true as const } : {}),
-      });
+      })),
+    );
   };
   const waits = open.some(({ caution }) => job.cautions.has(caution));
   return (

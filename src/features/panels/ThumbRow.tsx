@@ -157,7 +157,8 @@ export function ThumbRow({
           </fieldset>
           {single ? (
             <Words
-              key={single.id}
+              // What an undo took back is not in its fields either.
+              key={`${single.id} ${single.label} ${single.number}`}
               slot={single}
               typing={typing}
               onLabel={(label) => set({ label })}

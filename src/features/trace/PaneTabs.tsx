@@ -38,6 +38,9 @@ export function PaneTabs({ pane, onPane }: { pane: Pane; onPane: (pane: Pane) =>
   );
 }
 
+/** What has a drag of its own. */
+const DRAGGED = '[data-testid="pan-zoom"], input, select, textarea';
+
 /** The views of the trace: beside each other, or one of them that a swipe of the thumb exchanges for its neighbour. */
 export function Panes({
   pane,
@@ -50,12 +53,14 @@ export function Panes({
 }) {
   const bind = useDrag(
     ({ swipe: [towards], event }) => {
+      // A box that is dragged or a slider that is pulled is not left by it.
+      if (event.target instanceof Element && event.target.closest(DRAGGED)) return;
       if (towards === 0 || (event instanceof PointerEvent && event.pointerType === 'mouse')) return;
       const ids = PANES.map(([id]) => id);
       const next = ids[ids.indexOf(pane) - towards];
       if (next) onPane(next);
     },
-    { axis: 'x', filterTaps: true, swipe: { distance: 50, velocity: 0.2 } },
+    { axis: 'x', filterTaps: true, pointer: { capture: false }, swipe: { distance: 50, velocity: 0.2 } },
   );
   return (
     <div
