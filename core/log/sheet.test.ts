@@ -186,3 +186,20 @@ test('a closed job that was proved and seen in every condition is verified, and 
   expect(text).toContain('Nothing known.');
   expect(text).not.toContain('Suspects by the readings');
 });
+
+test('readings beside which nothing stands say why: not worked out yet, or nothing says what they are of', () => {
+  const of = (complaint: EventBody) =>
+    sheetOf({
+      job: jobState(logOf([complaint, volts('m1-plus', 12.3)])),
+      circuit,
+      panels: [],
+      nominalVolts: 12,
+      proofs: [],
+      assessment: null,
+      expected: {},
+    })
+      .parts.find(({ title }) => title === 'Evidence')!
+      .lines.at(-1)!.words;
+  expect(of(COMPLAINT)).toBe('What these readings mean is not worked out yet.');
+  expect(of({ kind: 'complaint', words: 'Fan dead' })).toContain('no complaint says what they are of');
+});

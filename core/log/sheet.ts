@@ -202,7 +202,9 @@ function evidence(scene: SheetScene): SheetPart {
     lines.length > 0 && assessment === null
       ? [
           plain(
-            'What these readings mean was not worked out: no circuit or no complaint says what they are of.',
+            circuit && job.complaint?.function
+              ? 'What these readings mean is not worked out yet.'
+              : 'What these readings mean was not worked out: no circuit or no complaint says what they are of.',
           ),
         ]
       : [];
