@@ -6,7 +6,7 @@ export { withConditions } from './conditions';
 export { loadOhms, startFactor } from './expand';
 export { fitCircuit, fitted } from './fit';
 export { guessTolerance, isUnknownLoad, unknownOf } from './guesses';
-export { byColour, type LedgerRow, wireLedger } from './ledger';
+export { byColour, type LedgerRow, type WireEnd, wireLedger } from './ledger';
 export { mergeCircuits } from './merge';
 export {
   type Branch,

@@ -22,6 +22,22 @@ describe('ledger', () => {
     });
     expect(rows.every((one) => one.open.length === 0)).toBe(true);
   });
+  test('in one line of a list an end is named by the ids of the map, and how many more meet there', () => {
+    const idOf = new Map(van.parts.map((part) => [part.id, part]));
+    expect(rows.find((one) => one.wire === 'W32')!.a.short).toBe('R4 87');
+    for (const { wire, a, b } of rows) {
+      for (const { short } of [a, b]) {
+        const [, id = '', more] = /^([^ /]+)[^+]*(?:\+(\d+))?$/.exec(short!)!;
+        const end = idOf.get(id)!;
+        const node = Object.values(idOf.get(wire)!.pins).find((one) => Object.values(end.pins).includes(one));
+        expect(node).toBeDefined();
+        const meets = van.parts.filter(
+          (part) => part.id !== wire && part.kind !== 'wire' && Object.values(part.pins).includes(node!),
+        );
+        expect(Number(more ?? 0)).toBeGreaterThanOrEqual(meets.length - 1);
+      }
+    }
+  });
   test('base and tracer exchanged are another wire', () => {
     expect(sameColour('BN/WH', 'WH/BN')).toBe(false);
     expect(byColour(rows, 'gn/rd').map((one) => one.wire)).toEqual(['W32']);

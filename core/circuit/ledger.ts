@@ -8,6 +8,8 @@ export interface WireEnd {
   readonly node: string;
   /** "Plug C12, cavity 3 (wire side)", "Fuse 31, out"; null where nothing is joined and nobody has said more. */
   readonly words: string | null;
+  /** The same for one line of a list, by the ids of the map: "C12/3", "F31 out", "SP2 +2"; null where `words` is. */
+  readonly short: string | null;
   readonly joined: boolean;
 }
 
@@ -89,7 +91,16 @@ function endOf(
   });
   const joined = words.length > 0;
   const body = node === circuit.reference ? 'body or battery minus' : null;
-  return { node, words: said ?? (joined ? words.join('; ') : body), joined };
+  const more = chosen.length > 1 ? ` +${chosen.length - 1}` : '';
+  const short = chosen[0] ? `${shortEnd(chosen[0])}${more}` : body;
+  return { node, words: said ?? (joined ? words.join('; ') : body), short: said ?? short, joined };
+}
+
+function shortEnd({ part, pin }: { part: CircuitPart; pin: string }): string {
+  if (part.kind === 'connector') return part.cavity ? `${part.id}/${part.cavity}` : part.id;
+  return part.kind === 'ground' || part.kind === 'wire' || part.kind === 'splice'
+    ? part.id
+    : `${part.id} ${pin}`;
 }
 
 /** Another colour behind a plug or splice: the wire goes on, its colour does not. */

@@ -1,5 +1,5 @@
 import type { PartStanding } from './assessment';
-import { bracketOf } from './bracket';
+import { bracketOf, bracketWords } from './bracket';
 import type { Run } from './run';
 
 const PARTS = ['B', 'F', 'R', 'W', 'M', 'G'];
@@ -33,4 +33,10 @@ test('no bracket while the whole run is left, or nothing of it', () => {
 
 test('no bracket where the fault may as well lie on another run', () => {
   expect(bracket({ R: 0.3, W: 0.2 })).toBeNull();
+});
+
+test('in words it is named by the parts that are still sound on either side', () => {
+  expect(bracketWords(run, [2, 4])).toBe('Between F and M');
+  expect(bracketWords(run, [0, 2])).toBe('Between the source and R');
+  expect(bracketWords(run, [3, 6])).toBe('Between R and the end of the run');
 });

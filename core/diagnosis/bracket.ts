@@ -19,3 +19,10 @@ export function bracketOf(
   const inside = chances.slice(first, last + 1).reduce((sum, chance) => sum + chance, 0);
   return inside >= INSIDE ? [first, last + 1] : null;
 }
+
+/** "Between Fuse 31 and Plug C12": the parts just outside a bracket; the ends of the run where it reaches them. */
+export function bracketWords({ stations }: Run, [first, last]: readonly [number, number]): string {
+  const before = stations[first - 1]?.name ?? 'the source';
+  const behind = stations[last]?.name ?? 'the end of the run';
+  return `Between ${before} and ${behind}`;
+}

@@ -1,11 +1,12 @@
 /** A test as a technician reads it: what to set, where the leads go, what to beware of. */
-import type { CircuitFile, CircuitPart, Condition, TestRef } from '../format';
+import type { CircuitFile, CircuitPart, TestRef } from '../format';
 import { CircuitModel } from '../network';
 import { type Deed, safetyGate, shortest, type Warning } from '../safety';
 import { type Fitted, fittedInShort } from './evidence/fitted';
 import { sideTaken } from './habits';
 import { kindOf } from './kinds';
 import { type AnswerKind, Names } from './kinds/kind';
+import { conditionSettings, pluggedWords, type Setting, set } from './settings';
 import { deedOf } from './tests';
 
 export type { AnswerKind } from './kinds/kind';
@@ -13,8 +14,7 @@ export type { AnswerKind } from './kinds/kind';
 export interface TestCardWords {
   readonly title: string;
   readonly answer: AnswerKind;
-  /** "Key: run", "Cabinet fan switch: on". */
-  readonly settings: readonly string[];
+  readonly settings: readonly Setting[];
   readonly instrument: string;
   readonly steps: readonly string[];
   readonly cautions: readonly string[];
@@ -26,49 +26,6 @@ export interface TestCardWords {
   readonly onSeconds: number | null;
   /** Slot of the vehicle's panel set at which it is done, where there is one. */
   readonly slot: { readonly panel: string; readonly slot: string } | null;
-}
-
-const KEY_WORDS: Readonly<Record<Condition['key'], string>> = {
-  lock: 'lock, key out',
-  off: 'off',
-  accessory: 'accessory',
-  run: 'run',
-  crank: 'crank',
-};
-
-/** Key and switch positions of a condition, every switch that is not at rest named. */
-export function conditionSettings(circuit: CircuitFile, conditionId: string): string[] {
-  const condition = circuit.conditions.find((one) => one.id === conditionId);
-  if (!condition) return [];
-  const switches = Object.entries(condition.switches ?? {}).map(([id, position]) => {
-    const part = circuit.parts.find((one) => one.id === id);
-    return `${part?.name ?? id}: ${position}`;
-  });
-  const plugs = Object.entries(condition.pluggedIn ?? {}).map(([socket, appliance]) =>
-    pluggedWords(circuit, socket, appliance),
-  );
-  const set = [
-    ...(hasKey(circuit) ? [`Key: ${KEY_WORDS[condition.key]}`] : []),
-    ...switches,
-    ...plugs,
-    ...(condition.engineRunning ? ['Engine running'] : []),
-  ];
-  return set.length > 0 ? set : [condition.name];
-}
-
-/** Whether anything in a circuit hangs on the key; a boat may have none. */
-function hasKey({ parts }: CircuitFile): boolean {
-  return parts.some(
-    (part) =>
-      part.kind === 'key-contact' ||
-      (part.kind === 'module-output' && part.rule.some((line) => line.key !== undefined)),
-  );
-}
-
-function pluggedWords(circuit: CircuitFile, socket: string, appliance: string): string {
-  const part = circuit.parts.find(({ id }) => id === socket);
-  const name = part?.kind === 'socket' ? part.appliances.find(({ id }) => id === appliance)?.name : undefined;
-  return `Plugged in: ${name ?? appliance}`;
 }
 
 /** What two conditions differ in where key, switches and engine stand alike: what is plugged in, for the title. */
@@ -139,7 +96,7 @@ export function testCardWords(
     onSeconds: shortest(deed, circuit),
     settings: [
       ...(body.settings ?? ('condition' in ref ? conditionSettings(circuit, ref.condition) : [])),
-      ...sits.map((words) => `${words[0]!.toUpperCase()}${words.slice(1)}`),
+      ...sits.map((words) => set('other', `${words[0]!.toUpperCase()}${words.slice(1)}`)),
     ],
     asks: warnings.filter(({ asks }) => asks),
     cautions: [

@@ -129,5 +129,8 @@ test('one state has one name whichever way round it is said; a sentence says whi
     testCardWords(map, ref, null, '', fitted),
   );
   expect(exchanged!.title).toBe(`${plain!.title}, Relay K1 and Relay K2 exchanged`);
-  expect(exchanged!.settings).toEqual([...plain!.settings, 'Relay K1 and Relay K2 exchanged']);
+  expect(exchanged!.settings).toEqual([
+    ...plain!.settings,
+    { sign: 'other', words: 'Relay K1 and Relay K2 exchanged' },
+  ]);
 });

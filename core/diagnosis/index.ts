@@ -8,7 +8,7 @@ export type {
   Proposal,
   ReadingEffect,
 } from './assessment';
-export { bracketOf } from './bracket';
+export { bracketOf, bracketWords } from './bracket';
 export { testCardWords } from './card';
 export { compareCosts } from './choice/costs';
 export { fittedKey, fittedWords } from './evidence/fitted';
@@ -32,12 +32,14 @@ export type { AnswerKind } from './kinds/kind';
 export { type CardPicture, cardPicture } from './picture';
 export { PICTURE, type PictureShape, pictureShape, slotShape } from './pictureShape';
 export { complaintOf, readingOf } from './playback';
+export { type Profile, profileOf } from './profile';
 export { mayBridge } from './relay/bridging';
 export type { SwitchedPins } from './relay/pinPanel';
 export type { RoleVerdict } from './relay/pinReadings';
 export type { RelayDuty } from './relay/relayDuty';
 export { activeCondition, functionRuns, type Run } from './run';
 export { DiagnosisSession } from './session';
+export { conditionSettings, type Setting, settingsToMake } from './settings';
 export { type BarredTest, candidateTests } from './tests';
 export { testMatches, testSearchWords } from './testWords';
 export { WORTH_A_WORD } from './thresholds';

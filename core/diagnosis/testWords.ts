@@ -64,7 +64,16 @@ export function testSearchWords(
   const drop = ref.kind === 'volts' && ref.against !== circuit.reference ? DROP : '';
   const pulled = ref.kind === 'volts' && ref.pulled ? PULLED : '';
   return wordsOf(
-    [title, ...settings, where, lead, ALSO[ref.kind], drop, pulled, pinWords(circuit, ref)]
+    [
+      title,
+      ...settings.map(({ words }) => words),
+      where,
+      lead,
+      ALSO[ref.kind],
+      drop,
+      pulled,
+      pinWords(circuit, ref),
+    ]
       .join(' ')
       .replaceAll('-', ' '),
   );

@@ -2,9 +2,10 @@ import fc from 'fast-check';
 import { DEMO_CIRCUITS, demoCircuit } from '../../testing/circuits';
 import { functionChances, lampChances, normalBelow, voltmeterError } from '../limits/instruments';
 import { CircuitModel } from '../network/model';
-import { conditionSettings, testCardWords } from './card';
+import { testCardWords } from './card';
 import { refOfId, setUpOf, spotOf, testId } from './kinds';
 import { DiagnosisSession } from './session';
+import { conditionSettings, settingsToMake } from './settings';
 import { candidateTests } from './tests';
 
 describe('the tests of a circuit', () => {
@@ -79,10 +80,23 @@ describe('the tests of a circuit', () => {
 
   test('settings name the key and every switch that is not at rest', () => {
     expect(conditionSettings(demoCircuit('van-proving-cabinet'), 'fan-lights-on')).toEqual([
-      'Key: run',
-      'Cabinet fan switch: on',
-      'Shelf-light switch: on',
+      { sign: 'key', words: 'Key: run' },
+      { sign: 'switch', words: 'Cabinet fan switch: on' },
+      { sign: 'switch', words: 'Shelf-light switch: on' },
     ]);
+  });
+
+  test('what has to be set anew is what differs from how key and switches stand', () => {
+    const circuit = demoCircuit('van-proving-cabinet');
+    const settings = conditionSettings(circuit, 'fan-lights-on');
+    const [before, at] = circuit.conditions.filter(({ id }) => id !== 'fan-lights-on');
+    expect(settingsToMake(settings, circuit, 'fan-lights-on')).toEqual(new Set());
+    expect([...settingsToMake(settings, circuit, null)]).toHaveLength(3);
+    for (const other of [before!, at!]) {
+      const already = conditionSettings(circuit, other.id).map(({ words }) => words);
+      const anew = settingsToMake(settings, circuit, other.id);
+      expect(settings.every(({ words }) => anew.has(words) !== already.includes(words))).toBe(true);
+    }
   });
 
   test('a test that a person chooses has a card with its meaning, and an unknown one has none', () => {

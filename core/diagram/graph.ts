@@ -4,6 +4,7 @@
  */
 import type { CircuitFile, CircuitPart } from '../format';
 import { formatNumber } from '../quantity';
+import { GAP, LETTER, LINE } from './labels';
 import { type PartSymbol, symbolOf } from './symbols';
 
 export interface LayoutPort {
@@ -61,10 +62,6 @@ export interface DiagramPlan {
   readonly drawn: ReadonlyMap<string, Drawn>;
   readonly edges: ReadonlyMap<string, DrawnEdge>;
 }
-
-const LETTER = 6.3;
-const LINE = 13;
-const GAP = 6;
 
 /** Lines of letters beside a symbol: its name, what is known of it. */
 function linesOf(part: CircuitPart): string[] {

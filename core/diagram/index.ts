@@ -1,5 +1,6 @@
 /** A circuit as symbols and lines to be laid out and drawn. */
 export { planDiagram } from './graph';
+export { lettersAt, voltsPlaces } from './labels';
 export {
   type Diagram,
   EARTH_SIGN,

@@ -1,5 +1,6 @@
 /** The drawn circuit for paper: black on white, no fonts needed. */
 import { escapeXml } from '../format';
+import { lettersAt } from './labels';
 import { type Diagram, EARTH_SIGN, pathOf } from './laid';
 import type { Stroke } from './symbols';
 
@@ -32,9 +33,10 @@ export function diagramSvg(
       return `<path transform="translate(${x} ${y})" d="${EARTH_SIGN}" fill="none" stroke="#000" stroke-width="1.4"/>`;
     }
     const { symbol, lines } = drawn;
+    const at = lettersAt(symbol, lines.length);
     const letters = lines.map(
       (line, index) =>
-        `<text x="${symbol.width + 6}" y="${symbol.height / 2 - (lines.length - 1) * 6 + index * 13 + 3}" font-size="11"${index === 0 ? ' font-weight="bold"' : ''}>${escapeXml(line)}</text>`,
+        `<text x="${at.x}" y="${at.names[index]}" font-size="11"${index === 0 ? ' font-weight="bold"' : ''}>${escapeXml(line)}</text>`,
     );
     return `<g transform="translate(${x} ${y})">${symbol.strokes.map(stroke).join('')}${letters.join('')}</g>`;
   });

@@ -8,5 +8,5 @@ export { conditionName, functionName, partName, SOUND_WORDS, STATE_WORDS, valueW
 export { openedFuses } from './openedFuses';
 export { BEGUN, type Kept, type Progress, type Stage, stageOfRow } from './progress';
 export { type Sheet, type SheetLine, type SheetPart, sheetOf } from './sheet';
-export { type JobState, type JobSummary, jobState, summarise } from './state';
+export { conditionSeenLast, type JobState, type JobSummary, jobState, summarise } from './state';
 export { heardId, takenReadings } from './taken';

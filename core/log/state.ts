@@ -131,3 +131,11 @@ export function summarise(events: readonly LogEvent[], openedAt: string): JobSum
     lastAt: last?.madeAt ?? openedAt,
   };
 }
+
+/** The condition in which key and switches were seen to stand at the last reading; null where nobody has seen them. */
+export function conditionSeenLast(job: Pick<JobState, 'readings'>): string | null {
+  const last = job.readings.findLast(
+    ({ struck, body }) => !struck && 'condition' in body.test && body.setUpSeen !== false,
+  );
+  return last && 'condition' in last.body.test ? last.body.test.condition : null;
+}

@@ -6,6 +6,7 @@ import { normalBelow, voltmeterError } from '../../limits';
 import type { Alteration, CircuitModel } from '../../network';
 import { formatQuantity } from '../../quantity';
 import type { Hypothesis } from '../hypotheses/hypotheses';
+import { set } from '../settings';
 import { atNode, pinsOf, type RefOf, type Scene, type TestKind } from './kind';
 
 type State = RefOf<'battery'>['state'];
@@ -166,10 +167,10 @@ export const battery: TestKind<RefOf<'battery'>> = {
     title: `Battery on its own posts, ${WORDS[ref.state]}`,
     settings:
       ref.state === 'rest'
-        ? ['Key: off', 'Everything off for a while']
+        ? [set('key', 'Key: off'), set('switch', 'Everything off for a while')]
         : ref.state === 'crank'
-          ? ['Key: crank']
-          : ['Engine running'],
+          ? [set('key', 'Key: crank')]
+          : [set('engine', 'Engine running')],
     instrument: 'Meter on DC volts',
     steps: ['Red lead on the plus post itself, black on the minus post itself, not on the clamps.'],
     cautions: ref.state === 'rest' ? [] : ['Never through the ampere socket.'],

@@ -12,9 +12,10 @@ import {
 } from '../../limits';
 import { type CircuitModel, type OperatingPoint, seenPoint } from '../../network';
 import { safetyMarks } from '../../safety';
+import { set } from '../settings';
 import { atPart, type RefOf, type TestKind } from './kind';
 
-const OFF = ['Key: off', 'Its load switched off'] as const;
+const OFF = [set('key', 'Key: off'), set('switch', 'Its load switched off')] as const;
 
 /** What a relay does at an operating point. */
 export function doesAt(
@@ -216,7 +217,7 @@ export const elsewhere: TestKind<RefOf<'elsewhere'>> = {
         ref.fitted === 'own'
           ? `${part} tried in another place`
           : `The known good part for ${part} in the other place`,
-      settings: ['Where the like of it works'],
+      settings: [set('other', 'Where the like of it works')],
       instrument: 'A place or vehicle where such a part works',
       steps: [
         ref.fitted === 'own'

@@ -8,6 +8,7 @@ import type { CircuitFile, CircuitPart, Reading, ReadingValue, TestRef } from '.
 import type { Alteration, CircuitModel, OperatingPoint } from '../../network';
 import type { Deed } from '../../safety';
 import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Setting } from '../settings';
 
 export type RefOf<K extends TestRef['kind']> = Extract<TestRef, { kind: K }>;
 
@@ -111,7 +112,7 @@ export interface Leads {
 export interface CardBody {
   readonly title: string;
   /** Null takes key and switch positions of the condition. */
-  readonly settings?: readonly string[];
+  readonly settings?: readonly Setting[];
   readonly instrument: string;
   readonly steps: readonly string[];
   readonly cautions: readonly string[];

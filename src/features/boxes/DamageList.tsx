@@ -4,6 +4,7 @@ import type { Panel } from '#core/format';
 import { useJob } from '@/features/jobs';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
+import { Select } from '@/ui/Select';
 
 /** Damage as it was found before anything was touched, apart from what was done here. */
 export function DamageList({ panel }: { panel: Panel }) {
@@ -45,10 +46,10 @@ export function DamageList({ panel }: { panel: Panel }) {
           <input {...form.register('words')} className={INPUT} />
         </Field>
         <Field label="Since when">
-          <select {...form.register('when')} className={INPUT}>
+          <Select {...form.register('when')}>
             <option value="as-found">as found</option>
             <option value="by-us">done here</option>
-          </select>
+          </Select>
         </Field>
         <Button type="submit">Record</Button>
       </form>

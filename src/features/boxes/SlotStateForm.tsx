@@ -7,6 +7,8 @@ import { readNumber } from '#core/quantity';
 import { useJob } from '@/features/jobs';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
+import { Fold } from '@/ui/Fold';
+import { Select } from '@/ui/Select';
 
 /** What is in a slot, how that is known, and what was written of it before. */
 export function SlotStateForm({
@@ -50,10 +52,7 @@ export function SlotStateForm({
     },
   });
   return (
-    <details className="mt-4">
-      <summary className="inline-flex min-h-11 items-center font-semibold text-copper underline underline-offset-4">
-        What is in it: {now.state.replace('-', ' ')}
-      </summary>
+    <Fold title={`What is in it: ${now.state.replace('-', ' ')}`} className="mt-4" testId="slot-state-form">
       {auditSlot(now, nominalVolts).map((item) => (
         <p key={item.words} className={item.danger ? 'font-semibold text-bad' : ''} data-testid="slot-audit">
           {item.danger ? '▲ ' : ''}
@@ -63,26 +62,26 @@ export function SlotStateForm({
       <form onSubmit={form.submit} className="mt-2 grid gap-3">
         <div className="grid grid-cols-2 gap-3">
           <Field label="State">
-            <select {...form.register('state')} className={INPUT}>
+            <Select {...form.register('state')}>
               {SLOT_STATES.map((one) => (
                 <option key={one} value={one}>
                   {one.replace('-', ' ')}
                 </option>
               ))}
-            </select>
+            </Select>
           </Field>
           <Field label="Rating found, A">
             <input {...form.register('rating')} inputMode="decimal" className={INPUT} />
           </Field>
         </div>
         <Field label="Family found">
-          <select {...form.register('family')} className={INPUT}>
+          <Select {...form.register('family')}>
             {SLOT_FAMILIES.map((one) => (
               <option key={one} value={one}>
                 {one.replace(/-/g, ' ')}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
         <Field label="How that is known">
           <input {...form.register('evidence')} className={INPUT} placeholder="seen, build list, traced …" />
@@ -93,7 +92,7 @@ export function SlotStateForm({
         </div>
       </form>
       <StateHistory entries={entries} />
-    </details>
+    </Fold>
   );
 }
 

@@ -21,6 +21,8 @@ import { isSafetySlot, SAFETY_SLOT, SYSTEM_WORDS, slotSystem } from '#core/safet
 import { Photos, useJob } from '@/features/jobs';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
+import { Fold } from '@/ui/Fold';
+import { Pressed } from '@/ui/Pressed';
 import { SafetyQuestion } from '@/ui/SafetyQuestion';
 import { DamageList } from './DamageList';
 import { SlotStateForm } from './SlotStateForm';
@@ -214,9 +216,9 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
             ))}
           </div>
           <div className="mt-2 flex gap-2">
-            <Button className="flex-1" aria-pressed={fuseOut} onClick={() => setFuseOut(!fuseOut)}>
+            <Pressed className="flex-1" pressed={fuseOut} onPressed={setFuseOut}>
               {fuseOut ? 'Fuse is in' : 'Fuse is out'}
-            </Button>
+            </Pressed>
             <Button className="flex-1" onClick={undo} disabled={!last}>
               Undo
             </Button>
@@ -258,10 +260,7 @@ function VoltsPair({
     onTell(ends);
   };
   return (
-    <details className="mt-2">
-      <summary className="inline-flex min-h-11 items-center underline underline-offset-4">
-        By meter, in volts
-      </summary>
+    <Fold title="By meter, in volts" className="mt-2">
       <div className="flex flex-wrap items-end gap-2">
         {wanted.map((end) => (
           <label key={end} className="block">
@@ -277,7 +276,7 @@ function VoltsPair({
         <Button onClick={tellVolts}>Record the volts</Button>
       </div>
       {problem ? <Problem>{problem}</Problem> : null}
-    </details>
+    </Fold>
   );
 }
 

@@ -9,6 +9,7 @@ import { CautionAsk, IsolationSteps, Photos, useJob, useUnread } from '@/feature
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
 import { Override } from '@/ui/Override';
+import { Select } from '@/ui/Select';
 import { DamageList } from './DamageList';
 import { Exchanges } from './Exchanges';
 import type { BoxViewProps } from './TriageView';
@@ -87,17 +88,16 @@ function Isolation({ panel }: { panel: Panel }) {
       </h2>
       <label className="mt-2 block">
         <span className="sr-only">Task</span>
-        <select
+        <Select
           value={task}
           onChange={(event) => setTask(TASKS.find((one) => one === event.target.value) ?? 'probe')}
-          className={INPUT}
         >
           {TASKS.map((one) => (
             <option key={one} value={one}>
               {TASK_WORDS[one]}
             </option>
           ))}
-        </select>
+        </Select>
       </label>
       <p
         className={`mt-2 text-lg ${gate.allowed ? 'text-good' : 'font-semibold text-caution'}`}

@@ -1,7 +1,16 @@
 'use client';
 
-import type { KeyboardEvent } from 'react';
-import { type Diagram, EARTH_SIGN, type LaidBox, type LaidEdge, pathOf, type Stroke } from '#core/diagram';
+import { type KeyboardEvent, useMemo } from 'react';
+import {
+  type Diagram,
+  EARTH_SIGN,
+  type LaidBox,
+  type LaidEdge,
+  lettersAt,
+  pathOf,
+  type Stroke,
+  voltsPlaces,
+} from '#core/diagram';
 import type { LiveState } from '#core/live';
 
 const MARGIN = 18;
@@ -64,7 +73,7 @@ export function CircuitDrawing({
   live: LiveMarks | null;
   onSelect: (part: string) => void;
 }) {
-  const written = new Set<string>();
+  const places = useMemo(() => voltsPlaces(diagram.edges), [diagram]);
   return (
     // biome-ignore lint/a11y/useSemanticElements: a drawing has no fieldset
     <svg
@@ -76,20 +85,16 @@ export function CircuitDrawing({
       // Whole when it opens, however large it is; from there it is enlarged.
       style={{ width: `min(100%, ${(diagram.width + 2 * MARGIN) * 1.2}px)`, maxHeight: '82dvh' }}
     >
-      {diagram.edges.map((edge) => {
-        const first = !written.has(edge.from);
-        written.add(edge.from);
-        return (
-          <Edge
-            key={edge.id}
-            edge={edge}
-            live={live}
-            says={first}
-            selected={edge.wire !== null && edge.wire === selected}
-            onSelect={onSelect}
-          />
-        );
-      })}
+      {diagram.edges.map((edge) => (
+        <Edge
+          key={edge.id}
+          edge={edge}
+          live={live}
+          says={places.get(edge.id) ?? null}
+          selected={edge.wire !== null && edge.wire === selected}
+          onSelect={onSelect}
+        />
+      ))}
       {diagram.boxes.map((box) => (
         <Box key={box.id} box={box} live={live} selected={box.id === selected} onSelect={onSelect} />
       ))}
@@ -112,15 +117,14 @@ function Edge({
 }: {
   edge: LaidEdge;
   live: LiveMarks | null;
-  /** This edge writes the volts of its upper point. */
-  says: boolean;
+  /** Where this edge writes the volts of its upper point; null where they stand elsewhere. */
+  says: { readonly x: number; readonly y: number } | null;
   selected: boolean;
   onSelect: (part: string) => void;
 }) {
   const at = live?.volts.get(edge.from);
   const isLive = at !== undefined && !at.floating && Math.abs(at.volts) > 0.5 * (live?.supplyVolts ?? 12);
   const path = pathOf(edge.points);
-  const [first] = edge.points;
   const wire = edge.wire;
   const broken = wire ? live?.marks.get(wire) : undefined;
   // Everything is measured against the reference; its own nothing would only be in the way.
@@ -152,10 +156,10 @@ function Edge({
           {broken ? ` ▲ ${broken}` : ''}
         </text>
       ) : null}
-      {volts && first ? (
+      {volts && says ? (
         <text
-          x={first.x + 4}
-          y={first.y + 10}
+          x={says.x}
+          y={says.y}
           fontSize={10}
           fontWeight={700}
           className="reading"
@@ -196,8 +200,7 @@ function Box({
   const { symbol, lines } = drawn;
   const mark = live?.marks.get(id);
   const amps = ampsText(live?.amps.get(id) ?? 0);
-  const right = symbol.width + 6;
-  const top = symbol.height / 2 - (lines.length - 1) * 6 + 3;
+  const letters = lettersAt(symbol, lines.length);
   const moved = live?.moved.has(id) ?? false;
   return (
     // biome-ignore lint/a11y/useSemanticElements: a drawing has no button
@@ -215,7 +218,7 @@ function Box({
       <rect
         x={-6}
         y={-2}
-        width={right + 90}
+        width={letters.x + 90}
         height={symbol.height + 4}
         fill={selected ? 'var(--copper-wash)' : 'transparent'}
       />
@@ -225,8 +228,8 @@ function Box({
       {lines.map((line, index) => (
         <text
           key={line}
-          x={right}
-          y={top + index * 13}
+          x={letters.x}
+          y={letters.names[index]}
           fontSize={11}
           fontWeight={index === 0 ? 700 : 400}
           fill="var(--ink)"
@@ -236,8 +239,8 @@ function Box({
       ))}
       {mark || amps ? (
         <text
-          x={right}
-          y={top + lines.length * 13}
+          x={letters.x}
+          y={letters.live}
           fontSize={11}
           fontWeight={700}
           className="reading"

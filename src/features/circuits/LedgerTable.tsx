@@ -1,11 +1,12 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { byColour, type LedgerRow, wireLedger } from '#core/circuit';
+import { byColour, type LedgerRow, type WireEnd, wireLedger } from '#core/circuit';
 import type { CircuitFile } from '#core/format';
 import { spokenWord } from '#core/limits';
 import { formatNumber } from '#core/quantity';
 import { INPUT } from '@/ui/controls';
+import { WireStripe } from '@/ui/WireStripe';
 
 /** Every wire of a circuit; one may be chosen. */
 export function LedgerTable({
@@ -22,7 +23,7 @@ export function LedgerTable({
   const rows = byColour(all, colour);
   return (
     <section aria-labelledby="ledger-title" data-testid="ledger">
-      <div className="flex flex-wrap items-end justify-between gap-3">
+      <div className="flex items-end justify-between gap-3">
         <h2 id="ledger-title" className="text-lg">
           Wires <span className="font-normal text-soft">({all.length})</span>
         </h2>
@@ -61,41 +62,67 @@ function Row({
   chosen: boolean;
   onSelect: (wire: string) => void;
 }) {
+  const more = [
+    row.state === 'in-use' ? '' : spokenWord(row.state),
+    row.goesOn.length > 0 ? `goes on as ${row.goesOn.join(', ')}` : '',
+    row.joints.length > 0 ? `joints: ${row.joints.join(', ')}` : '',
+  ].filter((one) => one !== '');
   return (
     <li className="border-b border-line">
       <button
         type="button"
         aria-pressed={chosen}
         onClick={() => onSelect(row.wire)}
-        className={`grid w-full gap-x-4 py-2 text-left sm:grid-cols-[10rem_1fr_1fr] ${chosen ? 'bg-copper-wash' : 'hover:bg-sunk'}`}
+        className={`grid min-h-12 w-full grid-cols-[2.25rem_5.5rem_minmax(0,1fr)_minmax(0,1fr)] items-center gap-x-2 py-1 text-left ${chosen ? 'bg-copper-wash' : 'hover:bg-sunk'}`}
       >
-        <span>
-          <span className="reading text-lg font-bold">{row.colour || '?'}</span>{' '}
-          <span className="whitespace-nowrap text-soft">
-            {row.sizeMm2 === null ? '? mm²' : `${formatNumber(row.sizeMm2)} mm²`}
+        <WireStripe colour={row.colour} />
+        <span className="truncate whitespace-nowrap">
+          <span className="reading font-bold">{row.colour || '?'}</span>{' '}
+          <span className="text-sm text-soft">
+            {row.sizeMm2 === null ? '?' : formatNumber(row.sizeMm2)}
+            <span className="sr-only"> mm²</span>
           </span>
-          <span className="block text-sm text-soft">{row.wire}</span>
+          <span className="sr-only">, {row.wire}</span>
         </span>
-        <span>
-          <span className="block text-sm text-soft">from</span>
-          {row.a.words ?? <strong className="text-caution">▲ not known</strong>}
-        </span>
-        <span>
-          <span className="block text-sm text-soft">to</span>
-          {row.b.words ?? <strong className="text-caution">▲ not known</strong>}
-        </span>
-        <span className="text-sm sm:col-start-2 sm:col-end-4">
-          {row.state === 'in-use' ? '' : `${spokenWord(row.state)} · `}
-          {row.name === `Wire ${row.wire}` ? '' : row.name}
-          {row.goesOn.length > 0 ? ` · goes on as ${row.goesOn.join(', ')}` : ''}
-          {row.joints.length > 0 ? ` · joints: ${row.joints.join(', ')}` : ''}
-          {row.open.map((words) => (
-            <strong key={words} className="block text-caution">
-              ▲ {words}
-            </strong>
-          ))}
-        </span>
+        <End way="from" end={row.a} whole={chosen} />
+        <End way="to" end={row.b} whole={chosen} />
+        {chosen || row.open.length > 0 || more.length > 0 ? (
+          <span className="col-start-2 col-end-5 text-sm">
+            {chosen ? (
+              <span className="block">
+                <span className="reading">{row.wire}</span>
+                {row.name === `Wire ${row.wire}` ? '' : ` · ${row.name}`} ·{' '}
+                {row.sizeMm2 === null ? 'size not known' : `${formatNumber(row.sizeMm2)} mm²`}
+              </span>
+            ) : null}
+            {more.join(' · ')}
+            {row.open.map((words) => (
+              <strong key={words} className="block text-caution">
+                ▲ {words}
+              </strong>
+            ))}
+          </span>
+        ) : null}
       </button>
     </li>
+  );
+}
+
+/** One end: by its short name in the line, whole where the wire is chosen and wherever there is room. */
+function End({ way, end, whole }: { way: 'from' | 'to'; end: WireEnd; whole: boolean }) {
+  if (end.words === null) return <strong className="text-sm text-caution">▲ not known</strong>;
+  return (
+    <span className={`min-w-0 leading-tight ${whole ? '' : 'truncate xl:whitespace-normal'}`}>
+      <span className="sr-only">{way} </span>
+      {way === 'to' ? <span aria-hidden="true">→ </span> : null}
+      {whole ? (
+        end.words
+      ) : (
+        <>
+          <span className="xl:hidden">{end.short}</span>
+          <span className="hidden xl:inline">{end.words}</span>
+        </>
+      )}
+    </span>
   );
 }

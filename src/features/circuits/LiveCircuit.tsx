@@ -6,8 +6,13 @@ import { faultWords } from '#core/faults';
 import type { CircuitFile, Panel } from '#core/format';
 import { type DialPositions, type LiveSetting, positionsIn } from '#core/live';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
-import { Button, INPUT, Problem } from '@/ui/controls';
+import { Check } from '@/ui/Check';
+import { Button, Problem } from '@/ui/controls';
+import { Dialog } from '@/ui/Dialog';
+import { Fold } from '@/ui/Fold';
+import { Select } from '@/ui/Select';
 import { saveFile } from '@/ui/saveFile';
+import { useWide } from '@/ui/useWide';
 import { useAnswer, useCircuitWorker } from '@/workers/useCircuitWorker';
 import { CircuitDrawing, liveMarks, voltsText } from './CircuitDrawing';
 import type { View } from './CircuitView';
@@ -90,6 +95,9 @@ export function LiveCircuit({
   }, [circuit, setting, state]);
   const live = state ? liveMarks(state, marks, supply, moved, circuit.reference) : null;
   const [run, setRun] = useState<string>('');
+  const wide = useWide();
+  /** On a phone, what is slid up over the drawing. */
+  const [sheet, setSheet] = useState<'now' | 'part' | 'run' | null>(null);
   const function_ = circuit.functions.find((one) => one.id === run);
   const altered = setting.faults.length > 0 || setting.done.length > 0;
   const saveSvg = () => {
@@ -119,100 +127,126 @@ export function LiveCircuit({
       </div>
     );
   }
+  const now = (
+    <section aria-labelledby={wide ? 'live-title' : undefined}>
+      {wide ? (
+        <h2 id="live-title" className="border-b-2 border-line pb-1 text-lg">
+          Now
+        </h2>
+      ) : null}
+      <label className="mt-2 block">
+        <span className="sr-only">As in the condition</span>
+        <Select
+          value=""
+          onChange={(event) => {
+            const chosen = circuit.conditions.find(({ id }) => id === event.target.value);
+            if (chosen) setAt(positionsIn(circuit, chosen));
+          }}
+        >
+          <option value="">set as in a condition …</option>
+          {circuit.conditions.map((one) => (
+            <option key={one.id} value={one.id}>
+              {one.name}
+            </option>
+          ))}
+        </Select>
+      </label>
+      <div className="mt-2">
+        <Dials circuit={circuit} at={at} onTurn={(dial, position) => setAt({ ...at, [dial]: position })} />
+      </div>
+      {state && wide ? <Alarms circuit={circuit} state={state} /> : null}
+      <Functions circuit={circuit} state={state} />
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        <Check checked={hands.fusesOpen} onChange={(fusesOpen) => setHands({ ...hands, fusesOpen })}>
+          fuses open when overloaded
+        </Check>
+        {altered ? (
+          <Button onClick={() => setHands({ ...hands, faults: [], done: [] })}>All as it was</Button>
+        ) : null}
+      </div>
+    </section>
+  );
+  const chosenPart = part ? (
+    <>
+      <PartPanel circuit={circuit} part={part} state={state} setting={setting} onSetting={setHands} />
+      <LoadBehind key={part.id} part={part} onGrow={onGrow} />
+      {stored ? <SlotForm key={`slot ${part.id}`} vehicleId={vehicleId} part={part} panels={panels} /> : null}
+      {part.slot ? <InPanel vehicleId={vehicleId} panels={panels} slot={part.slot} /> : null}
+    </>
+  ) : (
+    <p className="text-soft">Choose a part in the drawing for its volts, to pull it or to break it.</p>
+  );
+  const runs = (
+    <RunList
+      circuit={circuit}
+      run={function_?.id ?? ''}
+      onRun={setRun}
+      ask={ask}
+      volts={live?.volts ?? null}
+      selected={selected}
+      onSelect={onSelect}
+    />
+  );
+  const choose = (id: string | null) => {
+    onSelect(id);
+    if (!wide && id !== null) setSheet('part');
+  };
   return (
-    <div className="mt-4 grid gap-6 lg:grid-cols-[minmax(0,1fr)_24rem]">
+    <div className="mt-2 grid gap-6 lg:mt-4 lg:grid-cols-[minmax(0,1fr)_24rem]">
       <div className="min-w-0">
         {undrawn ? <Problem>{undrawn}</Problem> : null}
         {problem ? <Problem>{problem}</Problem> : null}
+        {state && !wide ? <Alarms circuit={circuit} state={state} /> : null}
         {diagram ? (
-          <PanZoom>
+          <PanZoom wheel>
             <CircuitDrawing
               diagram={diagram}
               title={circuit.name}
               selected={selected}
               live={live}
-              onSelect={onSelect}
+              onSelect={choose}
             />
           </PanZoom>
         ) : (
-          <p className="py-10 text-soft">Drawing …</p>
+          <p className="min-h-[60dvh] py-10 text-soft">Drawing …</p>
         )}
         <div className="mt-2 flex flex-wrap gap-2">
           <Button onClick={saveSvg} disabled={!diagram}>
             Save the drawing (SVG)
           </Button>
         </div>
-        <PartList circuit={circuit} selected={selected} onSelect={onSelect} />
+        <PartList circuit={circuit} selected={selected} onSelect={choose} />
       </div>
-      <div className="space-y-5">
-        <section aria-labelledby="live-title">
-          <h2 id="live-title" className="border-b-2 border-line pb-1 text-lg">
-            Now
-          </h2>
-          <label className="mt-2 block">
-            <span className="sr-only">As in the condition</span>
-            <select
-              value=""
-              onChange={(event) => {
-                const chosen = circuit.conditions.find(({ id }) => id === event.target.value);
-                if (chosen) setAt(positionsIn(circuit, chosen));
-              }}
-              className={INPUT}
-            >
-              <option value="">set as in a condition …</option>
-              {circuit.conditions.map((one) => (
-                <option key={one.id} value={one.id}>
-                  {one.name}
-                </option>
-              ))}
-            </select>
-          </label>
-          <div className="mt-2">
-            <Dials
-              circuit={circuit}
-              at={at}
-              onTurn={(dial, position) => setAt({ ...at, [dial]: position })}
-            />
+      {wide ? (
+        <div className="sticky top-3 max-h-[calc(100dvh-1.5rem)] space-y-5 self-start overflow-y-auto pr-1">
+          {now}
+          {chosenPart}
+          {runs}
+        </div>
+      ) : (
+        <>
+          <div className="sticky bottom-[4.75rem] z-10 -mx-4 grid grid-cols-3 gap-2 border-t-2 border-line bg-paper px-2 py-2">
+            <Button onClick={() => setSheet('now')}>Switches</Button>
+            <Button onClick={() => setSheet('part')} disabled={!part}>
+              {part ? part.id : 'Part'}
+            </Button>
+            <Button onClick={() => setSheet('run')}>Run</Button>
           </div>
-          {state ? <Alarms circuit={circuit} state={state} /> : null}
-          <Functions circuit={circuit} state={state} />
-          <div className="mt-2 flex flex-wrap items-center gap-3">
-            <label className="flex min-h-11 items-center gap-2">
-              <input
-                type="checkbox"
-                checked={hands.fusesOpen}
-                onChange={(event) => setHands({ ...hands, fusesOpen: event.target.checked })}
-                className="size-5 accent-(--copper)"
-              />
-              fuses open when overloaded
-            </label>
-            {altered ? (
-              <Button onClick={() => setHands({ ...hands, faults: [], done: [] })}>All as it was</Button>
-            ) : null}
-          </div>
-        </section>
-        {part ? (
-          <>
-            <PartPanel circuit={circuit} part={part} state={state} setting={setting} onSetting={setHands} />
-            <LoadBehind key={part.id} part={part} onGrow={onGrow} />
-            {stored ? (
-              <SlotForm key={`slot ${part.id}`} vehicleId={vehicleId} part={part} panels={panels} />
-            ) : null}
-            {part.slot ? <InPanel vehicleId={vehicleId} panels={panels} slot={part.slot} /> : null}
-          </>
-        ) : (
-          <p className="text-soft">Choose a part in the drawing for its volts, to pull it or to break it.</p>
-        )}
-        <RunList
-          circuit={circuit}
-          run={function_?.id ?? ''}
-          onRun={setRun}
-          ask={ask}
-          volts={live?.volts ?? null}
-          selected={selected}
-          onSelect={onSelect}
-        />
-      </div>
+          <Dialog title="Switches" open={sheet === 'now'} onClose={() => setSheet(null)}>
+            {now}
+          </Dialog>
+          <Dialog
+            title={part ? part.name : 'Part'}
+            open={sheet === 'part' && part !== null}
+            onClose={() => setSheet(null)}
+          >
+            {chosenPart}
+          </Dialog>
+          <Dialog title="Run" open={sheet === 'run'} onClose={() => setSheet(null)}>
+            {runs}
+          </Dialog>
+        </>
+      )}
     </div>
   );
 }
@@ -250,10 +284,7 @@ function PartList({
   onSelect: (part: string) => void;
 }) {
   return (
-    <details className="mt-4">
-      <summary className="inline-flex min-h-11 items-center font-semibold">
-        All {circuit.parts.length} parts as a list
-      </summary>
+    <Fold title={`All ${circuit.parts.length} parts as a list`} className="mt-4">
       <ul className="grid gap-x-6 sm:grid-cols-2" data-testid="part-list">
         {circuit.parts.map((part) => (
           <li key={part.id} className="border-b border-line">
@@ -268,7 +299,7 @@ function PartList({
           </li>
         ))}
       </ul>
-    </details>
+    </Fold>
   );
 }
 
@@ -302,14 +333,14 @@ function RunList({
         <span id="run-title" className="text-lg font-bold">
           Run of
         </span>
-        <select value={run} onChange={(event) => onRun(event.target.value)} className={INPUT}>
+        <Select value={run} onChange={(event) => onRun(event.target.value)}>
           <option value="">choose a function …</option>
           {circuit.functions.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name}
             </option>
           ))}
-        </select>
+        </Select>
       </label>
       {main ? (
         <ol className="mt-2 border-l-4 border-copper" data-testid="run-list">

@@ -3,10 +3,15 @@
 import { type Fault, type FaultMode, faultModes, faultWords } from '#core/faults';
 import type { CircuitFile, CircuitPart } from '#core/format';
 import { conditionOf, type DialPositions, dialsOf, type LiveSetting, type LiveState } from '#core/live';
-import { Button, INPUT } from '@/ui/controls';
+import { Choice } from '@/ui/Choice';
+import { Pressed } from '@/ui/Pressed';
+import { ScrollPane } from '@/ui/ScrollPane';
+import { Select } from '@/ui/Select';
 import { ampsText, voltsText } from './CircuitDrawing';
 
 const STATE_SIGN = { works: '●', weak: '◐', dead: '○' } as const;
+
+const FEW_DIALS = 6;
 
 /** The dials: key, switches, plugs. Every one a row of positions. */
 export function Dials({
@@ -20,29 +25,22 @@ export function Dials({
 }) {
   const dials = dialsOf(circuit);
   if (dials.length === 0) return <p className="text-soft">Nothing here can be switched.</p>;
-  return (
+  const rows = (
     <div className="space-y-2" data-testid="dials">
       {dials.map((dial) => (
-        <fieldset key={dial.id} className="flex flex-wrap items-center gap-1">
-          <legend className="float-left mr-2 w-36 text-sm leading-tight font-semibold">{dial.name}</legend>
-          {dial.positions.map((position) => {
-            const here = (at[dial.id] ?? dial.positions[0]) === position;
-            return (
-              <button
-                key={position}
-                type="button"
-                aria-pressed={here}
-                onClick={() => onTurn(dial.id, position)}
-                className={`min-h-11 min-w-14 rounded-md border-2 px-3 ${here ? 'border-copper bg-copper-wash font-bold' : 'border-line bg-sheet'}`}
-              >
-                {position}
-              </button>
-            );
-          })}
-        </fieldset>
+        <Choice
+          key={dial.id}
+          legend={dial.name}
+          shape="line"
+          options={dial.positions.map((id) => ({ id, name: id }))}
+          chosen={at[dial.id] ?? dial.positions[0] ?? null}
+          onChoose={(position) => onTurn(dial.id, position)}
+        />
       ))}
     </div>
   );
+  // So many that what they switch would be pushed away scroll by themselves.
+  return dials.length > FEW_DIALS ? <ScrollPane className="h-80 max-h-[50dvh]">{rows}</ScrollPane> : rows;
 }
 
 export function Functions({ circuit, state }: { circuit: CircuitFile; state: LiveState | null }) {
@@ -146,16 +144,15 @@ export function PartPanel({
       </table>
       <div className="mt-3 grid gap-2">
         {removable ? (
-          <Button aria-pressed={isOut} onClick={takeOut}>
+          <Pressed pressed={isOut} onPressed={takeOut}>
             {isOut ? 'Put it back' : part.kind === 'connector' ? 'Unplug it' : 'Pull it out'}
-          </Button>
+          </Pressed>
         ) : null}
         <label className="block">
           <span className="block text-sm font-semibold">Suppose it is broken</span>
-          <select
+          <Select
             value={fault?.mode ?? ''}
             onChange={(event) => setFault(event.target.value as FaultMode | '')}
-            className={INPUT}
           >
             <option value="">as it should be</option>
             {faultModes(part)
@@ -165,7 +162,7 @@ export function PartPanel({
                   {faultWords(part, { part: part.id, mode })}
                 </option>
               ))}
-          </select>
+          </Select>
         </label>
       </div>
     </section>

@@ -4,6 +4,8 @@ import { useState } from 'react';
 import type { CircuitPart } from '#core/format';
 import { feedPin, LOAD_WORDS, type LoadWord } from '#core/notation';
 import { Button, Field, INPUT } from '@/ui/controls';
+import { Fold } from '@/ui/Fold';
+import { Select } from '@/ui/Select';
 
 export interface NewLoad {
   readonly part: string;
@@ -17,8 +19,7 @@ export function LoadBehind({ part, onGrow }: { part: CircuitPart; onGrow: (load:
   const [kind, setKind] = useState<LoadWord>('lamp');
   if (feedPin(part) === null) return null;
   return (
-    <details data-testid="load-behind">
-      <summary className="inline-flex min-h-11 items-center font-semibold">It feeds another load too</summary>
+    <Fold title="It feeds another load too" testId="load-behind">
       <form
         className="grid gap-2"
         onSubmit={(event) => {
@@ -35,22 +36,18 @@ export function LoadBehind({ part, onGrow }: { part: CircuitPart; onGrow: (load:
           />
         </Field>
         <Field label="What it is">
-          <select
-            value={kind}
-            onChange={(event) => setKind(event.target.value as LoadWord)}
-            className={INPUT}
-          >
+          <Select value={kind} onChange={(event) => setKind(event.target.value as LoadWord)}>
             {LOAD_WORDS.map(([id, word]) => (
               <option key={id} value={id}>
                 {word}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
         <Button type="submit" disabled={!name.trim()}>
           Write it into the text
         </Button>
       </form>
-    </details>
+    </Fold>
   );
 }

@@ -4,7 +4,8 @@ import { useState } from 'react';
 import type { CircuitPart, Panel } from '#core/format';
 import { slotChoices, slotKey } from '#core/panel';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
-import { Button, INPUT, Problem } from '@/ui/controls';
+import { Button, Problem } from '@/ui/controls';
+import { Select } from '@/ui/Select';
 import { usePartFact } from './usePartFact';
 
 /** In which slot of the vehicle's boxes a fuse or relay sits. */
@@ -36,14 +37,14 @@ export function SlotForm({
     <form onSubmit={form.submit} className="flex flex-wrap items-end gap-2" data-testid="slot-form">
       <label className="min-w-48 flex-1">
         <span className="block text-sm font-semibold">Sits in</span>
-        <select {...form.register('slot')} className={INPUT}>
+        <Select {...form.register('slot')}>
           <option value="">not known</option>
           {choices.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}
             </option>
           ))}
-        </select>
+        </Select>
       </label>
       <Button type="submit">Keep it</Button>
       {form.problem ? <Problem>{form.problem}</Problem> : null}

@@ -12,6 +12,7 @@ import {
   type StateTable,
   tableCsv,
 } from '#core/live';
+import { Check } from '@/ui/Check';
 import { Button, Problem } from '@/ui/controls';
 import { type Column, LongTable } from '@/ui/LongTable';
 import { saveFile } from '@/ui/saveFile';
@@ -121,17 +122,13 @@ export function StateTableView({
           Every combination
         </h2>
         {dials.map((dial) => (
-          <label key={dial.id} className="flex min-h-11 items-center gap-2">
-            <input
-              type="checkbox"
-              checked={!left.includes(dial.id)}
-              onChange={(event) =>
-                setLeft(event.target.checked ? left.filter((id) => id !== dial.id) : [...left, dial.id])
-              }
-              className="size-5 accent-(--copper)"
-            />
+          <Check
+            key={dial.id}
+            checked={!left.includes(dial.id)}
+            onChange={(on) => setLeft(on ? left.filter((id) => id !== dial.id) : [...left, dial.id])}
+          >
             {dial.name}
-          </label>
+          </Check>
         ))}
         <Button onClick={() => window.print()}>Print</Button>
         <Button onClick={save}>Save (CSV)</Button>

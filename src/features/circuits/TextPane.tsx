@@ -6,6 +6,7 @@ import type { ReadText } from '#core/notation';
 import { circuitOfPattern, PATTERNS } from '#core/notation';
 import type { Remark } from '#core/safety';
 import { Button, INPUT, Problem } from '@/ui/controls';
+import { Select } from '@/ui/Select';
 import { NotationEditor } from './NotationEditor';
 import { SameParts } from './SameParts';
 import type { Clashes } from './useClashes';
@@ -46,7 +47,7 @@ export function TextPane({
       {saved ? null : (
         <label className="mb-3 block max-w-md">
           <span className="block text-sm font-semibold">Begin from a pattern</span>
-          <select
+          <Select
             value=""
             onChange={(event) => {
               const pattern = PATTERNS.find((one) => one.id === event.target.value);
@@ -67,7 +68,7 @@ export function TextPane({
                 {one.name}
               </option>
             ))}
-          </select>
+          </Select>
         </label>
       )}
       <NotationEditor text={text} problems={read.problems} context={context} onText={onText} />

@@ -7,6 +7,7 @@ import { readNumber } from '#core/quantity';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { readList } from '@/ui/ReadField';
+import { Select } from '@/ui/Select';
 import { usePartFact } from './usePartFact';
 
 const STATES: readonly NonNullable<PartOf<'wire'>['state']>[] = [
@@ -105,13 +106,13 @@ export function WireForm({ vehicleId, wire }: { vehicleId: string; wire: PartOf<
       {field('colour', 'Colour, base/tracer')}
       <label className="block">
         <span className="block text-sm font-semibold">State</span>
-        <select {...form.register('state')} className={INPUT}>
+        <Select {...form.register('state')}>
           {STATES.map((one) => (
             <option key={one} value={one}>
               {spokenWord(one)}
             </option>
           ))}
-        </select>
+        </Select>
       </label>
       {field('sizeMm2', 'Size, mm²')}
       {field('lengthMetres', 'Length, m')}

@@ -4,7 +4,9 @@ import { BOUNDS, type BodyOf, type SoundName } from '#core/format';
 import { cellKey, SOUND_WORDS, STATE_WORDS } from '#core/log';
 import { readNumber } from '#core/quantity';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { CheckField } from '@/ui/Check';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
+import { Select } from '@/ui/Select';
 import { useJob } from './JobProvider';
 
 const COMPLAINT_STATES = ['dead', 'weak', 'comes-and-goes', 'on-when-off'] as const;
@@ -123,23 +125,22 @@ export function ComplaintForm({ onDone }: { onDone: () => void }) {
       {circuit ? (
         <>
           <Field label="The function that fails">
-            <select {...form.register('function')} className={INPUT}>
+            <Select {...form.register('function')}>
               <option value="">not known yet</option>
               {circuit.functions.map((one) => (
                 <option key={one.id} value={one.id}>
                   {one.name}
                 </option>
               ))}
-            </select>
+            </Select>
           </Field>
           <Field label="Key and switches when it fails">
-            <select
+            <Select
               value={condition}
               onChange={(event) => {
                 form.setValue('chosenFor', about, { shouldDirty: true });
                 form.setValue('condition', event.target.value, { shouldDirty: true });
               }}
-              className={INPUT}
             >
               {conditions.map((one) => (
                 <option key={one.id} value={one.id}>
@@ -151,29 +152,28 @@ export function ComplaintForm({ onDone }: { onDone: () => void }) {
                       : ' (meant to be off)'}
                 </option>
               ))}
-            </select>
+            </Select>
           </Field>
         </>
       ) : null}
       {circuit ? (
         <Field label="How it fails">
-          <select {...form.register('state')} className={INPUT}>
+          <Select {...form.register('state')}>
             {COMPLAINT_STATES.map((one) => (
               <option key={one} value={one}>
                 {STATE_WORDS[one]}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
       ) : null}
       <Field label="What was plugged in" hint="May stay empty">
         <input {...form.register('pluggedIn')} className={INPUT} />
       </Field>
       <div>
-        <label className="flex min-h-11 items-center gap-3 font-semibold">
-          <input type="checkbox" {...form.register('hadAppliance')} className="size-6 accent-(--copper)" />A
-          portable appliance was plugged in when it failed
-        </label>
+        <CheckField control={form.control} name="hadAppliance">
+          <span className="font-semibold">A portable appliance was plugged in when it failed</span>
+        </CheckField>
         {hadAppliance ? (
           <div className="mt-2 grid grid-cols-2 gap-3">
             <Field label="Its watts" hint="From its plate">
@@ -189,14 +189,14 @@ export function ComplaintForm({ onDone }: { onDone: () => void }) {
         <input {...form.register('changedBefore')} className={INPUT} />
       </Field>
       <Field label="What is heard when it is switched on">
-        <select {...form.register('heard')} className={INPUT}>
+        <Select {...form.register('heard')}>
           <option value="">nobody listened</option>
           {Object.entries(SOUND_WORDS).map(([sound, words]) => (
             <option key={sound} value={sound}>
               {words}
             </option>
           ))}
-        </select>
+        </Select>
       </Field>
       <Field label="The sound in words" hint="May stay empty">
         <input {...form.register('sound')} className={INPUT} />

@@ -4,7 +4,9 @@ import { useState } from 'react';
 import { type Assessment, testInLog } from '#core/diagnosis';
 import { valueWords } from '#core/log';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
+import { Select } from '@/ui/Select';
 import { useJob } from './JobProvider';
 
 const STRENGTH = {
@@ -120,14 +122,14 @@ function ConcludeForm({
           <p className="text-lg font-bold">{lead.title}</p>
         ) : (
           <Field label="At which part">
-            <select {...form.register('part')} className={INPUT}>
+            <Select {...form.register('part')}>
               <option value="">not in this map</option>
               {circuit?.parts.map((part) => (
                 <option key={part.id} value={part.id}>
                   {part.name}
                 </option>
               ))}
-            </select>
+            </Select>
           </Field>
         )}
         <p>{lead ? STRENGTH[strength] : 'Provisional: seen, and not electrically proved.'}</p>
@@ -142,25 +144,14 @@ function ConcludeForm({
       <Field label="What was found">
         <input {...form.register('fault')} className={INPUT} />
       </Field>
-      <fieldset>
-        <legend className="mb-1 font-semibold">Why it happened</legend>
-        <div className="flex flex-wrap gap-2">
-          {CAUSES.map((one) => (
-            <label
-              key={one.value}
-              className="flex min-h-11 items-center gap-2 rounded-md border-2 border-line bg-sheet px-3 has-checked:border-copper has-checked:bg-copper-wash has-checked:font-bold"
-            >
-              <input
-                type="radio"
-                {...form.register('cause')}
-                value={one.value}
-                className="size-5 accent-(--copper)"
-              />
-              {one.word}
-            </label>
-          ))}
-        </div>
-      </fieldset>
+      <Choice
+        legend="Why it happened"
+        options={CAUSES.map(({ value, word }) => ({ id: value, name: word }))}
+        chosen={form.watch('cause') ?? null}
+        onChoose={(cause) =>
+          form.setValue('cause', cause as (typeof CAUSES)[number]['value'], { shouldDirty: true })
+        }
+      />
       <Field label="The cause in words" hint="Chafed at a clip, water in the plug, load too large, age …">
         <input {...form.register('causeWords')} className={INPUT} />
       </Field>

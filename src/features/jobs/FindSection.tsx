@@ -1,7 +1,9 @@
 'use client';
 
 import { useState } from 'react';
+import { slotKey } from '#core/panel';
 import { BoxOpening, PanelView, SlotSearchBox } from '@/features/panels';
+import { Choice } from '@/ui/Choice';
 import { ButtonLink, Section } from '@/ui/controls';
 import { useCircuitWorker } from '@/workers/useCircuitWorker';
 import { useJob } from './JobProvider';
@@ -25,25 +27,12 @@ export function FindSection() {
           <div>
             {slots.length > 0 ? (
               <div className="mb-4">
-                <h3 className="mb-2 font-bold">On the way of what failed</h3>
-                <ul className="flex flex-wrap gap-2">
-                  {slots.map((one) => (
-                    <li key={`${one.panel} ${one.slot}`}>
-                      <button
-                        type="button"
-                        aria-pressed={shown?.slot === one.slot && shown.panel === one.panel}
-                        onClick={() => setChosen(one)}
-                        className={`min-h-11 rounded-md border-2 px-3 ${
-                          shown?.slot === one.slot && shown.panel === one.panel
-                            ? 'border-copper bg-copper-wash font-bold'
-                            : 'border-line bg-sheet'
-                        }`}
-                      >
-                        {one.name}
-                      </button>
-                    </li>
-                  ))}
-                </ul>
+                <Choice
+                  legend="On the way of what failed"
+                  options={slots.map((one) => ({ id: slotKey(one), name: one.name }))}
+                  chosen={shown ? slotKey(shown) : null}
+                  onChoose={(key) => setChosen(slots.find((one) => slotKey(one) === key) ?? null)}
+                />
               </div>
             ) : null}
             <SlotSearchBox

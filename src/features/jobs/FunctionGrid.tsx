@@ -1,22 +1,121 @@
 'use client';
 
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useState } from 'react';
+import { conditionSettings } from '#core/diagnosis';
+import type { CircuitFile } from '#core/format';
 import { cellKey } from '#core/log';
+import { Button } from '@/ui/controls';
+import { Fold } from '@/ui/Fold';
+import { SetSign } from '@/ui/SetSign';
+import { useSwipe } from '@/ui/useSwipe';
+import { useWide } from '@/ui/useWide';
 import { useJob } from './JobProvider';
-import { SeenCell } from './SeenCell';
+import { FunctionRow, SeenCell } from './SeenCell';
 
-/** Functions down, conditions across; each cell says what is expected there and takes what was seen. */
+/** What each function should do in each setting of key and switches, and what was seen of it. */
 export function FunctionGrid() {
-  const { circuit, job, diagnosis, record } = useJob();
+  const { circuit, job, diagnosis } = useJob();
+  const wide = useWide();
   if (!circuit) return null;
-  const expected = diagnosis.described?.expected ?? {};
-  // What failed comes first, and so do the key and switch positions in which it should work.
-  const failing = job.complaint?.function;
-  const functions = circuit.functions
-    .slice()
-    .sort((one, other) => Number(other.id === failing) - Number(one.id === failing));
-  const rankOf = (conditionId: string) =>
-    failing && expected[cellKey(failing, conditionId)] === 'works' ? 0 : 1;
-  const conditions = circuit.conditions.slice().sort((one, other) => rankOf(one.id) - rankOf(other.id));
+  const { expected = {}, partsOfFunction = {} } = diagnosis.described ?? {};
+  const { functions, conditions } = mostToldFirst(
+    circuit,
+    job.complaint?.function,
+    expected,
+    partsOfFunction,
+  );
+  const grid = { functions, conditions, expected };
+  return wide ? <Grid {...grid} /> : <OneCondition circuit={circuit} {...grid} />;
+}
+
+interface Shown {
+  readonly functions: CircuitFile['functions'];
+  readonly conditions: CircuitFile['conditions'];
+  readonly expected: Readonly<Record<string, 'works' | 'weak' | 'dead'>>;
+}
+
+/**
+ * What failed comes first, then what shares the most parts with it, whose working clears the most; of the settings those
+ * in which what failed should work.
+ */
+function mostToldFirst(
+  circuit: CircuitFile,
+  failing: string | undefined,
+  expected: Shown['expected'],
+  partsOf: Readonly<Record<string, readonly string[]>>,
+): Pick<Shown, 'functions' | 'conditions'> {
+  const own = new Set(partsOf[failing ?? ''] ?? []);
+  const shared = (id: string) =>
+    id === failing ? Number.POSITIVE_INFINITY : (partsOf[id] ?? []).filter((part) => own.has(part)).length;
+  const meant = (id: string) => Number(failing !== undefined && expected[cellKey(failing, id)] === 'works');
+  return {
+    functions: circuit.functions.toSorted((one, other) =>
+      one.id === failing ? -1 : other.id === failing ? 1 : shared(other.id) - shared(one.id),
+    ),
+    conditions: circuit.conditions.toSorted((one, other) => meant(other.id) - meant(one.id)),
+  };
+}
+
+/** In the hand: one setting at a time, left and right by a swipe, each function answered in its row. */
+function OneCondition({ circuit, functions, conditions, expected }: Shown & { circuit: CircuitFile }) {
+  const { job, record } = useJob();
+  const [at, setAt] = useState(0);
+  const index = Math.min(at, conditions.length - 1);
+  const condition = conditions[index];
+  const go = (by: number) => setAt(Math.max(0, Math.min(conditions.length - 1, index + by)));
+  const bind = useSwipe((towards) => go(-towards));
+  if (!condition) return null;
+  const rowOf = (one: Shown['functions'][number]) => {
+    const key = cellKey(one.id, condition.id);
+    return (
+      <FunctionRow
+        key={key}
+        name={one.name}
+        should={expected[key]}
+        seen={job.checks.get(key)?.state}
+        complaint={job.complaint?.function === one.id && job.complaint.condition === condition.id}
+        onSay={(state) =>
+          record({ kind: 'function-check', function: one.id, condition: condition.id, state })
+        }
+      />
+    );
+  };
+  const off = functions.filter(({ id }) => expected[cellKey(id, condition.id)] === 'dead');
+  const on = functions.filter((one) => !off.includes(one));
+  return (
+    <section aria-label="Function check" data-testid="function-grid" {...bind()} className="touch-pan-y">
+      <div className="flex items-center gap-1">
+        <Button aria-label="Setting before" disabled={index === 0} onClick={() => go(-1)}>
+          <ChevronLeft aria-hidden="true" className="size-5" />
+        </Button>
+        <p className="min-w-0 flex-1 text-center leading-tight" aria-live="polite">
+          <strong className="block">{condition.name}</strong>
+          <span className="text-sm text-soft">
+            {index + 1} of {conditions.length}
+          </span>
+        </p>
+        <Button aria-label="Setting after" disabled={index === conditions.length - 1} onClick={() => go(1)}>
+          <ChevronRight aria-hidden="true" className="size-5" />
+        </Button>
+      </div>
+      <ul aria-label="Set" className="mt-2 flex flex-wrap gap-1 text-[0.95rem]">
+        {conditionSettings(circuit, condition.id).map((setting) => (
+          <SetSign key={setting.words} setting={setting} anew={false} />
+        ))}
+      </ul>
+      <ul className="mt-1 divide-y divide-line">{on.map(rowOf)}</ul>
+      {off.length > 0 ? (
+        <Fold title={`Expected off here: ${off.length}`} className="mt-1">
+          <ul className="divide-y divide-line">{off.map(rowOf)}</ul>
+        </Fold>
+      ) : null}
+    </section>
+  );
+}
+
+function Grid({ functions, conditions, expected }: Shown) {
+  const { job, record } = useJob();
   return (
     <div className="overflow-x-auto">
       <table className="border-collapse" data-testid="function-grid">

@@ -1,6 +1,7 @@
 'use client';
 
 import { type IsolationStep, STEP_WORDS } from '#core/hands';
+import { Check } from '@/ui/Check';
 import { useJob } from './JobProvider';
 
 /** Steps of isolating, ticked as they are done. */
@@ -10,15 +11,12 @@ export function IsolationSteps({ steps }: { steps: readonly IsolationStep[] }) {
     <ul className="mt-2 space-y-1">
       {steps.map((step) => (
         <li key={step}>
-          <label className="flex min-h-11 items-center gap-3">
-            <input
-              type="checkbox"
-              checked={job.isolated.includes(step)}
-              onChange={(event) => record({ kind: 'isolation', step, done: event.target.checked })}
-              className="size-6 accent-(--copper)"
-            />
+          <Check
+            checked={job.isolated.includes(step)}
+            onChange={(done) => record({ kind: 'isolation', step, done })}
+          >
             {STEP_WORDS[step]}
-          </label>
+          </Check>
         </li>
       ))}
     </ul>

@@ -16,7 +16,8 @@ import type { KnownVehicle } from '@/features/vehicles/server';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
-import { Choice } from '@/ui/Choice';
+import { CheckField } from '@/ui/Check';
+import { Choice, Several } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
 import { useGo } from '@/ui/PlaceLink';
@@ -207,10 +208,9 @@ export function NewJobForm({
         />
       </Field>
       {unmapped ? null : (
-        <label className="flex min-h-11 items-center gap-3">
-          <input type="checkbox" {...form.register('sketch')} className="size-6 accent-(--copper)" />
+        <CheckField control={form.control} name="sketch">
           Its circuit is not among those mapped: sketch it from a pattern
-        </label>
+        </CheckField>
       )}
       {wantsPattern ? (
         <>
@@ -225,33 +225,12 @@ export function NewJobForm({
             shape="pairs"
           />
           {asksInterlocks(pattern) ? (
-            <fieldset>
-              <legend className="mb-1 font-semibold">
-                What has to be made before it may run, if anything
-              </legend>
-              <div className="flex flex-wrap gap-2">
-                {INTERLOCKS.map(([id, name]) => (
-                  <label
-                    key={id}
-                    className="flex min-h-11 items-center gap-2 rounded-md border-2 border-line bg-sheet px-3 has-checked:border-copper has-checked:bg-copper-wash has-checked:font-bold"
-                  >
-                    <input
-                      type="checkbox"
-                      checked={interlocks.includes(id)}
-                      onChange={({ target }) =>
-                        setValue(
-                          'interlocks',
-                          target.checked ? [...interlocks, id] : interlocks.filter((one) => one !== id),
-                          { shouldDirty: true },
-                        )
-                      }
-                      className="size-5 accent-(--copper)"
-                    />
-                    {name}
-                  </label>
-                ))}
-              </div>
-            </fieldset>
+            <Several
+              legend="What has to be made before it may run, if anything"
+              options={INTERLOCKS.map(([id, name]) => ({ id, name }))}
+              chosen={interlocks}
+              onChoose={(ids) => setValue('interlocks', ids as Interlock[], { shouldDirty: true })}
+            />
           ) : null}
           {pattern ? (
             <Choice

@@ -5,6 +5,7 @@ import { useFieldArray } from 'react-hook-form';
 import { BOUNDS, type EventBody } from '#core/format';
 import { readNumber } from '#core/quantity';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { CheckField } from '@/ui/Check';
 import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { useJob } from './JobProvider';
@@ -138,10 +139,9 @@ export function RepairSection() {
           <Field label="How to undo it" hint="For the person after you; may stay empty">
             <input {...form.register('undo')} className={INPUT} />
           </Field>
-          <label className="flex min-h-11 items-center gap-3">
-            <input type="checkbox" {...form.register('temporary')} className="size-6 accent-(--copper)" />
+          <CheckField control={form.control} name="temporary">
             This repair is temporary
-          </label>
+          </CheckField>
           {temporary ? (
             <Field label="To be put right by">
               <input {...form.register('due')} type="date" className={INPUT} />

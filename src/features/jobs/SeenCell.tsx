@@ -1,9 +1,10 @@
 'use client';
 
-import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import type { FunctionStateName } from '#core/format';
 import { STATE_WORDS } from '#core/log';
+import { Menu } from '@/ui/Menu';
+import { Popup } from '@/ui/Popup';
 
 const CHOICES: readonly { state: FunctionStateName; mark: string }[] = [
   { state: 'works', mark: '●' },
@@ -40,62 +41,119 @@ export function SeenCell({
   const differs = seen !== undefined && seen !== 'not-tried' && should !== undefined && seen !== should;
   const shouldWords = should === undefined ? '…' : should === 'dead' ? 'off' : 'works';
   return (
-    <Popover.Root open={open} onOpenChange={setOpen}>
-      <Popover.Trigger
-        aria-label={`${functionName}, ${conditionName}: ${seen ? STATE_WORDS[seen] : 'not tried'}, expected ${shouldWords}`}
-        className={`flex min-h-12 w-24 flex-col items-start justify-center rounded-md border-2 px-2 text-left text-sm leading-tight ${
-          seen
-            ? differs
-              ? 'border-caution bg-caution-wash'
-              : 'border-ink bg-sheet'
-            : should === 'dead'
-              ? 'border-line/60 border-dotted'
-              : 'border-soft border-dashed'
-        } ${complaint ? 'outline-2 outline-copper outline-offset-1' : ''}`}
-      >
-        {seen ? (
-          <span className="font-bold">
-            <span aria-hidden="true">{markOf(seen)}</span>{' '}
-            {seen === 'dead' && should === 'dead' ? 'off' : STATE_WORDS[seen]}
-            {differs ? (
-              <span className="block font-normal">
-                expected {should === 'dead' ? 'off' : STATE_WORDS[should]}
-              </span>
-            ) : null}
-          </span>
-        ) : (
-          <span className={should === 'dead' ? 'text-soft' : 'font-semibold'}>
-            {should === 'dead' ? 'off' : should === undefined ? '…' : 'should work'}
-          </span>
-        )}
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          sideOffset={4}
-          collisionPadding={8}
-          className="z-40 w-64 rounded-lg border-2 border-ink bg-sheet p-2 shadow-lg"
+    <Popup
+      label={`${functionName}, ${conditionName}`}
+      open={open}
+      onOpen={setOpen}
+      trigger={
+        <button
+          type="button"
+          aria-label={`${functionName}, ${conditionName}: ${seen ? STATE_WORDS[seen] : 'not tried'}, expected ${shouldWords}`}
+          className={`flex min-h-12 w-24 flex-col items-start justify-center rounded-md border-2 px-2 text-left text-sm leading-tight ${
+            seen
+              ? differs
+                ? 'border-caution bg-caution-wash'
+                : 'border-ink bg-sheet'
+              : should === 'dead'
+                ? 'border-line/60 border-dotted'
+                : 'border-soft border-dashed'
+          } ${complaint ? 'outline-2 outline-copper outline-offset-1' : ''}`}
         >
-          <p className="px-1 pb-1 text-sm text-soft">
-            {functionName} · {conditionName}
-          </p>
-          {CHOICES.map(({ state, mark }) => (
-            <button
-              key={state}
-              type="button"
-              onClick={() => {
-                onSay(state);
-                setOpen(false);
-              }}
-              className="flex min-h-11 w-full items-center gap-3 rounded px-2 text-left font-semibold hover:bg-sunk"
-            >
-              <span aria-hidden="true" className="w-5 text-center">
-                {mark}
-              </span>
-              {state === 'dead' && should === 'dead' ? 'off, as it should be' : STATE_WORDS[state]}
-            </button>
-          ))}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+          {seen ? (
+            <span className="font-bold">
+              <span aria-hidden="true">{markOf(seen)}</span>{' '}
+              {seen === 'dead' && should === 'dead' ? 'off' : STATE_WORDS[seen]}
+              {differs ? (
+                <span className="block font-normal">
+                  expected {should === 'dead' ? 'off' : STATE_WORDS[should]}
+                </span>
+              ) : null}
+            </span>
+          ) : (
+            <span className={should === 'dead' ? 'text-soft' : 'font-semibold'}>
+              {should === 'dead' ? 'off' : should === undefined ? '…' : 'should work'}
+            </span>
+          )}
+        </button>
+      }
+    >
+      <p className="px-1 pb-1 text-sm text-soft">
+        {functionName} · {conditionName}
+      </p>
+      {CHOICES.map(({ state, mark }) => (
+        <button
+          key={state}
+          type="button"
+          onClick={() => {
+            onSay(state);
+            setOpen(false);
+          }}
+          className="flex min-h-11 w-full items-center gap-3 rounded px-2 text-left font-semibold hover:bg-sunk"
+        >
+          <span aria-hidden="true" className="w-5 text-center">
+            {mark}
+          </span>
+          {state === 'dead' && should === 'dead' ? 'off, as it should be' : STATE_WORDS[state]}
+        </button>
+      ))}
+    </Popup>
+  );
+}
+
+const SHORT = ['works', 'weak', 'dead'] as const;
+
+/** The same as a row in the hand: the three usual answers at once, the others behind a fourth. */
+export function FunctionRow({
+  name,
+  should,
+  seen,
+  complaint,
+  onSay,
+}: {
+  name: string;
+  should: 'works' | 'weak' | 'dead' | undefined;
+  seen: FunctionStateName | undefined;
+  complaint: boolean;
+  onSay: (state: FunctionStateName) => void;
+}) {
+  const word = (state: FunctionStateName) =>
+    state === 'dead' && should === 'dead' ? 'off' : STATE_WORDS[state];
+  const rare = CHOICES.filter(({ state }) => !SHORT.some((one) => one === state));
+  return (
+    <li className="py-2">
+      <p className="flex items-baseline justify-between gap-2 leading-tight">
+        <span className={complaint ? 'font-bold text-copper' : 'font-semibold'}>{name}</span>
+        <span className="shrink-0 text-sm text-soft">
+          {should === undefined ? '…' : `expected ${should === 'dead' ? 'off' : 'to work'}`}
+        </span>
+      </p>
+      <div className="mt-1 grid grid-cols-[1fr_1fr_1fr_3.5rem] gap-1.5">
+        {SHORT.map((state) => (
+          <button
+            key={state}
+            type="button"
+            aria-pressed={seen === state}
+            aria-label={`${name}: ${word(state)}`}
+            onClick={() => onSay(state)}
+            className="min-h-12 rounded-md border-2 border-line bg-sheet leading-tight aria-pressed:border-copper aria-pressed:bg-copper-wash aria-pressed:font-bold"
+          >
+            <span aria-hidden="true">{markOf(state)}</span> {word(state)}
+          </button>
+        ))}
+        <Menu
+          name={`${name}: something else`}
+          icon={
+            <span className="text-lg leading-none font-bold">
+              {rare.some(({ state }) => state === seen) ? markOf(seen!) : '…'}
+            </span>
+          }
+          items={rare.map(({ state, mark }) => ({
+            name: `${mark} ${STATE_WORDS[state]}`,
+            on: seen === state,
+            onChoose: () => onSay(state),
+          }))}
+        />
+      </div>
+    </li>
   );
 }

@@ -2,7 +2,9 @@
 
 import { CELL_WORDS, type Cell, substitutionOf } from '#core/diagnosis';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
+import { Fold } from '@/ui/Fold';
 import { useJob } from './JobProvider';
 
 const ROWS: readonly { name: string; cells: readonly [Cell, Cell] }[] = [
@@ -10,20 +12,27 @@ const ROWS: readonly { name: string; cells: readonly [Cell, Cell] }[] = [
   { name: 'A known good one', cells: ['good-here', 'good-there'] },
 ];
 
+const TRIED = [
+  { id: 'works', name: 'works' },
+  { id: 'fails', name: 'fails' },
+];
+
 /** Whole units tried between two vehicles: no circuit is needed, and no more is claimed than the cells allow. */
 export function UnitTables() {
   const { job } = useJob();
   const names = [...job.units.keys()];
   return (
-    <details className="mt-5" open={names.length > 0 || undefined} data-testid="units">
-      <summary className="min-h-11 cursor-pointer py-2 font-bold">
-        A whole unit tried between two vehicles
-      </summary>
+    <Fold
+      title="A whole unit tried between two vehicles"
+      first={names.length > 0}
+      className="mt-5"
+      testId="units"
+    >
       {names.map((name) => (
         <UnitTable key={name} name={name} />
       ))}
       <UnitForm />
-    </details>
+    </Fold>
   );
 }
 
@@ -74,21 +83,15 @@ function UnitTable({ name }: { name: string }) {
                   className={`px-2 py-1 ${missing === cell ? 'bg-copper-wash' : ''}`}
                   aria-label={CELL_WORDS[cell]}
                 >
-                  <div className="flex flex-wrap gap-1">
-                    {(['works', 'fails'] as const).map((state) => (
-                      <button
-                        key={state}
-                        type="button"
-                        aria-pressed={cells[cell] === state}
-                        onClick={() => record({ kind: 'unit-tried', unit: name, cell, state })}
-                        className={`min-h-11 rounded-md border-2 px-3 ${
-                          cells[cell] === state ? 'border-ink bg-ink font-bold text-paper' : 'border-line'
-                        }`}
-                      >
-                        {state}
-                      </button>
-                    ))}
-                  </div>
+                  <Choice
+                    legend={CELL_WORDS[cell]}
+                    quiet
+                    options={TRIED}
+                    chosen={cells[cell] ?? null}
+                    onChoose={(state) =>
+                      record({ kind: 'unit-tried', unit: name, cell, state: state as 'works' | 'fails' })
+                    }
+                  />
                 </td>
               ))}
             </tr>

@@ -3,7 +3,10 @@
 import { useMemo, useState } from 'react';
 import type { Slot } from '#core/format';
 import { CSV_COLUMNS, type CsvColumn, csvChanges, previewCsv } from '#core/panel';
-import { Button, INPUT } from '@/ui/controls';
+import { Check } from '@/ui/Check';
+import { Button } from '@/ui/controls';
+import { Fold } from '@/ui/Fold';
+import { Select } from '@/ui/Select';
 
 /** Most slots that are named one by one; the rest is counted. */
 const NAMED = 12;
@@ -68,12 +71,15 @@ export function CsvImport({
       {preview ? (
         <div className="mt-3" data-testid="csv-preview">
           {/* Asked only where a heading is not known; otherwise what would change comes first. */}
-          <details key={preview.headings.join()} open={asks}>
-            <summary className="flex min-h-11 items-center font-semibold underline decoration-line decoration-2 underline-offset-4">
-              {unknown === 0
+          <Fold
+            key={preview.headings.join()}
+            first={asks}
+            title={
+              unknown === 0
                 ? `All ${preview.headings.length} columns are known`
-                : `${unknown} of ${preview.headings.length} columns are not known: say what they are, or leave them out`}
-            </summary>
+                : `${unknown} of ${preview.headings.length} columns are not known: say what they are, or leave them out`
+            }
+          >
             <div className="grid gap-2 sm:grid-cols-2">
               {preview.headings.map((heading, index) => (
                 <label
@@ -81,7 +87,7 @@ export function CsvImport({
                   className="block text-sm"
                 >
                   <span className="font-semibold">“{heading}” is</span>
-                  <select
+                  <Select
                     value={preview.matched[index] ?? ''}
                     onChange={(event) => {
                       const column = CSV_COLUMNS.find((one) => one === event.target.value) ?? null;
@@ -91,7 +97,6 @@ export function CsvImport({
                         ),
                       );
                     }}
-                    className={INPUT}
                   >
                     <option value="">left out</option>
                     {CSV_COLUMNS.map((one) => (
@@ -99,11 +104,11 @@ export function CsvImport({
                         {one}
                       </option>
                     ))}
-                  </select>
+                  </Select>
                 </label>
               ))}
             </div>
-          </details>
+          </Fold>
           <p className="mt-3 font-semibold" role="status">
             {preview.rows} rows: {preview.slots.length} can be taken, {left} cannot.
           </p>
@@ -121,15 +126,9 @@ export function CsvImport({
             </ul>
           ) : null}
           {left > 0 && preview.slots.length > 0 ? (
-            <label className="mt-2 flex min-h-11 items-center gap-3">
-              <input
-                type="checkbox"
-                checked={partial}
-                onChange={(event) => setPartial(event.target.checked)}
-                className="size-6 accent-(--copper)"
-              />
+            <Check checked={partial} onChange={setPartial} className="mt-2">
               Leave {badRows.size === 1 ? 'that row' : 'those rows'} out on purpose
-            </label>
+            </Check>
           ) : null}
           {changes && preview.slots.length > 0 ? (
             <div className="mt-2 text-sm" data-testid="csv-changes">
@@ -147,19 +146,11 @@ export function CsvImport({
             </div>
           ) : null}
           {changes && changes.unnamed.length > 0 && preview.slots.length > 0 ? (
-            <label className="mt-2 flex min-h-11 items-center gap-3">
-              <input
-                type="checkbox"
-                checked={without}
-                onChange={(event) => setWithout(event.target.checked)}
-                className="size-6 shrink-0 accent-(--copper)"
-              />
-              <span>
-                Take {counted(changes.unnamed.length)} out that the file does not name:{' '}
-                {changes.unnamed.slice(0, NAMED).map(slotName).join(', ')}
-                {changes.unnamed.length > NAMED ? ` and ${changes.unnamed.length - NAMED} more` : ''}
-              </span>
-            </label>
+            <Check checked={without} onChange={setWithout} className="mt-2">
+              Take {counted(changes.unnamed.length)} out that the file does not name:{' '}
+              {changes.unnamed.slice(0, NAMED).map(slotName).join(', ')}
+              {changes.unnamed.length > NAMED ? ` and ${changes.unnamed.length - NAMED} more` : ''}
+            </Check>
           ) : null}
           <div className="mt-2 flex gap-2">
             <Button

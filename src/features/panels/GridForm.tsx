@@ -6,7 +6,9 @@ import { SLOT_FAMILIES } from '#core/limits';
 import { gridSlots } from '#core/panel';
 import { type NumberRange, readNumber } from '#core/quantity';
 import { useKeptForm } from '@/sync/useKeptForm';
+import { CheckField } from '@/ui/Check';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
+import { Select } from '@/ui/Select';
 
 /** Slots that are added in one go. */
 const MOST_AT_ONCE = 200;
@@ -82,24 +84,23 @@ export function GridForm({ panel, onAdd }: { panel: Panel; onAdd: (slots: readon
           <input {...form.register('first')} inputMode="numeric" className={INPUT} />
         </Field>
         <Field label="What">
-          <select {...form.register('type')} className={INPUT}>
+          <Select {...form.register('type')}>
             <option value="fuse">fuse</option>
             <option value="relay">relay</option>
-          </select>
+          </Select>
         </Field>
         <Field label="Family">
-          <select {...form.register('family')} className={INPUT}>
+          <Select {...form.register('family')}>
             {SLOT_FAMILIES.map((one) => (
               <option key={one} value={one}>
                 {one.replace(/-/g, ' ')}
               </option>
             ))}
-          </select>
+          </Select>
         </Field>
-        <label className="flex min-h-11 items-center gap-2 self-end">
-          <input type="checkbox" {...form.register('upright')} className="size-5 accent-(--copper)" />
+        <CheckField control={form.control} name="upright">
           Upright
-        </label>
+        </CheckField>
       </div>
       {form.problem ? <Problem>{form.problem}</Problem> : null}
       <Button type="submit" className="mt-3">

@@ -8,6 +8,14 @@ const MOST = 6;
 /** Two fingers that turn by less mean to enlarge, degrees. */
 const TWIST = 30;
 
+/** How far an arrow key moves what is enlarged, px. */
+const ARROWS: Readonly<Record<string, readonly [number, number]>> = {
+  ArrowLeft: [60, 0],
+  ArrowRight: [-60, 0],
+  ArrowUp: [0, 60],
+  ArrowDown: [0, -60],
+};
+
 interface View {
   readonly x: number;
   readonly y: number;
@@ -24,12 +32,15 @@ function zoomed(before: View, wanted: number, atX: number, atY: number): View {
   return { scale, x: atX - (atX - before.x) * grown, y: atY - (atY - before.y) * grown };
 }
 
-/** Moves and enlarges what is inside by drag, pinch, wheel and buttons; a tap still reaches what lies under it. */
+/** Moves and enlarges what is inside by drag, pinch, wheel, keys and buttons; a tap still reaches what lies under it. */
 export function PanZoom({
   children,
   onTwist,
+  wheel = false,
 }: {
   children: ReactNode;
+  /** The wheel enlarges without a key held; once the whole is seen, it scrolls the page again. */
+  wheel?: boolean;
   /** Two fingers turned it, by so many quarters clockwise. */
   onTwist?: (quarters: number) => void;
 }) {
@@ -44,6 +55,19 @@ export function PanZoom({
           setView((before) =>
             before.scale > 1 ? { ...before, x: before.x + dx, y: before.y + dy } : before,
           );
+      },
+      onWheel: ({ event, direction: [, down] }) => {
+        if (!wheel || event.ctrlKey || down === 0 || (down > 0 && !enlarged)) return;
+        event.preventDefault();
+        const box = frame.current!.getBoundingClientRect();
+        setView((before) =>
+          zoomed(
+            before,
+            before.scale * (down > 0 ? 1 / 1.15 : 1.15),
+            event.clientX - box.left,
+            event.clientY - box.top,
+          ),
+        );
       },
       // Two fingers, and the wheel with the Ctrl key.
       onPinch: ({ offset: [scale], origin: [x, y], movement: [, angle], last }) => {
@@ -71,8 +95,13 @@ export function PanZoom({
     <div
       onKeyDown={(event) => {
         if (event.target instanceof HTMLElement && event.target.closest('input, select, textarea')) return;
+        const arrow = ARROWS[event.key];
         if (event.key === '+') middle(1.5);
         else if (event.key === '-') middle(1 / 1.5);
+        else if (arrow && enlarged) {
+          event.preventDefault();
+          setView((before) => ({ ...before, x: before.x + arrow[0], y: before.y + arrow[1] }));
+        }
       }}
     >
       <div

@@ -5,6 +5,7 @@ import { plugsFrom, plugsText, stepsFrom, stepsText } from '#core/panel';
 import { type NumberRange, readNumber } from '#core/quantity';
 import { INPUT } from '@/ui/controls';
 import { type FieldDrafts, Labelled, ReadField, readList, readText } from '@/ui/ReadField';
+import { Select } from '@/ui/Select';
 
 const EDGES = ['top', 'right', 'bottom', 'left'] as const;
 
@@ -88,7 +89,7 @@ export function PanelForm({
             onRead={(name) => onChange({ landmark: { ...panel.landmark, name } })}
           />
           <Labelled name="Seen at, text upright">
-            <select
+            <Select
               value={panel.landmark.edge}
               onChange={(event) =>
                 onChange({
@@ -105,7 +106,7 @@ export function PanelForm({
                   {one}
                 </option>
               ))}
-            </select>
+            </Select>
           </Labelled>
         </div>
       </div>

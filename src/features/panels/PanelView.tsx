@@ -13,8 +13,11 @@ import {
   withStates,
 } from '#core/panel';
 import { formatNumber } from '#core/quantity';
+import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink, Caution } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
+import { Pressed } from '@/ui/Pressed';
+import { Slide } from '@/ui/Slide';
 import { type Ask, useCircuitWorker } from '@/workers/useCircuitWorker';
 import { AuditList } from './AuditList';
 import { PanelDrawing } from './PanelDrawing';
@@ -23,12 +26,10 @@ import { SlotSearchBox } from './SlotSearchBox';
 import { useTurns } from './useTurns';
 import { CoverageList, WithoutIt } from './WithoutIt';
 
-const EDGE_WORDS: Readonly<Record<Edge, string>> = {
-  top: 'top',
-  right: 'right',
-  bottom: 'bottom',
-  left: 'left',
-};
+const EDGES = (['top', 'right', 'bottom', 'left'] as const satisfies readonly Edge[]).map((id) => ({
+  id,
+  name: id,
+}));
 
 const OPPOSITE: Readonly<Record<Edge, Edge>> = {
   top: 'top',
@@ -78,45 +79,28 @@ export function PanelView({
           </Button>
         </span>
         <div className={`${holding ? 'flex' : 'hidden'} flex-1 flex-wrap items-center gap-2 lg:flex`}>
-          <fieldset className="flex flex-wrap items-center gap-1">
-            <legend className="float-left mr-2 text-sm text-soft">
-              I see the {panel.landmark.name} at the
-            </legend>
-            {(['top', 'right', 'bottom', 'left'] as const).map((edge) => (
-              <button
-                key={edge}
-                type="button"
-                aria-pressed={seen.landmarkEdge === edge}
-                onClick={() => {
-                  // In the mirror the landmark of the other side is asked for.
-                  const plain = mirrored ? OPPOSITE[edge] : edge;
-                  setTurns(turnsForLandmark(panel, plain));
-                }}
-                className={`min-h-11 min-w-11 rounded-md border-2 px-2 ${
-                  seen.landmarkEdge === edge
-                    ? 'border-copper bg-copper-wash font-bold'
-                    : 'border-line bg-sheet'
-                }`}
-              >
-                {EDGE_WORDS[edge]}
-              </button>
-            ))}
-          </fieldset>
-          <Button aria-pressed={mirrored} onClick={() => setMirrored(!mirrored)}>
+          <Choice
+            legend={`I see the ${panel.landmark.name} at the`}
+            options={EDGES}
+            chosen={seen.landmarkEdge}
+            onChoose={(edge) => {
+              // In the mirror the landmark of the other side is asked for.
+              const plain = edge as (typeof EDGES)[number]['id'];
+              setTurns(turnsForLandmark(panel, mirrored ? OPPOSITE[plain] : plain));
+            }}
+          />
+          <Pressed pressed={mirrored} onPressed={setMirrored}>
             {mirrored ? 'Back to the front' : 'Seen from behind'}
-          </Button>
-          <label className="flex min-w-52 flex-1 items-center gap-2">
-            <span className="text-sm text-soft">Held askew</span>
-            <input
-              type="range"
-              min={-45}
-              max={45}
-              value={tilt}
-              onChange={(event) => setTilt(Number(event.target.value))}
-              className="h-11 min-w-20 flex-1 accent-(--copper)"
-            />
-            <output className="reading w-12 text-right">{tilt}°</output>
-          </label>
+          </Pressed>
+          <Slide
+            label="Held askew"
+            value={tilt}
+            min={-45}
+            max={45}
+            step={1}
+            shown={`${tilt}°`}
+            onChange={setTilt}
+          />
         </div>
       </div>
       {mirrored ? (

@@ -5,8 +5,10 @@ import type { Slot } from '#core/format';
 import { colourOf, SLOT_FAMILIES, SLOT_FEEDS, SLOT_STATES, SLOT_TYPES, spokenWord } from '#core/limits';
 import { disputedFrom, disputedText, stateProblem, wantsProof } from '#core/panel';
 import { readNumber } from '#core/quantity';
+import { Check } from '@/ui/Check';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { type FieldDrafts, Labelled, ReadField, readList, readText } from '@/ui/ReadField';
+import { Select } from '@/ui/Select';
 
 const SOURCES: readonly NonNullable<Slot['source']>[] = ['lid', 'manual', 'measured', 'sibling-vehicle'];
 /** Everything that is known of one slot; each field is a step of its own when it is left. */
@@ -33,10 +35,9 @@ export function SlotForm({
     options: readonly NonNullable<Slot[K]>[],
   ) => (
     <Labelled name={capital(name)}>
-      <select
+      <Select
         value={slot[name] ?? ''}
         onChange={(event) => onChange({ [name]: event.target.value || undefined } as Partial<Slot>)}
-        className={INPUT}
       >
         {name === 'feed' || name === 'source' || name === 'confidence' ? (
           <option value="">not said</option>
@@ -46,7 +47,7 @@ export function SlotForm({
             {spokenWord(one)}
           </option>
         ))}
-      </select>
+      </Select>
     </Labelled>
   );
   const list = (name: 'functions' | 'synonyms') => (
@@ -118,15 +119,13 @@ export function SlotForm({
           />
         </div>
         {text('applies')}
-        <label className="flex min-h-11 items-center gap-3 self-end">
-          <input
-            type="checkbox"
-            checked={slot.confirmed ?? false}
-            onChange={(event) => onChange({ confirmed: event.target.checked })}
-            className="size-6 accent-(--copper)"
-          />
+        <Check
+          checked={slot.confirmed ?? false}
+          onChange={(confirmed) => onChange({ confirmed })}
+          className="self-end"
+        >
           Proved here, by effect or by trace
-        </label>
+        </Check>
       </div>
     </section>
   );
@@ -171,17 +170,16 @@ function StateChoice({
   return (
     <div className={wanted ? 'col-span-2 grid gap-2' : ''}>
       <Labelled name="State">
-        <select
+        <Select
           value={wanted ?? slot.state}
           onChange={(event) => choose(SLOT_STATES.find((one) => one === event.target.value) ?? 'unknown')}
-          className={INPUT}
         >
           {SLOT_STATES.map((one) => (
             <option key={one} value={one}>
               {spokenWord(one)}
             </option>
           ))}
-        </select>
+        </Select>
       </Labelled>
       {slot.stateEvidence && !wanted ? (
         <p className="mt-1 text-sm text-soft">Known from: {slot.stateEvidence}</p>

@@ -7,6 +7,7 @@ import { ratingsOf, spokenWord } from '#core/limits';
 import { type Change, renumbered, slotRows } from '#core/panel';
 import { formatNumber } from '#core/quantity';
 import { Button, INPUT } from '@/ui/controls';
+import { Pressed } from '@/ui/Pressed';
 import { slotFill, slotName } from './PanelDrawing';
 
 /** What an eye sees from the front; what wants a source is said at the slot itself. */
@@ -75,9 +76,9 @@ export function ThumbRow({
           Row {rowAt + 1} of {rows.length}
           {chosen.length > 1 ? ` · ${chosen.length} chosen` : ''}
         </p>
-        <Button aria-pressed={several} onClick={() => setSeveral(!several)}>
+        <Pressed pressed={several} onPressed={setSeveral}>
           {several ? '✓ Several' : 'Several'}
-        </Button>
+        </Pressed>
         <Button aria-label="Row after" onClick={() => goRow(1)}>
           <ChevronRight aria-hidden="true" className="size-5" />
         </Button>

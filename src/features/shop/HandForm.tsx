@@ -6,7 +6,7 @@ import { type Hand, INSTRUMENT_NAMES, USUAL_HAND } from '#core/format';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
 import { askWhoAgain } from '@/sync/who';
-import { Choice } from '@/ui/Choice';
+import { Choice, Several } from '@/ui/Choice';
 import { Button, Problem } from '@/ui/controls';
 
 /** What may be set instead of our side; what is not safe, or proves nothing, cannot be set. */
@@ -49,8 +49,6 @@ export function HandForm({ person, hand: kept }: { person: string; hand: Hand })
     setSaid('Kept. The next card follows it.');
     await askWhoAgain();
   };
-  const toggled = <T,>(list: readonly T[], one: T) =>
-    list.includes(one) ? list.filter((each) => each !== one) : [...list, one];
   return (
     <section aria-labelledby="hand" className="mt-8" data-testid="hand-form">
       <h2 id="hand" className="border-b-2 border-line pb-2 text-xl">
@@ -60,36 +58,24 @@ export function HandForm({ person, hand: kept }: { person: string; hand: Hand })
         What is not at hand is never proposed. A habit is honoured where it is safe: tests then count the
         minutes they take in that hand, and a card says when the habit cost a better test.
       </p>
-      <fieldset className="mt-3">
-        <legend className="mb-1 font-semibold">At hand</legend>
-        <div className="flex flex-wrap gap-2">
-          {INSTRUMENT_NAMES.map((one) => (
-            <Button
-              key={one}
-              aria-pressed={!hand.without.includes(one)}
-              onClick={() => void keep({ ...hand, without: toggled(hand.without, one) })}
-            >
-              {hand.without.includes(one) ? '✗ ' : '✓ '}
-              {INSTRUMENT_WORDS[one]}
-            </Button>
-          ))}
-        </div>
-      </fieldset>
-      <fieldset className="mt-3">
-        <legend className="mb-1 font-semibold">Lamps for</legend>
-        <div className="flex flex-wrap gap-2">
-          {LAMPS.map((volts) => (
-            <Button
-              key={volts}
-              aria-pressed={hand.lampVolts.includes(volts)}
-              onClick={() => void keep({ ...hand, lampVolts: toggled(hand.lampVolts, volts) })}
-            >
-              {hand.lampVolts.includes(volts) ? '✓ ' : '✗ '}
-              {volts} V
-            </Button>
-          ))}
-        </div>
-      </fieldset>
+      <div className="mt-3 grid gap-3">
+        <Several
+          legend="At hand"
+          options={INSTRUMENT_NAMES.map((id) => ({ id, name: INSTRUMENT_WORDS[id] }))}
+          chosen={INSTRUMENT_NAMES.filter((one) => !hand.without.includes(one))}
+          onChoose={(there) =>
+            void keep({ ...hand, without: INSTRUMENT_NAMES.filter((one) => !there.includes(one)) })
+          }
+        />
+        <Several
+          legend="Lamps for"
+          options={LAMPS.map((volts) => ({ id: String(volts), name: `${volts} V` }))}
+          chosen={hand.lampVolts.map(String)}
+          onChoose={(volts) =>
+            void keep({ ...hand, lampVolts: LAMPS.filter((one) => volts.includes(String(one))) })
+          }
+        />
+      </div>
       <ul className="mt-4 divide-y divide-line">
         {DISAGREEMENTS.map(({ question, side, setting }) => (
           <li key={question} className="grid gap-x-6 gap-y-2 py-3 lg:grid-cols-[1fr_22rem]">

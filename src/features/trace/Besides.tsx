@@ -1,6 +1,7 @@
 'use client';
 
 import { useJob } from '@/features/jobs';
+import { Setting } from '@/ui/Check';
 import { Button, ButtonLink } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
 import { HelperSwitch } from './HelperPrompt';
@@ -50,15 +51,11 @@ export function Besides({
         <ButtonLink href={`/jobs/${data.id}/boxes`}>Boxes</ButtonLink>
         <ButtonLink href={`/jobs/${data.id}/wires`}>Wires</ButtonLink>
         <ButtonLink href={`/jobs/${data.id}/combinations`}>Every combination</ButtonLink>
-        <label className="flex min-h-11 items-center gap-3 lg:hidden">
-          <input
-            type="checkbox"
-            checked={left}
-            onChange={(event) => setLeft(event.target.checked)}
-            className="size-6 accent-(--copper)"
-          />
-          Answers for the left hand
-        </label>
+        <div className="lg:hidden">
+          <Setting on={left} onChange={setLeft}>
+            Answers for the left hand
+          </Setting>
+        </div>
         {conclude ? (
           <ButtonLink look="primary" href={`/jobs/${data.id}#conclude`}>
             Conclude with what is known

@@ -3,6 +3,7 @@
 import { useEffect, useRef } from 'react';
 import { testId } from '#core/diagnosis';
 import type { CircuitFile, TestRef } from '#core/format';
+import { Check } from '@/ui/Check';
 import { Choice } from '@/ui/Choice';
 import { Button } from '@/ui/controls';
 
@@ -70,15 +71,9 @@ export function Circumstances({
           onChoose={onTest}
         />
       ) : null}
-      <label className="flex min-h-11 items-center gap-2">
-        <input
-          type="checkbox"
-          checked={testerProved}
-          onChange={(event) => onTesterProved(event.target.checked)}
-          className="size-5 accent-(--copper)"
-        />
+      <Check checked={testerProved} onChange={onTesterProved}>
         Tester proved on a live point before it
-      </label>
+      </Check>
       <Button onClick={onLeave}>Leave it as it was</Button>
     </section>
   );

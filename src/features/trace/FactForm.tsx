@@ -7,6 +7,7 @@ import { readNumber } from '#core/quantity';
 import { useJob } from '@/features/jobs';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, INPUT, Problem } from '@/ui/controls';
+import { Select } from '@/ui/Select';
 import { useLearn } from './useLearn';
 
 interface Amount {
@@ -151,14 +152,14 @@ function FactOf({
       {hasSlot ? (
         <label className="block">
           <span className="block text-sm font-semibold">Its slot</span>
-          <select {...form.register('slot')} className={INPUT}>
+          <Select {...form.register('slot')}>
             <option value="">not known</option>
             {slots.map((one) => (
               <option key={one.id} value={one.id}>
                 {one.name}
               </option>
             ))}
-          </select>
+          </Select>
         </label>
       ) : null}
       {form.problem ? (

@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import type { Setting } from '#core/diagnosis';
 import { readInTab, writeInTab } from '@/sync/drafts';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
@@ -81,15 +82,15 @@ export function HelperPrompt({
   onStands,
 }: {
   helper: string;
-  settings: readonly string[];
+  settings: readonly Setting[];
   onStands: () => void;
 }) {
   return (
     <div className="rounded-lg border-4 border-copper bg-copper-wash p-4" data-testid="helper-prompt">
       <p className="text-soft">Say to {helper}:</p>
       <ul className="text-2xl font-bold">
-        {settings.map((one) => (
-          <li key={one}>{one}</li>
+        {settings.map(({ words }) => (
+          <li key={words}>{words}</li>
         ))}
       </ul>
       <Button look="primary" className="mt-3 h-16 w-full text-xl" onClick={onStands}>

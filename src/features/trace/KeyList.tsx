@@ -1,5 +1,7 @@
 'use client';
 
+import { Setting } from '@/ui/Check';
+
 const KEYS = [
   ['0–9 . , − m OL', 'into the entry, on a volts or ohms card'],
   ['l  d  o', 'lit, dim, off, on a lamp card'],
@@ -22,15 +24,11 @@ export function KeyList({ keysOn, onKeysOn }: { keysOn: boolean; onKeysOn: (on: 
           </div>
         ))}
       </dl>
-      <label className="mt-4 flex min-h-11 items-center gap-3">
-        <input
-          type="checkbox"
-          checked={keysOn}
-          onChange={(event) => onKeysOn(event.target.checked)}
-          className="size-6 accent-(--copper)"
-        />
-        Single-letter keys on
-      </label>
+      <div className="mt-4">
+        <Setting on={keysOn} onChange={onKeysOn}>
+          Single-letter keys on
+        </Setting>
+      </div>
     </>
   );
 }

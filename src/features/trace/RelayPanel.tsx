@@ -13,6 +13,8 @@ import {
 import type { CircuitFile } from '#core/format';
 import { readNumber } from '#core/quantity';
 import { Button, INPUT } from '@/ui/controls';
+import { Fold } from '@/ui/Fold';
+import { Select } from '@/ui/Select';
 
 const SIGN = { untested: '·', good: '✓', unloaded: '○', watch: '~', bad: '✗' } as const;
 const COLOUR = {
@@ -147,18 +149,15 @@ function Bridge({
   const select = (name: string, value: string, set: (pin: string) => void) => (
     <label className="block">
       <span className="sr-only">{name}</span>
-      <select value={value} onChange={(event) => set(event.target.value)} className={`${INPUT} w-20`}>
+      <Select value={value} onChange={(event) => set(event.target.value)} className="w-20">
         {PINS.map((pin) => (
           <option key={pin}>{pin}</option>
         ))}
-      </select>
+      </Select>
     </label>
   );
   return (
-    <details className="mt-2">
-      <summary className="inline-flex min-h-11 items-center underline underline-offset-4">
-        Bridge with a fused lead
-      </summary>
+    <Fold title="Bridge with a fused lead" className="mt-2">
       <div className="flex flex-wrap items-center gap-2">
         {select('Bridge from terminal', from, setFrom)}
         <span>to</span>
@@ -175,7 +174,7 @@ function Bridge({
         {answer.allowed ? '' : '▲ '}
         {answer.sentence}
       </p>
-    </details>
+    </Fold>
   );
 }
 
@@ -217,10 +216,7 @@ function Costs({ name, onNote }: { name: string; onNote: (words: string) => void
     </label>
   );
   return (
-    <details className="mt-2" data-testid="costs">
-      <summary className="inline-flex min-h-11 items-center underline underline-offset-4">
-        What each way would cost
-      </summary>
+    <Fold title="What each way would cost" className="mt-2" testId="costs">
       <div className="flex flex-wrap gap-2">
         {field('rate', 'Rate an hour')}
         {field('mendMinutes', 'Mending, min')}
@@ -252,6 +248,6 @@ function Costs({ name, onNote }: { name: string; onNote: (words: string) => void
       ) : (
         <p className="mt-1 text-caution">{wrong} Write 0 where there is nothing.</p>
       )}
-    </details>
+    </Fold>
   );
 }

@@ -3,6 +3,7 @@
 import { memo } from 'react';
 import type { Assessment } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
+import { Fold } from '@/ui/Fold';
 
 function chanceWords(chance: number): string {
   if (chance > 0.995) return '> 99 %';
@@ -80,10 +81,7 @@ export const Suspects = memo(function Suspects({
           </li>
         ))}
       </ol>
-      <details className="mt-5">
-        <summary className="min-h-11 font-bold">
-          Cleared: {cleared.length} of {assessment.parts.length} parts
-        </summary>
+      <Fold title={`Cleared: ${cleared.length} of ${assessment.parts.length} parts`} className="mt-5">
         <ul className="space-y-1 text-[0.95rem]" data-testid="cleared">
           {cleared.map((part) => (
             <li key={part.part}>
@@ -112,7 +110,7 @@ export const Suspects = memo(function Suspects({
             </ul>
           </>
         ) : null}
-      </details>
+      </Fold>
     </div>
   );
 });

@@ -1,13 +1,16 @@
 'use client';
 
 import { type ReactNode, useMemo, useState } from 'react';
-import { type Proposal, type Run, testCardWords } from '#core/diagnosis';
+import { type Proposal, type Run, settingsToMake, testCardWords } from '#core/diagnosis';
 import type { CircuitFile, PanelSetFile } from '#core/format';
-import { fittedNow } from '#core/log';
+import { conditionSeenLast, fittedNow } from '#core/log';
 import { CautionAsk, useJob, useUnread } from '@/features/jobs';
 import { PanelView, useTurns } from '@/features/panels';
+import { Check } from '@/ui/Check';
 import { Button, Caution } from '@/ui/controls';
+import { Fold } from '@/ui/Fold';
 import { Override } from '@/ui/Override';
+import { SetSign } from '@/ui/SetSign';
 import { CardPicture } from './CardPicture';
 import { DutyClock } from './DutyClock';
 import { HelperPrompt } from './HelperPrompt';
@@ -75,7 +78,6 @@ export function TestCard({
     [circuit, proposal, job],
   );
   const [problem, setProblem] = useState<string | null>(null);
-  const [showPanel, setShowPanel] = useState(false);
   const [setUpSeen, setSetUpSeen] = useState(true);
   const place = circuit.places.find((one) => one.id === proposal.place);
   const [turns] = useTurns(data.vehicle.id, words.slot?.panel ?? '');
@@ -105,6 +107,7 @@ export function TestCard({
     gate || helper
       ? words.cautions
       : words.cautions.filter((one) => !unread.some(({ words: ask }) => ask === one));
+  const anew = settingsToMake(words.settings, circuit, conditionSeenLast(job));
   const minutes =
     proposal.minutes < 1 ? 'under a minute' : `about ${Math.round(proposal.minutes * 10) / 10} min`;
   return (
@@ -132,22 +135,13 @@ export function TestCard({
         />
         <ul aria-label="Set" className="mt-1 flex flex-wrap items-center gap-x-2 gap-y-1">
           {words.settings.map((setting) => (
-            <li key={setting} className="rounded border-2 border-ink px-2 font-semibold">
-              {setting}
-            </li>
+            <SetSign key={setting.words} setting={setting} anew={anew.has(setting.words)} />
           ))}
           {words.settings.length > 0 && words.answer !== 'function' ? (
             <li>
-              <label className="flex min-h-11 items-center gap-2">
-                <input
-                  type="checkbox"
-                  aria-label="Key and switches seen to stand so"
-                  checked={setUpSeen}
-                  onChange={(event) => setSetUpSeen(event.target.checked)}
-                  className="size-5 accent-(--copper)"
-                />
-                seen so
-              </label>
+              <Check checked={setUpSeen} onChange={setSetUpSeen}>
+                seen so<span className="sr-only">: key and switches stand as set</span>
+              </Check>
             </li>
           ) : null}
         </ul>
@@ -167,18 +161,9 @@ export function TestCard({
         <p className="mt-1 text-sm text-soft">{words.instrument}</p>
         {words.side ? <p className="mt-1 text-sm text-soft">{words.side}</p> : null}
         {panel && words.slot ? (
-          <details
-            className="mt-2"
-            open={showPanel}
-            onToggle={(event) => setShowPanel(event.currentTarget.open)}
-          >
-            <summary className="inline-flex min-h-11 items-center font-semibold text-copper underline underline-offset-4">
-              Where it is in the {panel.name.toLowerCase()}
-            </summary>
-            {showPanel ? (
-              <PanelView vehicleId={data.vehicle.id} panel={panel} wanted={words.slot.slot} />
-            ) : null}
-          </details>
+          <Fold className="mt-2" title={`Where it is in the ${panel.name.toLowerCase()}`}>
+            <PanelView vehicleId={data.vehicle.id} panel={panel} wanted={words.slot.slot} />
+          </Fold>
         ) : null}
       </div>
       <div className="border-t-2 border-line px-3 py-2 lg:px-4 lg:py-3 2xl:col-span-2 2xl:row-start-3 low:col-start-1">

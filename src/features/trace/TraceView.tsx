@@ -7,6 +7,7 @@ import { functionName, type LogEntry, valueWords } from '#core/log';
 import { useJob } from '@/features/jobs';
 import { Problem } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
+import { TabPane, Tabs } from '@/ui/Tabs';
 import { Besides } from './Besides';
 import { useBridgeGate } from './bridgeGate';
 import { Circumstances } from './Circumstances';
@@ -21,7 +22,7 @@ import type { Answer } from './ReadingPad';
 import { type JustRecorded, Recorded } from './Recorded';
 import { RelayPanel } from './RelayPanel';
 import { ProbeCondition, RunChoice } from './RunChoice';
-import { ROW, RunDrawing, type RunRow } from './RunDrawing';
+import { RunDrawing, type RunRow } from './RunDrawing';
 import { StopAdvice } from './StopAdvice';
 import { Substitutions } from './Substitutions';
 import { Suspects } from './Suspects';
@@ -35,6 +36,9 @@ import { useTraced } from './useTraced';
 import { useWakeLock } from './useWakeLock';
 
 const PAGE = 'px-2 pb-3 lg:px-5 lg:pt-3';
+/** One of three on a phone, all beside each other where there is room. */
+const PANE =
+  'data-[state=inactive]:hidden lg:data-[state=inactive]:block lg:sticky lg:top-32 lg:max-h-[calc(100dvh-8.5rem)] lg:self-start lg:overflow-x-hidden lg:overflow-y-auto';
 
 export function TraceView() {
   const { data, circuit, job, record, diagnosis, nominalVolts } = useJob();
@@ -205,14 +209,14 @@ export function TraceView() {
   );
 
   return (
-    <div className={PAGE}>
-      <PaneTabs pane={pane} onPane={setPane} />
+    <Tabs chosen={pane} onChoose={setPane} className={PAGE}>
+      <PaneTabs />
       {notices}
       <Panes pane={pane} onPane={setPane}>
-        <div id="pane-run" className={pane === 'run' ? '' : 'hidden lg:block'}>
+        <TabPane id="run" className={PANE}>
           <RunChoice runs={runs} chosen={runIndex} onChoose={setRunIndex} />
           {run ? (
-            <div style={{ minHeight: ROW }}>
+            <>
               <RunDrawing
                 run={run}
                 rows={rows}
@@ -228,10 +232,10 @@ export function TraceView() {
                 chosen={probeCondition ?? complaint.condition}
                 onChoose={setProbeCondition}
               />
-            </div>
+            </>
           ) : null}
-        </div>
-        <div id="pane-card" className={pane === 'card' ? '' : 'hidden lg:block'}>
+        </TabPane>
+        <TabPane id="card" className={PANE}>
           {assessment.askFailsNow ? failsNow : null}
           <StopAdvice assessment={assessment} jobId={data.id} />
           {assessment.mergedByRefusal ? (
@@ -319,8 +323,8 @@ export function TraceView() {
             <h2 className="border-b-2 border-line pb-1 text-lg">Log</h2>
             <TraceLog circuit={circuit} entries={shown.entries} effects={effects} onCorrect={correct} />
           </div>
-        </div>
-        <div id="pane-suspects" className={pane === 'suspects' ? '' : 'hidden lg:block'}>
+        </TabPane>
+        <TabPane id="suspects" className={PANE}>
           <h2 className="mb-2 text-lg">Suspects</h2>
           <Suspects circuit={circuit} assessment={assessment} readingNames={readingNames} />
           <RelayPanel
@@ -335,7 +339,7 @@ export function TraceView() {
             onNote={note}
           />
           <Substitutions circuit={circuit} tables={assessment.substitutions} onChoose={chooseTest} />
-        </div>
+        </TabPane>
       </Panes>
 
       <Besides
@@ -383,7 +387,7 @@ export function TraceView() {
           onChoose={chooseTest}
         />
       </Dialog>
-    </div>
+    </Tabs>
   );
 }
 

@@ -1,60 +1,81 @@
 'use client';
 
-import { Line, LineChart, ReferenceLine, XAxis, YAxis } from 'recharts';
+import { Area, ComposedChart, Line, ReferenceLine, XAxis, YAxis } from 'recharts';
+import type { Profile } from '#core/diagnosis';
 import type { RunRow } from './RunDrawing';
 
-/** Volts against position, drawn beside the run and in step with it: the eye sees where the volts are lost. */
+/**
+ * Volts against the stops, drawn beside the run and in step with it: expected thin, measured thick, what lies between
+ * them filled. `tops` are the heights of the stops in px.
+ */
 export function VoltageProfile({
   rows,
-  top,
+  profile,
+  tops,
   width,
   height,
 }: {
   rows: readonly RunRow[];
-  top: number;
+  profile: Profile;
+  tops: readonly number[];
   width: number;
   height: number;
 }) {
-  const data = rows.map((row, index) => ({
-    position: index,
-    expected: row.expected,
-    measured: row.measured,
-  }));
-  const highest = Math.max(1, ...rows.map((row) => Math.max(row.expected, row.measured ?? 0)));
+  const data = rows.map((row, index) => {
+    const line = profile.line[index] ?? null;
+    return {
+      position: tops[index] ?? 0,
+      expected: row.expected,
+      measured: row.measured,
+      gap: line === null ? null : [Math.min(line, row.expected), Math.max(line, row.expected)],
+    };
+  });
+  const supply = Math.max(1, profile.supply);
   const known = rows.filter((row) => row.measured !== null).length;
+  const losses = profile.losses.map(({ volts }) => `${volts.toFixed(1)} V`).join(', ');
   return (
     <div
       role="img"
-      aria-label={`Voltage profile along the run: ${known} of ${rows.length} points measured, ${highest.toFixed(1)} volts at the most`}
+      aria-label={`Voltage profile along the run: ${known} of ${rows.length} points measured, supply ${supply.toFixed(1)} volts${losses ? `, lost beyond the usual: ${losses}` : ''}`}
     >
-      <LineChart
+      <ComposedChart
         layout="vertical"
         width={width}
         height={height}
         data={data}
-        margin={{ top, bottom: top, left: 8, right: 8 }}
+        margin={{ top: 0, bottom: 0, left: 6, right: 6 }}
         accessibilityLayer={false}
       >
-        <XAxis type="number" domain={[0, highest * 1.05]} hide />
-        <YAxis type="number" dataKey="position" domain={[0, rows.length - 1]} hide />
-        <ReferenceLine x={0} stroke="var(--line)" />
+        <XAxis type="number" domain={[0, supply]} hide />
+        <YAxis type="number" dataKey="position" domain={[0, height]} hide />
+        {[0, supply / 2, supply].map((volts) => (
+          <ReferenceLine key={volts} x={volts} stroke="var(--line)" strokeWidth={1.5} />
+        ))}
+        <Area
+          dataKey="gap"
+          stroke="none"
+          fill="var(--bad)"
+          fillOpacity={0.28}
+          connectNulls={false}
+          isAnimationActive={false}
+        />
         <Line
           dataKey="expected"
           stroke="var(--soft)"
           strokeWidth={1.5}
-          strokeDasharray="3 3"
+          strokeDasharray="4 3"
           dot={false}
           isAnimationActive={false}
         />
         <Line
           dataKey="measured"
           stroke="var(--ink)"
-          strokeWidth={3}
+          strokeWidth={3.5}
           connectNulls
-          dot={{ r: 4, fill: 'var(--ink)', stroke: 'var(--ink)' }}
+          dot={{ r: 4.5, fill: 'var(--ink)', stroke: 'var(--ink)' }}
           isAnimationActive={false}
         />
-      </LineChart>
+      </ComposedChart>
     </div>
   );
 }

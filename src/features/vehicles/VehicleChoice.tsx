@@ -2,6 +2,7 @@
 
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { Field, INPUT } from '@/ui/controls';
+import { Select } from '@/ui/Select';
 import type { KnownVehicle } from './listVehicles';
 
 /** Typing pauses so long before the server is asked, milliseconds. */
@@ -94,20 +95,14 @@ export function VehicleChoice({
       ) : null}
       {found?.length === 0 ? <p role="status">No vehicle answers to “{text.trim()}”.</p> : null}
       <Field label={label}>
-        <select
-          ref={field}
-          name={name}
-          value={chosen}
-          onChange={(event) => choose(event.target.value)}
-          className={INPUT}
-        >
+        <Select ref={field} name={name} value={chosen} onChange={(event) => choose(event.target.value)}>
           {options.map((one) => (
             <option key={one.id} value={one.id}>
               {one.name} · {one.plate}
             </option>
           ))}
           {children}
-        </select>
+        </Select>
       </Field>
     </>
   );

@@ -8,7 +8,10 @@ import { momentsOf } from '#core/safety';
 import { LedgerTable } from '@/features/circuits';
 import { CautionAsk, IsolationSteps, useJob, useUnread } from '@/features/jobs';
 import { Button, Caution } from '@/ui/controls';
+import { Dialog } from '@/ui/Dialog';
 import { Override } from '@/ui/Override';
+import { useWide } from '@/ui/useWide';
+import { WireStripe } from '@/ui/WireStripe';
 
 const ENDS = ['a', 'b'] as const;
 
@@ -16,25 +19,38 @@ const ENDS = ['a', 'b'] as const;
 export function WiresView() {
   const { circuit } = useJob();
   const [wire, setWire] = useState<string | null>(null);
+  const wide = useWide();
   if (!circuit) {
     return <p className="p-4 text-lg">This vehicle has no circuit yet, so no wire is known.</p>;
   }
   return (
-    <div className="grid gap-8 px-3 py-4 lg:grid-cols-[1fr_28rem] lg:px-5">
-      <div className={wire ? 'order-2 lg:order-1' : ''}>
-        <LedgerTable circuit={circuit} selected={wire} onSelect={setWire} />
-      </div>
-      <div className={wire ? 'order-1 lg:order-2' : ''}>
-        {wire ? (
+    <div className="grid gap-8 px-3 py-3 lg:grid-cols-[1fr_28rem] lg:px-5 lg:py-4">
+      <LedgerTable circuit={circuit} selected={wire} onSelect={setWire} />
+      {wide && wire ? (
+        <article
+          className="self-start rounded-lg border-2 border-copper bg-sheet p-4 lg:sticky lg:top-36"
+          data-testid="cut-card"
+        >
           <CutCard key={wire} wire={wire} />
-        ) : (
-          <p className="text-lg">Choose a wire that is to be cut or toned.</p>
-        )}
-      </div>
+        </article>
+      ) : null}
+      {wide && !wire ? <p className="text-lg">Choose a wire that is to be cut or toned.</p> : null}
+      <Dialog
+        title={wire ? (circuit.parts.find(({ id }) => id === wire)?.name ?? wire) : ''}
+        open={!wide && wire !== null}
+        onClose={() => setWire(null)}
+      >
+        {wire ? (
+          <div data-testid="cut-card">
+            <CutCard key={wire} wire={wire} />
+          </div>
+        ) : null}
+      </Dialog>
     </div>
   );
 }
 
+/** What has to be read, and done, before this wire is cut or toned. */
 function CutCard({ wire }: { wire: string }) {
   const { circuit, job, record, nominalVolts } = useJob();
   const warnings = momentsOf('cut-or-solder');
@@ -56,13 +72,11 @@ function CutCard({ wire }: { wire: string }) {
       testerProved: job.testerProvedAt !== null,
     });
   return (
-    <article
-      className="self-start rounded-lg border-2 border-copper bg-sheet p-4 lg:sticky lg:top-36"
-      data-testid="cut-card"
-    >
-      <h2 className="text-2xl">
-        <span className="reading">{row.colour || row.wire}</span>{' '}
-        <span className="text-lg font-normal">{row.name}</span>
+    <>
+      <h2 className="flex items-center gap-2 text-2xl">
+        <WireStripe colour={row.colour} />
+        <span className="reading">{row.colour || row.wire}</span>
+        <span className="hidden text-lg font-normal lg:inline">{row.name}</span>
       </h2>
       <p className="mt-1">
         a: {row.a.words ?? 'not known'}
@@ -160,6 +174,6 @@ function CutCard({ wire }: { wire: string }) {
           <p className="text-sm text-soft">{tone.sentence}</p>
         )}
       </div>
-    </article>
+    </>
   );
 }
