@@ -248,7 +248,7 @@ function StandingMark({ standing }: { standing: PartStanding | undefined }) {
     );
   }
   if (standing.chance < 0.01) return null;
-  return <span className="text-soft"> {Math.round(standing.chance * 100)} %</span>;
+  return <span className="whitespace-nowrap text-soft"> {Math.round(standing.chance * 100)} %</span>;
 }
 
 function StopValues({ row }: { row: RunRow }) {
