@@ -13,6 +13,7 @@ import {
   JobEventSchema,
   JobFileSchema,
   NewJobSchema,
+  NewVehicleSchema,
   PanelSetFileSchema,
   ReadingsFileSchema,
 } from '../core/format/schemas';
@@ -25,6 +26,7 @@ const schemas = {
   jobEvent: JobEventSchema,
   readingsFile: ReadingsFileSchema,
   newJob: NewJobSchema,
+  newVehicle: NewVehicleSchema,
   importRequest: ImportSchema,
   fact: FactSchema,
   bareRequest: BareRequestSchema,

@@ -37,7 +37,7 @@ export { mayBridge } from './relay/bridging';
 export type { SwitchedPins } from './relay/pinPanel';
 export type { RoleVerdict } from './relay/pinReadings';
 export type { RelayDuty } from './relay/relayDuty';
-export { activeCondition, functionRuns, type Run } from './run';
+export { activeCondition, conditionComplained, functionRuns, type Run } from './run';
 export { DiagnosisSession } from './session';
 export { conditionSettings, type Setting, settingsToMake } from './settings';
 export { type BarredTest, candidateTests } from './tests';

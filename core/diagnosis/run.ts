@@ -148,6 +148,16 @@ export function runsOfComplaint(
   return functionRuns(model, id, (on ? condition : activeCondition(model, id)) ?? condition);
 }
 
+/** The setting that a complaint is likeliest of: where the function should work, or where it should be off. */
+export function conditionComplained(
+  model: CircuitModel,
+  functionId: string,
+  unbidden: boolean,
+): string | null {
+  const one = model.function(functionId);
+  return model.conditions.find(({ id }) => model.expectedOn(one, id) !== unbidden)?.id ?? null;
+}
+
 /** A condition in which the function is meant to be on; the first of the file, or none. */
 export function activeCondition(model: CircuitModel, functionId: string): string | null {
   const one = model.function(functionId);

@@ -10,5 +10,6 @@ export {
   laidDiagram,
   pathOf,
 } from './laid';
+export { runStrip, type Strip } from './strip';
 export { diagramSvg } from './svg';
 export type { Stroke } from './symbols';

@@ -24,6 +24,7 @@ export { default as validateFact } from './generated/fact';
 export { default as validateHandRequest } from './generated/handRequest';
 export { default as validateImport } from './generated/importRequest';
 export { default as validateNewJob } from './generated/newJob';
+export { default as validateNewVehicle } from './generated/newVehicle';
 export type { Hand, HandRequest } from './handSchema';
 export type {
   BodyOf,
@@ -43,6 +44,8 @@ export {
   SLOT_STATES,
   SLOT_TYPES,
   USUAL_HAND,
+  WORKS,
+  type Work,
 } from './lists';
 export type { Panel, PanelSetFile, Slot } from './panelSchema';
 export { PHOTO_LIMIT_BYTES, PHOTO_LONGEST_SIDE, type PhotoKind, photoKind, photoProblem } from './photo';
@@ -65,7 +68,7 @@ export type {
   SoundName,
   TestRef,
 } from './readingsSchema';
-export type { ImportRequest, NewJob, PartFact } from './requestSchemas';
+export type { ImportRequest, NewJob, NewVehicle, PartFact } from './requestSchemas';
 export { ENTRY_VERSION, upgradedEntry } from './upgrade/entries';
 export { newestVersion, upgraded } from './upgrade/upgrade';
 export { isUuid } from './uuid';

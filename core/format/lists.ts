@@ -80,3 +80,7 @@ export const USUAL_HAND: Hand = {
   exchange: 'early',
   isolation: 'by-task',
 };
+
+/** What a job is for where nothing failed: boxes read, a vehicle mapped, something changed or added. */
+export const WORKS = ['survey', 'mapping', 'change'] as const;
+export type Work = (typeof WORKS)[number];

@@ -1,6 +1,7 @@
 /** What the pages ask the server to make, besides entries of the log. Each request has an id of its own, so that a repeat makes nothing twice. */
 import { type Static, Type } from 'typebox';
 import { LARGEST_INTEGER } from './bounds';
+import { WORKS } from './lists';
 import { Id, NominalVolts, someText, strict, text, Uuid } from './schemaParts';
 
 /** Opens a job; a vehicle that is not there yet, its voltage and the circuit of a pattern come with it. */
@@ -24,6 +25,25 @@ export const NewJobSchema = Type.Object(
     kind: Type.Optional(Id),
     load: Type.Optional(text(60)),
     state: Type.Optional(Type.Enum(['dead', 'weak', 'comes-and-goes', 'on-when-off'])),
+    /** What fails, by the circuits of the vehicle. */
+    function: Type.Optional(Id),
+    pluggedIn: Type.Optional(text(200)),
+    nothingPluggedIn: Type.Optional(Type.Boolean()),
+    changedBefore: Type.Optional(text(200)),
+    /** Nothing fails: the job is work. */
+    work: Type.Optional(Type.Enum([...WORKS])),
+  },
+  strict,
+);
+
+/** A vehicle by name, plate and volts, each of which but the name may come later. */
+export const NewVehicleSchema = Type.Object(
+  {
+    id: Uuid,
+    vehicleId: Uuid,
+    name: someText(80),
+    plate: Type.Optional(text(20)),
+    nominalVolts: Type.Optional(NominalVolts),
   },
   strict,
 );
@@ -57,5 +77,6 @@ export const FactSchema = Type.Object(
 export const BareRequestSchema = Type.Object({ id: Uuid }, strict);
 
 export type NewJob = Static<typeof NewJobSchema>;
+export type NewVehicle = Static<typeof NewVehicleSchema>;
 export type ImportRequest = Static<typeof ImportSchema>;
 export type PartFact = Static<typeof FactSchema>;

@@ -4,4 +4,10 @@ export { HandRequestSchema } from './handSchema';
 export { JobEventSchema, JobFileSchema } from './jobSchema';
 export { PanelSetFileSchema } from './panelSchema';
 export { ReadingsFileSchema } from './readingsSchema';
-export { BareRequestSchema, FactSchema, ImportSchema, NewJobSchema } from './requestSchemas';
+export {
+  BareRequestSchema,
+  FactSchema,
+  ImportSchema,
+  NewJobSchema,
+  NewVehicleSchema,
+} from './requestSchemas';

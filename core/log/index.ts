@@ -4,7 +4,16 @@ export { cellKey, inOrder, type LogEntry, type LogEvent } from './event';
 export { fittedNow } from './fitted';
 export { EVENT_KINDS, eventWords, keptOf, standsBehind, stepOf } from './kinds';
 export { missingProofs } from './missing';
-export { conditionName, functionName, partName, SOUND_WORDS, STATE_WORDS, valueWords, wordOf } from './names';
+export {
+  conditionName,
+  functionName,
+  partName,
+  SOUND_WORDS,
+  STATE_WORDS,
+  valueWords,
+  WORK_WORDS,
+  wordOf,
+} from './names';
 export { openedFuses } from './openedFuses';
 export { BEGUN, type Kept, type Progress, type Stage, stageOfRow } from './progress';
 export { type Sheet, type SheetLine, type SheetPart, sheetOf } from './sheet';

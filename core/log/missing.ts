@@ -4,6 +4,7 @@ import { cellKey } from './event';
 import type { JobState } from './state';
 
 export function missingProofs(job: JobState, proofs: readonly RequiredProof[]): string[] {
+  if (job.complaint?.work) return missingOfWork(job);
   const missing: string[] = [];
   if (!job.found) missing.push('nothing is recorded as found');
   if (job.repairs.length === 0) missing.push('no repair is recorded');
@@ -33,7 +34,7 @@ export function missingProofs(job: JobState, proofs: readonly RequiredProof[]): 
         : `${wrong.length} functions are not as they should be`,
     );
   }
-  if (job.swaps.length > 0) missing.push('exchanged relays have not been put back');
+  if (job.swaps.length > 0) missing.push(NOT_BACK);
   else if (job.afterSwap.length > 0) {
     missing.push('a function of an exchanged relay has not been seen to work since it was put back');
   }
@@ -41,5 +42,20 @@ export function missingProofs(job: JobState, proofs: readonly RequiredProof[]): 
   if (job.found?.cause === 'unknown' && job.watches.every((watch) => watch.done !== null)) {
     missing.push('the cause is unknown and no watch item is set');
   }
+  return missing;
+}
+
+const NOT_BACK = 'exchanged relays have not been put back';
+
+/** Work is done when somebody has said so; what was changed, when a function was seen since. */
+function missingOfWork({ entries, repairs, complaint, swaps }: JobState): string[] {
+  const missing: string[] = [];
+  if (repairs.length === 0) missing.push('no work is recorded as done');
+  const standing = entries.filter(({ struck }) => !struck).map(({ event }) => event.body.kind);
+  const since = standing.slice(standing.lastIndexOf('repair') + 1);
+  if (complaint?.work === 'change' && !since.some((kind) => kind === 'function-check' || kind === 'proof')) {
+    missing.push('no function has been seen since the change');
+  }
+  if (swaps.length > 0) missing.push(NOT_BACK);
   return missing;
 }

@@ -1,5 +1,5 @@
 /** Names and values as they stand in the lines of a log. */
-import type { CircuitFile, FunctionStateName, ReadingValue, SoundName } from '../format';
+import type { CircuitFile, FunctionStateName, ReadingValue, SoundName, Work } from '../format';
 import { formatQuantity } from '../quantity';
 
 export const STATE_WORDS: Readonly<Record<FunctionStateName, string>> = {
@@ -49,3 +49,10 @@ export function functionName(circuit: CircuitFile | null, id: string): string {
 export function partName(circuit: CircuitFile | null, id: string): string {
   return circuit?.parts.find((one) => one.id === id)?.name ?? id;
 }
+
+/** What a job is for where nothing failed. */
+export const WORK_WORDS: Readonly<Record<Work, string>> = {
+  survey: 'Survey',
+  mapping: 'Mapping',
+  change: 'Change',
+};

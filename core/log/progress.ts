@@ -1,7 +1,16 @@
 /** The row of a job that lists read, as a step from one entry to the next; and how far a job has come. */
 import type { BodyOf } from '../format';
 
-export type Stage = 'complaint' | 'testing' | 'found' | 'repaired' | 'proved' | 'closed' | 'waiting';
+export type Stage =
+  | 'working'
+  | 'done'
+  | 'complaint'
+  | 'testing'
+  | 'found'
+  | 'repaired'
+  | 'proved'
+  | 'closed'
+  | 'waiting';
 
 export interface Progress {
   readonly complaint: string;
@@ -9,6 +18,8 @@ export interface Progress {
   readonly readings: number;
   readonly state: 'open' | 'waiting' | 'closed';
   readonly repaired: boolean;
+  /** The job is work and no fault. */
+  readonly work?: boolean;
   /** What fails, where, and how, as the complaint says it. */
   readonly asked: {
     readonly function: string;
@@ -50,8 +61,10 @@ export function stageOf(job: {
   readonly proved: boolean;
   readonly found: boolean;
   readonly tested: boolean;
+  readonly work: boolean;
 }): Stage {
   if (job.state !== 'open') return job.state;
+  if (job.work) return job.repaired ? 'done' : 'working';
   if (job.repaired) return job.proved ? 'proved' : 'repaired';
   if (job.found) return 'found';
   return job.tested ? 'testing' : 'complaint';
@@ -64,8 +77,16 @@ export function isProved(asked: string | null, proofs: ReadonlyMap<string, boole
 }
 
 /** The stage of a row. */
-export function stageOfRow({ state, repaired, asked, proofs, found, readings }: Progress): Stage {
+export function stageOfRow({
+  state,
+  repaired,
+  asked,
+  proofs,
+  found,
+  readings,
+  work = false,
+}: Progress): Stage {
   const failed = asked ? `${asked.function}|${asked.condition}` : null;
   const proved = repaired && isProved(failed, new Map(Object.entries(proofs)));
-  return stageOf({ state, repaired, proved, found: found !== null, tested: readings > 0 });
+  return stageOf({ state, repaired, proved, found: found !== null, tested: readings > 0, work });
 }

@@ -203,3 +203,40 @@ test('readings beside which nothing stands say why: not worked out yet, or nothi
   expect(of(COMPLAINT)).toBe('What these readings mean is not worked out yet.');
   expect(of({ kind: 'complaint', words: 'Fan dead' })).toContain('no complaint says what they are of');
 });
+
+describe('a job that is work', () => {
+  const work = (kind: 'survey' | 'change'): EventBody => ({
+    kind: 'complaint',
+    words: 'Read the cab box',
+    work: kind,
+  });
+  const DONE: EventBody = { kind: 'repair', words: 'All slots read', partsUsed: [], temporary: false };
+  const CLOSED: EventBody = { kind: 'state', state: 'closed' };
+  const SEEN: EventBody = { kind: 'function-check', ...FAN, state: 'works' };
+  const plain = (...bodies: readonly EventBody[]) => {
+    const job = jobState(logOf(bodies));
+    const scene = { circuit, panels, nominalVolts: 12, proofs: [], assessment: null, expected: {} };
+    return { job, sheet: sheetOf({ job, ...scene }) };
+  };
+
+  test('it says what was to be done and what was, and nothing of a fault', () => {
+    const { job, sheet: open } = plain(work('survey'));
+    expect(job.stage).toBe('working');
+    expect(open.open).toEqual(['no work is recorded as done']);
+    expect(open.parts[0]).toMatchObject({ title: 'Survey', lines: [{ words: '“Read the cab box”' }] });
+    expect(open.parts.map(({ title }) => title)).not.toContain('What was found, and why');
+    const { job: done, sheet: closed } = plain(work('survey'), DONE, CLOSED);
+    expect(closed.open).toEqual([]);
+    expect(closed.standing).toBe('Closed, the work recorded');
+    expect(done.stage).toBe('closed');
+    expect(plain(work('survey'), DONE).job.stage).toBe('done');
+  });
+
+  test('what was changed is open until a function was seen since, before it counts for nothing', () => {
+    const since = 'no function has been seen since the change';
+    expect(plain(work('change'), SEEN, DONE).sheet.open).toEqual([since]);
+    expect(plain(work('change'), DONE, SEEN).sheet.open).toEqual([]);
+    expect(plain(work('change'), DONE, SEEN, DONE).sheet.open).toEqual([since]);
+    expect(plain(work('change'), DONE, SEEN, CLOSED).sheet.standing).toBe('Closed and verified');
+  });
+});

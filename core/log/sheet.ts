@@ -18,7 +18,15 @@ import {
 import { cellKey, type LogEvent } from './event';
 import { eventWords } from './kinds';
 import { missingProofs } from './missing';
-import { conditionName, functionName, partName, SOUND_WORDS, STATE_WORDS, valueWords } from './names';
+import {
+  conditionName,
+  functionName,
+  partName,
+  SOUND_WORDS,
+  STATE_WORDS,
+  valueWords,
+  WORK_WORDS,
+} from './names';
 import type { JobState } from './state';
 
 export interface SheetLine {
@@ -90,7 +98,9 @@ export function sheetOf(scene: SheetScene): Sheet {
         ? 'OPEN: not handed over'
         : open.length > 0
           ? 'Closed, not verified'
-          : 'Closed and verified',
+          : job.complaint?.work && job.complaint.work !== 'change'
+            ? 'Closed, the work recorded'
+            : 'Closed and verified',
     open,
     parts: parts.filter(({ lines, empty }) => lines.length > 0 || empty !== null),
   };
@@ -126,7 +136,9 @@ function failed({ job, circuit }: SheetScene): SheetPart {
         ...appliance(job),
       ]
     : [];
-  return { title: 'What failed', lines, empty: 'No complaint is recorded.' };
+  return complaint?.work
+    ? { title: WORK_WORDS[complaint.work], lines, empty: null }
+    : { title: 'What failed', lines, empty: 'No complaint is recorded.' };
 }
 
 /** What was plugged in when it failed, and what became of it. */
@@ -152,7 +164,11 @@ function found({ job }: SheetScene, open: readonly string[]): SheetPart {
         plain(`Cause ${finding.cause}${finding.causeWords ? `: ${finding.causeWords}` : '.'}`),
       ]
     : [];
-  return { title: 'What was found, and why', lines, empty: 'Nothing recorded as found.' };
+  return {
+    title: 'What was found, and why',
+    lines,
+    empty: job.complaint?.work ? null : 'Nothing recorded as found.',
+  };
 }
 
 /** Suspects that the readings leave, each with its chance: all of them from a word's worth on. */
@@ -199,7 +215,7 @@ function evidence(scene: SheetScene): SheetPart {
       : [entered(event, words, effects.get(event.id))];
   });
   const unread =
-    lines.length > 0 && assessment === null
+    lines.length > 0 && assessment === null && !job.complaint?.work
       ? [
           plain(
             circuit && job.complaint?.function
@@ -208,7 +224,11 @@ function evidence(scene: SheetScene): SheetPart {
           ),
         ]
       : [];
-  return { title: 'Evidence', lines: [...lines, ...unread], empty: 'No reading.' };
+  return {
+    title: 'Evidence',
+    lines: [...lines, ...unread],
+    empty: job.complaint?.work ? null : 'No reading.',
+  };
 }
 
 const slotName = ({ type, number }: Slot) => `${type} ${number}`;
@@ -303,7 +323,7 @@ function done(scene: SheetScene): SheetPart {
       ...(minutes > 0 ? [plain(`${minutes} minutes of work.`)] : []),
       ...entriesOf(scene, ['task-begun', 'isolation', 'watch-done']),
     ],
-    empty: 'No repair recorded.',
+    empty: job.complaint?.work ? 'Nothing recorded as done.' : 'No repair recorded.',
   };
 }
 
@@ -316,7 +336,9 @@ function seen(scene: SheetScene): SheetPart {
     const words = `${functionName(circuit, functionId)}: ${off ? 'off, as it should be' : STATE_WORDS[cell.state]}${cell.right ? '' : ', which is not as it should be'} (${conditionName(circuit, conditionId)})`;
     return event ? entered(event, words) : plain(words);
   });
-  return { title: 'Seen after the repair', lines, empty: 'Nothing yet.' };
+  return job.complaint?.work
+    ? { title: 'Seen after the work', lines, empty: null }
+    : { title: 'Seen after the repair', lines, empty: 'Nothing yet.' };
 }
 
 function temporary({ job }: SheetScene): SheetPart {

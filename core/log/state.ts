@@ -105,7 +105,8 @@ function madeOf(draft: JobDraft, entries: readonly LogEntry[]) {
   const proved =
     repairs.length > 0 && isProved(asked, new Map([...draft.proofs].map(([key, cell]) => [key, cell.right])));
   const tested = readings.some((entry) => !entry.struck);
-  const stage = stageOf({ state, repaired: repairs.length > 0, proved, found: found !== null, tested });
+  const work = complaint?.work !== undefined;
+  const stage = stageOf({ state, repaired: repairs.length > 0, proved, found: found !== null, tested, work });
   return { readings, proved, stage };
 }
 

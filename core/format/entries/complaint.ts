@@ -2,6 +2,7 @@
 import { Type } from 'typebox';
 import { BOUNDS } from '../bounds';
 import { ConditionSchema } from '../circuitSchema';
+import { WORKS } from '../lists';
 import { FunctionState, SoundHeard } from '../readingsSchema';
 import { Id, NominalVolts, numberIn, SomeText, strict, Text } from '../schemaParts';
 
@@ -9,6 +10,8 @@ export const Complaint = Type.Object(
   {
     kind: Type.Literal('complaint'),
     words: SomeText,
+    /** The job is work and no fault; then `words` say what is to be done. */
+    work: Type.Optional(Type.Enum([...WORKS])),
     function: Type.Optional(Id),
     condition: Type.Optional(Id),
     /** How it fails there, as reported; weighs less than what was seen. */

@@ -2,15 +2,16 @@
 import type { BodyOf } from '../../format';
 import { cellKey } from '../event';
 import type { EventKindOf } from '../kind';
-import { conditionName, functionName, STATE_WORDS } from '../names';
+import { conditionName, functionName, STATE_WORDS, WORK_WORDS } from '../names';
 
 export const complaint: EventKindOf<BodyOf<'complaint'>> = {
   fold: (job, body) => {
     job.complaint = body;
   },
-  words: (body) => `Complaint: ${body.words}`,
-  step: (row, { words, function: of, condition, state }) => ({
+  words: ({ work, words }) => `${work ? WORK_WORDS[work] : 'Complaint'}: ${words}`,
+  step: (row, { words, function: of, condition, state, work }) => ({
     ...row,
+    work: work !== undefined,
     complaint: words,
     asked: of && condition ? { function: of, condition, unbidden: state === 'on-when-off' } : null,
   }),

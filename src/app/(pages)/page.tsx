@@ -2,9 +2,11 @@ import { ChevronRight } from 'lucide-react';
 import { currentActor } from '@/access';
 import { FollowUpList, JobLines } from '@/features/jobs';
 import { countJobs, dueFollowUps, type JobRow, listJobs } from '@/features/jobs/server';
+import { AddVehicle, FindVehicle } from '@/features/vehicles';
 import { countVehicles, recentVehicles } from '@/features/vehicles/server';
 import { ButtonLink } from '@/ui/controls';
 import { dayOf } from '@/ui/dates';
+import { Fold } from '@/ui/Fold';
 import { PlaceLink } from '@/ui/PlaceLink';
 
 export const metadata = { title: 'Today' };
@@ -17,7 +19,7 @@ const MORE = 'flex min-h-11 items-center font-semibold underline underline-offse
 function GoOn({ job }: { job: JobRow }) {
   return (
     <PlaceLink
-      href={`/jobs/${job.id}/trace`}
+      href={job.stage === 'working' || job.stage === 'done' ? `/jobs/${job.id}` : `/jobs/${job.id}/trace`}
       className="mt-4 flex min-h-16 items-center justify-between gap-3 rounded-lg border-2 border-copper bg-sheet px-4 py-2 hover:bg-copper-wash"
       data-testid="go-on"
     >
@@ -27,6 +29,34 @@ function GoOn({ job }: { job: JobRow }) {
       </span>
       <ChevronRight aria-hidden="true" className="size-7 shrink-0 text-copper" />
     </PlaceLink>
+  );
+}
+
+/** A shop without vehicles: what comes first, and what the words of this work mean here. */
+function FirstUse() {
+  return (
+    <section aria-labelledby="first-use" className="mt-4 rounded-lg border-2 border-copper bg-sheet p-4">
+      <h2 id="first-use" className="text-xl">
+        Begin with what stands in the bay
+      </h2>
+      <ol className="mt-2 list-decimal space-y-2 pl-5">
+        <li>
+          <strong>Something is dead:</strong> a new job asks for the vehicle by name, what fails, and what its
+          circuit is like, and goes straight to the first test. Nothing has to be mapped before.
+        </li>
+        <li>
+          <strong>A box</strong> is any carrier of fuses and relays. Drawn once, row by row, it says from then
+          on where a slot is, as you hold it.
+        </li>
+        <li>
+          <strong>A circuit</strong> is the way of the current from battery to earth. A pattern gives one in a
+          few taps; what you learn at the vehicle goes into it.
+        </li>
+      </ol>
+      <ButtonLink look="primary" href="/jobs/new" className="mt-3 h-14 px-6 text-lg">
+        New job
+      </ButtonLink>
+    </section>
   );
 }
 
@@ -51,6 +81,19 @@ export default async function TodayPage() {
         </span>
       </div>
       {open[0] ? <GoOn job={open[0]} /> : null}
+      {vehicleCount === 0 ? <FirstUse /> : null}
+      {due.overdue.count > 0 ? (
+        <PlaceLink
+          href="/follow-ups"
+          className="mt-3 flex min-h-12 items-center justify-between gap-3 border-l-4 border-bad bg-sheet px-3 font-semibold text-bad lg:hidden"
+          data-testid="overdue-first"
+        >
+          <span>
+            Overdue: {due.overdue.count} {due.overdue.count === 1 ? 'follow-up' : 'follow-ups'}
+          </span>
+          <ChevronRight aria-hidden="true" className="size-5 shrink-0" />
+        </PlaceLink>
+      ) : null}
       <div className="mt-6 grid gap-10 lg:grid-cols-[1fr_20rem]">
         <section aria-labelledby="open-jobs">
           <h2 id="open-jobs" className="border-b-2 border-line pb-2 text-xl">
@@ -94,8 +137,12 @@ export default async function TodayPage() {
           </section>
           <section aria-labelledby="vehicles">
             <h2 id="vehicles" className="border-b-2 border-line pb-2 text-xl">
-              Vehicles
+              Vehicles <span className="reading text-copper">{vehicleCount}</span>
             </h2>
+            <FindVehicle />
+            <Fold title="Add a vehicle">
+              <AddVehicle />
+            </Fold>
             <ul>
               {vehicles.map((vehicle) => (
                 <li key={vehicle.id} className="border-b border-line">

@@ -2,7 +2,7 @@
 
 import { type ReactNode, useState } from 'react';
 import { BOUNDS, NOMINAL_VOLTS } from '#core/format';
-import { SOUND_WORDS } from '#core/log';
+import { SOUND_WORDS, WORK_WORDS } from '#core/log';
 import { readNumber } from '#core/quantity';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, ButtonLink, INPUT, Problem, Section } from '@/ui/controls';
@@ -16,11 +16,16 @@ export function ComplaintSection() {
   const complaint = job.complaint;
   // Words alone were said: which function of the map they mean is asked next.
   const [editing, setEditing] = useState(
-    complaint !== null && circuit !== null && complaint.function === undefined,
+    complaint !== null && circuit !== null && complaint.function === undefined && !complaint.work,
   );
   const named = complaint?.function !== undefined && complaint.condition !== undefined;
   return (
-    <Section id="complaint" number={1} title="Complaint" done={named}>
+    <Section
+      id="complaint"
+      number={1}
+      title={complaint?.work ? WORK_WORDS[complaint.work] : 'Complaint'}
+      done={named || complaint?.work !== undefined}
+    >
       {complaint && !editing ? (
         <div className="mb-4 flex flex-wrap items-start justify-between gap-3">
           <div>
@@ -36,7 +41,7 @@ export function ComplaintSection() {
                 .join(' · ')}
             </p>
           </div>
-          <Button onClick={() => setEditing(true)}>Change</Button>
+          {complaint.work ? null : <Button onClick={() => setEditing(true)}>Change</Button>}
         </div>
       ) : (
         <ComplaintForm onDone={() => setEditing(false)} />
@@ -46,7 +51,9 @@ export function ComplaintSection() {
         <>
           <h3 className="mt-6 mb-2 font-bold">Function check: what works, what does not</h3>
           <p className="mb-3 max-w-prose text-soft">
-            What still works clears everything it shares with what failed. Tap a cell and say what you see.
+            {complaint?.work
+              ? 'Seen before the work and after it: the person after you can tell what it changed.'
+              : 'What still works clears everything it shares with what failed. Tap a cell and say what you see.'}
           </p>
           <FunctionGrid />
           <p className="mt-2">

@@ -21,6 +21,15 @@ const STEPS = [
   { name: 'Hand over', path: '/sheet', done: (job: JobState) => job.state === 'closed' },
 ] as const;
 
+/** Those of a job that is work and no fault: nothing is hunted. */
+const WORK_STEPS = [
+  { name: 'What is to be done', path: '#complaint', done: (job: JobState) => job.complaint !== null },
+  { name: 'Boxes', path: '/boxes', done: (job: JobState) => job.slotReadings.length > 0 },
+  { name: 'Wires', path: '/wires', done: (job: JobState) => job.wireReadings.length > 0 },
+  { name: 'Done', path: '#repair', done: (job: JobState) => job.repairs.length > 0 },
+  { name: 'Hand over', path: '/sheet', done: (job: JobState) => job.state === 'closed' },
+] as const;
+
 /** Head of every job page: which vehicle, what state, every step in reach, and whether all is sent. */
 export function JobFrame({ view, children }: { view: JobView; children: ReactNode }) {
   const { data, job } = useJob();
@@ -101,7 +110,7 @@ function Steps({ view, shape, onGo }: { view: JobView; shape: 'strip' | 'list'; 
   const look = SHAPES[shape];
   return (
     <nav aria-label="Steps of the job" className={look.nav}>
-      {STEPS.map((step, index) => {
+      {(job.complaint?.work ? WORK_STEPS : STEPS).map((step, index) => {
         const here = step.path === `/${view}`;
         return (
           <PlaceLink

@@ -9,10 +9,22 @@ import { ProveSection } from './ProveSection';
 import { RepairSection } from './RepairSection';
 import { UnitTables } from './UnitTables';
 
+const PAGE = 'mx-auto max-w-6xl px-3 pb-16 lg:px-5 [&>section:first-child]:border-t-0';
+
 /** The job on one page that grows with the order of work. */
 export function JobPage() {
+  const { job } = useJob();
+  if (job.complaint?.work) {
+    return (
+      <div className={PAGE}>
+        <ComplaintSection />
+        <WorkSection />
+        <RepairSection />
+      </div>
+    );
+  }
   return (
-    <div className="mx-auto max-w-6xl px-3 pb-16 lg:px-5 [&>section:first-child]:border-t-0">
+    <div className={PAGE}>
       <ComplaintSection />
       <FindSection />
       <TraceSection />
@@ -20,6 +32,26 @@ export function JobPage() {
       <RepairSection />
       <ProveSection />
     </div>
+  );
+}
+
+/** Where the work is done: the boxes and wires of the vehicle, and its maps. */
+function WorkSection() {
+  const { data, job } = useJob();
+  const read = new Set(job.slotReadings.map(({ panel, slot }) => `${panel} ${slot}`)).size;
+  return (
+    <Section id="work" number={2} title="At the vehicle" done={read > 0}>
+      <p>
+        {read === 0 ? 'No slot read yet.' : read === 1 ? 'One slot read.' : `${read} slots read.`}{' '}
+        {job.wireReadings.length > 0 ? 'Ends of wires read.' : ''}
+      </p>
+      <div className="mt-3 flex flex-wrap gap-2">
+        <ButtonLink href={`/jobs/${data.id}/boxes`}>Boxes, slot by slot</ButtonLink>
+        <ButtonLink href={`/jobs/${data.id}/wires`}>Wires</ButtonLink>
+        <ButtonLink href={`/vehicles/${data.vehicle.id}/panels/edit`}>Draw a box</ButtonLink>
+        <ButtonLink href={`/vehicles/${data.vehicle.id}/circuits/new`}>Write a circuit</ButtonLink>
+      </div>
+    </Section>
   );
 }
 

@@ -1,108 +1,52 @@
 'use client';
 
-import { useCallback, useState } from 'react';
-import { type NewJob, NOMINAL_VOLTS } from '#core/format';
-import {
-  INTERLOCKS,
-  type Interlock,
-  LOAD_WORDS,
-  type LoadWord,
-  PATTERNS,
-  type ReturnPath,
-  usualReturn,
-} from '#core/notation';
-import { VehicleChoice } from '@/features/vehicles';
+import { type ReactNode, useCallback, useEffect, useState } from 'react';
+import { WORKS } from '#core/format';
+import { WORK_WORDS } from '#core/log';
+import { INTERLOCKS, type Interlock, LOAD_WORDS, type LoadWord, PATTERNS, usualReturn } from '#core/notation';
+import { VehicleChoice, VoltsChoice } from '@/features/vehicles';
 import type { KnownVehicle } from '@/features/vehicles/server';
 import { postJson } from '@/sync/post';
-import { requestFor, type Tried } from '@/sync/requestFor';
-import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { requestFor } from '@/sync/requestFor';
+import { useKeptForm } from '@/sync/useKeptForm';
 import { CheckField } from '@/ui/Check';
 import { Choice, Several } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
 import { useGo } from '@/ui/PlaceLink';
+import { asksInterlocks, HOW, jobAsked, type NewJobWords, wanted } from './newJob';
 
+const NEW = 'new';
 const RETURNS = [
   { id: 'body', name: 'Body metal' },
   { id: 'insulated', name: 'Minus busbar or return wire' },
 ];
-const NEW = 'new';
-const HOW = [
-  ['dead', 'Dead'],
-  ['weak', 'Weak'],
-  ['comes-and-goes', 'Comes and goes'],
-  ['on-when-off', 'On when it should be off'],
-] as const;
+const PURPOSES = [
+  { id: 'fault', name: 'Something fails' },
+  ...WORKS.map((id) => ({ id, name: WORK_WORDS[id] })),
+];
+const PLUGGED = [
+  { id: 'nothing', name: 'Nothing plugged in' },
+  { id: 'something', name: 'Something was' },
+];
 
-export interface NewJobWords {
-  vehicleId: string;
-  /** One that was found by name, beside those that come first. */
-  found: KnownVehicle | null;
-  vehicleName: string;
-  plate: string;
-  title: string;
-  sketch: boolean;
-  load: string;
-  pattern: string | null;
-  kind: LoadWord | null;
-  interlocks: readonly Interlock[];
-  /** How the current comes back; null as it usually does on such a vehicle. */
-  returns: ReturnPath | null;
-  volts: number | null;
-  how: (typeof HOW)[number][0];
-  /** The same for every try of the same job, also after a reload: a request whose answer was lost opens nothing twice. */
-  ids: { vehicle: string; tried: Tried | null };
-}
-
-/** What is asked besides the words, of a vehicle or of one that is not here yet. */
-function wanted({ sketch }: Pick<NewJobWords, 'sketch'>, vehicle: KnownVehicle | undefined) {
-  const unmapped = !vehicle || vehicle.circuits === 0;
-  return {
-    unmapped,
-    wantsPattern: unmapped || sketch,
-    wantsVolts: vehicle ? vehicle.nominalVolts === null : true,
-  };
-}
-
-function asksInterlocks(pattern: string | null): boolean {
-  return PATTERNS.some((one) => one.id === pattern && one.asksInterlocks);
-}
-
-/** The job as the server takes it, or what is missing. */
-export function jobAsked(
-  values: NewJobWords,
-  vehicle: KnownVehicle | undefined,
-): { ok: true; job: Omit<NewJob, 'id'> } | { ok: false; message: string; field?: string } {
-  const { pattern, kind, interlocks = [], volts, how } = values;
-  const { wantsPattern, wantsVolts } = wanted(values, vehicle);
-  const title = textOf(values.title);
-  if (title === '') return { ok: false, message: 'Say in a few words what fails.', field: 'title' };
-  const vehicleName = textOf(values.vehicleName);
-  if (!vehicle && vehicleName === '') {
-    return { ok: false, message: 'Give the vehicle a name, “white tipper” will do.', field: 'vehicleName' };
-  }
-  const patterned = wantsPattern && pattern !== null;
-  if ((patterned || !vehicle) && wantsVolts && volts === null) {
-    return { ok: false, message: 'Which nominal voltage? One tap: no verdict is given without it.' };
-  }
-  const load = textOf(values.load);
-  const job = {
-    title,
-    vehicleId: vehicle?.id ?? values.ids.vehicle,
-    ...(vehicle ? {} : { vehicleName, plate: textOf(values.plate) }),
-    ...(wantsVolts && volts !== null ? { nominalVolts: volts } : {}),
-    ...(patterned
-      ? {
-          pattern,
-          kind: kind ?? 'module',
-          state: how,
-          ...(load === '' ? {} : { load }),
-          ...(asksInterlocks(pattern) && interlocks.length > 0 ? { interlocks } : {}),
-          ...(values.returns ? { returns: values.returns } : {}),
-        }
-      : {}),
-  };
-  return { ok: true, job: job as Omit<NewJob, 'id'> };
+/** What the circuits of a vehicle do, to be tapped; none while they are fetched, or where they cannot be. */
+function useFunctions(vehicle: KnownVehicle | undefined): readonly { id: string; name: string }[] {
+  const [got, setGot] = useState<{ of: string; list: readonly { id: string; name: string }[] } | null>(null);
+  const id = vehicle && vehicle.circuits > 0 ? vehicle.id : null;
+  useEffect(() => {
+    if (id === null) return;
+    const stop = new AbortController();
+    fetch(`/api/vehicles/${id}/functions`, { signal: stop.signal })
+      .then(async (response) => {
+        if (!response.ok) return;
+        const { functions } = (await response.json()) as { functions: { id: string; name: string }[] };
+        setGot({ of: id, list: functions });
+      })
+      .catch(() => undefined);
+    return () => stop.abort();
+  }, [id]);
+  return got !== null && got.of === id ? got.list : [];
 }
 
 /** From nothing to the first test: what fails, what its circuit is like, which voltage. A mapped vehicle needs the first only. */
@@ -110,11 +54,14 @@ export function NewJobForm({
   vehicles,
   more,
   chosen,
+  pictures = {},
 }: {
   vehicles: readonly KnownVehicle[];
   /** Whether the shop has others, to be found by name. */
   more: boolean;
   chosen: string | null;
+  /** The run of each pattern, drawn. */
+  pictures?: Readonly<Record<string, ReactNode>>;
 }) {
   const go = useGo();
   const [fresh] = useState(newId);
@@ -123,8 +70,12 @@ export function NewJobForm({
   const form = useKeptForm<NewJobWords>({
     keep: `new job ${chosen ?? ''}`,
     first: {
+      purpose: 'fault',
       vehicleId: chosen ?? vehicles[0]?.id ?? NEW,
       found: null,
+      function: null,
+      pluggedIn: null,
+      changed: false,
       sketch: false,
       pattern: null,
       kind: null,
@@ -145,125 +96,186 @@ export function NewJobForm({
       });
       if (posted.kind === 'away') return { ok: false, message: posted.message };
       if (!posted.ok) return { ok: false, message: posted.answer.message ?? 'It was not taken.' };
-      go(posted.answer.traced ? `/jobs/${tried.id}/trace` : `/jobs/${tried.id}`);
+      const view = posted.answer.traced ? '/trace' : values.purpose === 'survey' ? '/boxes' : '';
+      go(`/jobs/${tried.id}${view}`);
       return { ok: true };
     },
   });
-  const { setValue } = form;
-  const [vehicleId, found, sketch, pattern, kind, interlocks = [], volts, how, returns, vehicleName] =
-    form.watch([
-      'vehicleId',
-      'found',
-      'sketch',
-      'pattern',
-      'kind',
-      'interlocks',
-      'volts',
-      'how',
-      'returns',
-      'vehicleName',
-    ]);
-  const vehicle = known(vehicleId, found);
+  const { setValue, getValues } = form;
+  const values = form.watch();
+  const { interlocks = [], purpose = 'fault', pattern, how } = values;
+  const vehicle = known(values.vehicleId, values.found);
+  const functions = useFunctions(vehicle);
   const chooseVehicle = useCallback(
     (id: string, one: KnownVehicle | null) => {
       setValue('vehicleId', id, { shouldDirty: true });
       setValue('found', one, { shouldDirty: true });
+      setValue('function', null, { shouldDirty: true });
     },
     [setValue],
   );
-  const { unmapped, wantsPattern, wantsVolts } = wanted({ sketch }, vehicle);
+  const { unmapped, wantsPattern, wantsVolts } = wanted(values, vehicle);
+  const fault = purpose === 'fault';
+  /** The words of the complaint begin with what was tapped; what somebody typed stays. */
+  const tapFunction = (id: string) => {
+    const name = functions.find((one) => one.id === id)?.name ?? '';
+    const said = getValues('title')?.trim() ?? '';
+    const before = functions.some((one) => said === `${one.name} ${howWords(how)}`);
+    setValue('function', id, { shouldDirty: true });
+    if (said === '' || before) setValue('title', `${name} ${howWords(how)}`, { shouldDirty: true });
+  };
+  const tapHow = (id: string) => {
+    const said = getValues('title') ?? '';
+    const name = functions.find((one) => one.id === values.function)?.name;
+    setValue('how', id as NewJobWords['how'], { shouldDirty: true });
+    if (name && said === `${name} ${howWords(how)}`) setValue('title', `${name} ${howWords(id)}`);
+  };
+  const traced = (wantsPattern && pattern !== null) || (fault && !wantsPattern && values.function !== null);
+  const volts = (
+    <VoltsChoice chosen={values.volts} onChoose={(one) => setValue('volts', one, { shouldDirty: true })} />
+  );
   return (
-    <form onSubmit={form.submit} className="grid max-w-3xl gap-5">
+    <form onSubmit={form.submit} className="grid max-w-3xl gap-4">
+      <Choice
+        legend="What it is"
+        quiet
+        shape="row"
+        options={PURPOSES}
+        chosen={purpose}
+        onChoose={(id) => setValue('purpose', id as NewJobWords['purpose'], { shouldDirty: true })}
+      />
       <VehicleChoice
         label="Vehicle"
         name="vehicle"
-        first={found ? [...vehicles, found] : vehicles}
+        first={values.found ? [...vehicles, values.found] : vehicles}
         more={more}
-        chosen={vehicleId}
+        chosen={values.vehicleId}
         onChoose={chooseVehicle}
       >
         <option value={NEW}>One that is not here yet</option>
       </VehicleChoice>
       {vehicle ? null : (
-        <div className="grid gap-4 sm:grid-cols-2">
-          <Field label="Its name">
-            <input
-              {...form.register('vehicleName')}
-              maxLength={80}
-              className={INPUT}
-              placeholder="White tipper"
-            />
-          </Field>
-          <Field label="Plate, if there is one">
-            <input {...form.register('plate')} maxLength={20} className={INPUT} />
-          </Field>
-        </div>
+        <>
+          <div className="grid grid-cols-[3fr_2fr] gap-3">
+            <Field label="Its name">
+              <input
+                {...form.register('vehicleName')}
+                maxLength={80}
+                className={INPUT}
+                placeholder="White tipper"
+              />
+            </Field>
+            <Field label="Plate, if any">
+              <input {...form.register('plate')} maxLength={20} className={INPUT} />
+            </Field>
+          </div>
+          {volts}
+        </>
       )}
-      <Field label="What fails, in a few words">
+      <Field label={fault ? 'What fails, in a few words' : 'What is to be done'}>
         <input
           {...form.register('title')}
           maxLength={160}
           className={INPUT}
-          placeholder="Step lamp dead, interior lamps work"
+          placeholder={fault ? 'Step lamp dead, interior lamps work' : 'Read every slot of the cab fuse box'}
         />
       </Field>
-      {unmapped ? null : (
+      {fault && functions.length > 0 && !values.sketch ? (
+        <Choice
+          legend="Or tap what fails"
+          options={functions}
+          chosen={values.function}
+          onChoose={tapFunction}
+        />
+      ) : null}
+      {fault && !unmapped ? (
         <CheckField control={form.control} name="sketch">
           Its circuit is not among those mapped: sketch it from a pattern
         </CheckField>
-      )}
-      {wantsPattern ? (
-        <>
-          <Field label="What it feeds, as it is called" hint="Left empty, the words above stand for it">
-            <input {...form.register('load')} maxLength={60} className={INPUT} placeholder="Step lamp" />
-          </Field>
-          <Choice
-            legend="What its circuit is like"
-            options={PATTERNS.map((one) => ({ id: one.id, name: one.name, says: one.says }))}
-            chosen={pattern}
-            onChoose={(id) => setValue('pattern', id)}
-            shape="pairs"
-          />
-          {asksInterlocks(pattern) ? (
-            <Several
-              legend="What has to be made before it may run, if anything"
-              options={INTERLOCKS.map(([id, name]) => ({ id, name }))}
-              chosen={interlocks}
-              onChoose={(ids) => setValue('interlocks', ids as Interlock[], { shouldDirty: true })}
-            />
-          ) : null}
-          {pattern ? (
-            <Choice
-              legend="The way back to the battery"
-              options={RETURNS}
-              chosen={
-                returns ?? usualReturn(vehicle?.name ?? vehicleName ?? '', vehicle?.nominalVolts ?? volts)
-              }
-              onChoose={(id) => setValue('returns', id === 'insulated' ? 'insulated' : 'body')}
-            />
-          ) : null}
-          <Choice
-            legend="What it is"
-            options={LOAD_WORDS.map(([id, name]) => ({ id, name }))}
-            chosen={kind}
-            onChoose={(id) => setValue('kind', id as LoadWord)}
-          />
-          <Choice
-            legend="How it fails"
-            options={HOW.map(([id, name]) => ({ id, name }))}
-            chosen={how}
-            onChoose={(id) => setValue('how', id as NewJobWords['how'])}
-          />
-        </>
       ) : null}
-      {wantsVolts ? (
+      {wantsPattern || (fault && values.function) ? (
         <Choice
-          legend="Nominal voltage"
-          options={NOMINAL_VOLTS.map((one) => ({ id: String(one), name: `${one} V` }))}
-          chosen={volts === null ? null : String(volts)}
-          onChoose={(id) => setValue('volts', Number(id))}
+          legend="How it fails"
+          options={HOW.map(([id, name]) => ({ id, name }))}
+          chosen={how}
+          onChoose={tapHow}
         />
       ) : null}
+      {fault ? (
+        <div className="grid gap-2">
+          <Choice
+            legend="When it failed"
+            options={PLUGGED}
+            chosen={values.pluggedIn}
+            onChoose={(id) => setValue('pluggedIn', id as NewJobWords['pluggedIn'], { shouldDirty: true })}
+          />
+          {values.pluggedIn === 'something' ? (
+            <Field label="What was plugged in">
+              <input {...form.register('pluggedWords')} maxLength={200} className={INPUT} />
+            </Field>
+          ) : null}
+          <CheckField control={form.control} name="changed">
+            Something was changed or fitted before
+          </CheckField>
+          {values.changed ? (
+            <Field label="What was changed">
+              <input {...form.register('changedWords')} maxLength={200} className={INPUT} />
+            </Field>
+          ) : null}
+        </div>
+      ) : null}
+      {wantsPattern ? (
+        <>
+          <Choice
+            legend="What its circuit is like"
+            options={PATTERNS.map((one) => ({
+              id: one.id,
+              name: one.name,
+              says: one.says,
+              drawn: pictures[one.id],
+            }))}
+            chosen={pattern}
+            onChoose={(id) => setValue('pattern', id, { shouldDirty: true })}
+            shape="pairs"
+          />
+          {pattern ? (
+            <>
+              <Choice
+                legend="What it feeds is a"
+                options={LOAD_WORDS.map(([id, name]) => ({ id, name }))}
+                chosen={values.kind}
+                onChoose={(id) => setValue('kind', id as LoadWord, { shouldDirty: true })}
+              />
+              <Field label="What it feeds, as it is called" hint="Left empty, the words above stand for it">
+                <input {...form.register('load')} maxLength={60} className={INPUT} placeholder="Step lamp" />
+              </Field>
+              {asksInterlocks(pattern) ? (
+                <Several
+                  legend="What has to be made before it may run, if anything"
+                  options={INTERLOCKS.map(([id, name]) => ({ id, name }))}
+                  chosen={interlocks}
+                  onChoose={(ids) => setValue('interlocks', ids as Interlock[], { shouldDirty: true })}
+                />
+              ) : null}
+              <Choice
+                legend="The way back to the battery"
+                options={RETURNS}
+                chosen={
+                  values.returns ??
+                  usualReturn(
+                    vehicle?.name ?? values.vehicleName ?? '',
+                    vehicle?.nominalVolts ?? values.volts,
+                  )
+                }
+                onChoose={(id) =>
+                  setValue('returns', id === 'insulated' ? 'insulated' : 'body', { shouldDirty: true })
+                }
+              />
+            </>
+          ) : null}
+        </>
+      ) : null}
+      {vehicle && wantsVolts ? volts : null}
       {form.problem ? <Problem>{form.problem}</Problem> : null}
       <div className="sticky bottom-16 bg-paper py-2 lg:static">
         <Button
@@ -272,9 +284,14 @@ export function NewJobForm({
           disabled={form.busy}
           className="h-14 w-full px-6 text-lg sm:w-auto"
         >
-          {wantsPattern && pattern ? 'To the first test' : 'Open the job'}
+          {traced ? 'To the first test' : 'Open the job'}
         </Button>
       </div>
     </form>
   );
+}
+
+function howWords(how: string): string {
+  const [, word = ''] = HOW.find(([id]) => id === how) ?? [];
+  return word.toLowerCase();
 }

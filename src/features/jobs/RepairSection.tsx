@@ -81,7 +81,12 @@ export function RepairSection() {
   const { fields: parts, append } = useFieldArray({ control: form.control, name: 'parts' });
   const temporary = form.watch('temporary');
   return (
-    <Section id="repair" number={5} title="Repair" done={job.repairs.length > 0}>
+    <Section
+      id="repair"
+      number={job.complaint?.work ? 3 : 5}
+      title={job.complaint?.work ? 'Done' : 'Repair'}
+      done={job.repairs.length > 0}
+    >
       {job.repairs.map((repair) => (
         <div key={repair.words} className="mb-3">
           <p className="text-lg font-semibold">

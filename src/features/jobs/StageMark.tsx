@@ -6,6 +6,8 @@ const STAGES: Readonly<Record<string, { word: string; mark: string }>> = {
   proved: { word: 'Proved', mark: '●' },
   waiting: { word: 'Waiting', mark: '‖' },
   closed: { word: 'Closed', mark: '✓' },
+  working: { word: 'Work begun', mark: '○' },
+  done: { word: 'Work done', mark: '●' },
 };
 
 export function StageMark({ stage }: { stage: string }) {

@@ -1,7 +1,7 @@
 /** What is typed in the forms of a job, as the entry that the server takes, or the field that is wrong and why. */
 import { checkEvent, type EventBody } from '#core/format';
 import { type ComplaintWords, entryOf } from './ComplaintForm';
-import { jobAsked, type NewJobWords } from './NewJobForm';
+import { jobAsked, type NewJobWords } from './newJob';
 import { entriesOf, type RepairWords } from './RepairSection';
 
 /** By the schema that the server checks it by. */
@@ -166,6 +166,12 @@ describe('a new job', () => {
   const unmapped = { ...known, id: 'v2', nominalVolts: null, circuits: 0 };
   type Known = Parameters<typeof jobAsked>[1];
   const words = (more: Partial<NewJobWords> = {}): NewJobWords => ({
+    purpose: 'fault',
+    function: null,
+    pluggedIn: null,
+    pluggedWords: '',
+    changed: false,
+    changedWords: '',
     vehicleId: 'v1',
     found: null,
     vehicleName: '',
@@ -201,6 +207,38 @@ describe('a new job', () => {
         load: 'lamp',
       },
     });
+  });
+
+  test('a function that was tapped is sent with how it fails, and not beside a pattern', () => {
+    expect(asked({ function: 'fan', how: 'weak' }, known)).toMatchObject({
+      job: { function: 'fan', state: 'weak' },
+    });
+    const sketched = asked({ function: 'fan', sketch: true, pattern: 'relay' }, known);
+    expect(sketched.ok && 'function' in sketched.job).toBe(false);
+  });
+
+  test('what was plugged in or changed is sent where something was said of it', () => {
+    expect(asked({ pluggedIn: 'nothing' }, known)).toMatchObject({ job: { nothingPluggedIn: true } });
+    expect(asked({ pluggedIn: 'something', pluggedWords: ' cool box ' }, known)).toMatchObject({
+      job: { pluggedIn: 'cool box' },
+    });
+    expect(asked({ changed: true, changedWords: 'new radio' }, known)).toMatchObject({
+      job: { changedBefore: 'new radio' },
+    });
+    const nothing = asked({ pluggedWords: 'cool box', changedWords: 'new radio' }, known);
+    expect(nothing).toEqual({ ok: true, job: { title: 'Step lamp dead', vehicleId: 'v1' } });
+  });
+
+  test('work is no fault: it asks for no pattern and no voltage, and says nothing of what failed', () => {
+    const work = asked(
+      { purpose: 'survey', title: 'Read the cab box', function: 'fan', pluggedIn: 'something' },
+      unmapped,
+    );
+    expect(work).toEqual({ ok: true, job: { title: 'Read the cab box', vehicleId: 'v2', work: 'survey' } });
+    expect(asked({ purpose: 'change', vehicleName: 'White tipper' }, undefined)).toMatchObject({
+      job: { work: 'change', vehicleName: 'White tipper' },
+    });
+    expect(asked({ purpose: 'mapping', title: '' }, known)).toMatchObject({ ok: false, field: 'title' });
   });
 
   test('what has to be made first is sent where the pattern asks for it', () => {

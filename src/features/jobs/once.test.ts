@@ -8,6 +8,7 @@ import sharp from 'sharp';
 import type { JobEvent } from '#core/format/jobSchema';
 import type { PanelSetFile, Slot } from '#core/format/panelSchema';
 import type { NewJob } from '#core/format/requestSchemas';
+import { CircuitModel } from '#core/network';
 import { currentActor } from '@/access';
 import { database } from '@/db/client';
 import {
@@ -21,7 +22,13 @@ import {
   vehicles,
 } from '@/db/schema';
 import { bringDemo } from '@/features/demo/server';
-import { importFile, learnFact, listVehicles, loadVehicle } from '@/features/vehicles/server';
+import {
+  addVehicleAlone,
+  importFile,
+  learnFact,
+  listVehicles,
+  loadVehicle,
+} from '@/features/vehicles/server';
 import { demoText } from '../../../testing/circuits';
 import { colleague, migrate, stranger, withDatabase } from '../../../testing/database';
 import { appendEvents, beginJob, keepPhoto, listJobs, loadJob, openJob } from './server';
@@ -105,6 +112,56 @@ describe('opening a job', () => {
     expect(job.events.map((event) => event.body)).toEqual([
       { kind: 'complaint', words: 'Shelf lamps flicker when it rains' },
     ]);
+  });
+
+  test('a function that was tapped is the complaint’s, in a setting in which such a complaint can be', async () => {
+    const actor = await currentActor();
+    const vehicle = (await listVehicles(actor)).find((one) => one.name === 'Bakery van')!;
+    const of = async (state: NewJob['state']) => {
+      const id = randomUUID();
+      const input = { id, vehicleId: vehicle.id, title: 'Fan', function: 'cabinet-fan', state };
+      expect(await beginJob(actor, input)).toMatchObject({ ok: true, traced: true });
+      const { circuits, events } = (await loadJob(actor, id))!;
+      const body = events[0]!.body;
+      if (body.kind !== 'complaint') throw new Error('no complaint');
+      const circuit = circuits.find(({ functions }) => functions.some((one) => one.id === body.function))!;
+      const model = new CircuitModel(circuit);
+      return { body, on: model.expectedOn(model.function(body.function!), body.condition!) };
+    };
+    expect(await of('weak')).toMatchObject({ body: { function: 'cabinet-fan', state: 'weak' }, on: true });
+    expect(await of('on-when-off')).toMatchObject({ on: false });
+    const unknown = { id: randomUUID(), vehicleId: vehicle.id, title: 'Fan', function: 'no-such' };
+    expect(await beginJob(actor, unknown)).toMatchObject({ ok: true, traced: false });
+  });
+
+  test('work is opened as work, on a new vehicle without a voltage; what was plugged in is asked no more', async () => {
+    const actor = await currentActor();
+    const work = newJob({ work: 'survey', pattern: undefined, nominalVolts: undefined });
+    expect(await beginJob(actor, work)).toMatchObject({ ok: true, traced: false });
+    const [row] = await listJobs(actor, { vehicleId: work.vehicleId });
+    expect(row).toMatchObject({ title: work.title, stage: 'working' });
+    const fault = newJob({ nothingPluggedIn: true });
+    await beginJob(actor, fault);
+    const job = (await loadJob(actor, fault.id))!;
+    expect(job.events.map(({ body }) => body)).toMatchObject([
+      { kind: 'complaint' },
+      { kind: 'plugged-in', appliance: false },
+    ]);
+  });
+
+  test('a vehicle is added once, however often it is asked for, and its plate is nobody else’s', async () => {
+    const actor = await currentActor();
+    const input = { id: randomUUID(), vehicleId: randomUUID(), name: 'Grey tipper', plate: 'MB 771' };
+    const answers = await Promise.all([1, 2, 3].map(() => addVehicleAlone(actor, input)));
+    expect(answers.every(({ ok }) => ok)).toBe(true);
+    const maps = await loadVehicle(actor, input.vehicleId);
+    expect(maps!.vehicle).toMatchObject({ name: 'Grey tipper', plate: 'MB 771', nominalVolts: null });
+    const other = { ...input, id: randomUUID(), vehicleId: randomUUID() };
+    expect(await addVehicleAlone(actor, other)).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('MB 771'),
+    });
+    expect(await loadVehicle(actor, other.vehicleId)).toBeNull();
   });
 
   test('an id of another shop is refused and tells nothing', async () => {

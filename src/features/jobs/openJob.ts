@@ -1,7 +1,9 @@
 /** Opening a job: the job alone, or with all that a new one needs, in one transaction. */
 import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
-import type { NewJob } from '#core/format';
+import { conditionComplained } from '#core/diagnosis';
+import type { EventBody, NewJob } from '#core/format';
+import { CircuitModel } from '#core/network';
 import { INTERLOCKS, LOAD_WORDS, PATTERNS } from '#core/notation';
 import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
@@ -17,7 +19,7 @@ import {
   panelSetVersions,
   vehicles,
 } from '@/db/schema';
-import { addPattern, addVehicle, setNominalVolts } from '@/features/vehicles/server';
+import { addPattern, addVehicle, newestCircuits, setNominalVolts } from '@/features/vehicles/server';
 import { appendIn } from './appendEvents';
 
 export interface JobInput {
@@ -101,11 +103,16 @@ export function beginJob(actor: Actor, input: NewJob): Promise<BegunJob> {
 async function begin(tx: Transaction, actor: Actor, input: NewJob): Promise<BegunJob> {
   const { id, vehicleId, title, nominalVolts } = input;
   if (input.vehicleName !== undefined) {
-    if (nominalVolts === undefined) {
+    if (nominalVolts === undefined && input.work === undefined) {
       return { ok: false, message: 'Say the nominal voltage: no verdict is given without it.' };
     }
     const { vehicleName: name, plate = '' } = input;
-    const added = await addVehicle(tx, actor, { id: vehicleId, name, plate, nominalVolts });
+    const added = await addVehicle(tx, actor, {
+      id: vehicleId,
+      name,
+      plate,
+      nominalVolts: nominalVolts ?? null,
+    });
     if (!added.ok) return added;
   } else if (nominalVolts !== undefined) await setNominalVolts(tx, actor, vehicleId, nominalVolts);
   const pattern = PATTERNS.find((one) => one.id === input.pattern);
@@ -119,23 +126,54 @@ async function begin(tx: Transaction, actor: Actor, input: NewJob): Promise<Begu
       })
     : null;
   if (made && !made.ok) return made;
+  const named = made ?? (await namedFunction(tx, vehicleId, input));
   const files = made ? { circuitFileIds: [made.fileId] } : {};
   const opened = await openJobIn(tx, actor, { id, vehicleId, title, ...files });
   if (!opened.ok) return opened;
+  const madeAt = new Date().toISOString();
+  const entry = (clientOrder: number, body: EventBody) => ({
+    id: randomUUID(),
+    jobId: id,
+    madeAt,
+    clientOrder,
+    body,
+  });
   const stored = await appendIn(tx, actor, [
-    {
-      id: randomUUID(),
-      jobId: id,
-      madeAt: new Date().toISOString(),
-      clientOrder: 0,
-      body: {
-        kind: 'complaint',
-        words: title,
-        ...(made ? { function: made.function, condition: made.condition, state: input.state ?? 'dead' } : {}),
-      },
-    },
+    entry(0, {
+      kind: 'complaint',
+      words: title,
+      ...(named
+        ? { function: named.function, condition: named.condition, state: input.state ?? 'dead' }
+        : {}),
+      ...(input.work ? { work: input.work } : {}),
+      ...said('pluggedIn', input.pluggedIn),
+      ...(input.pluggedIn === undefined ? {} : { appliance: { fusesTaken: 0 } }),
+      ...said('changedBefore', input.changedBefore),
+    }),
+    ...(input.nothingPluggedIn ? [entry(1, { kind: 'plugged-in', appliance: false })] : []),
   ]);
-  return stored.ok ? { ok: true, id, traced: made !== null } : stored;
+  return stored.ok ? { ok: true, id, traced: named !== null } : stored;
+}
+
+function said<Field extends string>(field: Field, words: string | undefined): { [field in Field]?: string } {
+  const text = words?.trim() ?? '';
+  return (text === '' ? {} : { [field]: text }) as { [field in Field]?: string };
+}
+
+/** A function of the vehicle's circuits that was tapped, in the setting that such a complaint is likeliest of. */
+async function namedFunction(
+  tx: Transaction,
+  vehicleId: string,
+  input: NewJob,
+): Promise<{ function: string; condition: string } | null> {
+  if (input.function === undefined) return null;
+  for (const { file } of await newestCircuits(tx, [vehicleId])) {
+    if (!file.functions.some(({ id }) => id === input.function)) continue;
+    const unbidden = input.state === 'on-when-off';
+    const condition = conditionComplained(new CircuitModel(file), input.function, unbidden);
+    if (condition !== null) return { function: input.function, condition };
+  }
+  return null;
 }
 
 /** What fails, without how: "Warming jacket dead" is about the warming jacket. */

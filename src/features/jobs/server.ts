@@ -12,6 +12,7 @@ export { type ImportedJob, importJob } from './importJob';
 export { learnOnJob } from './learnOnJob';
 export { countJobs, JOB_PAGE, type JobList, type JobRow, listJobs } from './listJobs';
 export { type BegunJob, beginJob, type JobInput, openJob, openJobIn } from './openJob';
+export { PatternPicture } from './PatternPicture';
 export { keepPhoto, readPhoto } from './photoStore';
 export {
   eventsAfter,

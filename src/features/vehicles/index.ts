@@ -1,4 +1,7 @@
+export { AddVehicle } from './AddVehicle';
 export { CopyFromSister } from './CopyFromSister';
+export { FindVehicle } from './FindVehicle';
 export { wasOf } from './fact';
 export { ImportBox } from './ImportBox';
 export { VehicleChoice } from './VehicleChoice';
+export { VoltsChoice } from './VoltsChoice';

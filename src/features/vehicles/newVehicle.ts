@@ -1,6 +1,7 @@
 /** A vehicle that is new, and what a first job puts on it: its voltage, the circuit of a pattern. */
 import { and, eq, isNull } from 'drizzle-orm';
 import { checkCircuit, fitCircuit } from '#core/circuit';
+import type { NewVehicle } from '#core/format';
 import {
   circuitOfPattern,
   type Interlock,
@@ -11,6 +12,7 @@ import {
 } from '#core/notation';
 import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
+import { once } from '@/db/once';
 import { keepVehicle } from '@/db/projections/searchRows';
 import { vehicles } from '@/db/schema';
 import { importIn } from './importMap';
@@ -25,7 +27,8 @@ export async function addVehicle(
     readonly id: string;
     readonly name: string;
     readonly plate: string;
-    readonly nominalVolts: number;
+    /** Null where nobody knows it yet. */
+    readonly nominalVolts: number | null;
   },
 ): Promise<{ ok: true } | { ok: false; message: string }> {
   const plate = input.plate.trim() === '' ? `no plate (${input.id.slice(0, 4)})` : input.plate.trim();
@@ -55,6 +58,14 @@ export async function addVehicle(
   return same
     ? { ok: true }
     : { ok: false, message: `A vehicle with the plate ${plate} is recorded already.` };
+}
+
+/** The same for itself, before any job. */
+export function addVehicleAlone(actor: Actor, input: NewVehicle): Promise<{ ok: boolean; message?: string }> {
+  const { vehicleId, name, plate = '', nominalVolts = null } = input;
+  return once(actor, { id: input.id, kind: 'new-vehicle' }, (tx) =>
+    addVehicle(tx, actor, { id: vehicleId, name, plate, nominalVolts }),
+  );
 }
 
 /** Puts the circuit of a pattern on a vehicle, beside those that it has; gives its file id and what fails in it. */

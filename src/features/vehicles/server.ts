@@ -11,6 +11,6 @@ export {
   recentVehicles,
   VEHICLE_PAGE,
 } from './listVehicles';
-export { addPattern, addVehicle, setNominalVolts } from './newVehicle';
-export { loadVehicle, type Vehicle, type VehicleMaps } from './readVehicles';
+export { addPattern, addVehicle, addVehicleAlone, setNominalVolts } from './newVehicle';
+export { loadVehicle, newestCircuits, type Vehicle, type VehicleMaps } from './readVehicles';
 export { type Found, type FoundSlot, searchShop } from './search';

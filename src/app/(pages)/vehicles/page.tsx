@@ -1,7 +1,9 @@
 import { isUuid } from '#core/format';
 import { currentActor } from '@/access';
+import { AddVehicle, FindVehicle } from '@/features/vehicles';
 import { countVehicles, listVehicles, searchShop, VEHICLE_PAGE } from '@/features/vehicles/server';
-import { ButtonLink, buttonClass, INPUT } from '@/ui/controls';
+import { ButtonLink } from '@/ui/controls';
+import { Fold } from '@/ui/Fold';
 import { PlaceLink } from '@/ui/PlaceLink';
 
 export const metadata = { title: 'Vehicles' };
@@ -22,28 +24,14 @@ export default async function VehiclesPage({
     text.trim() === '' ? null : searchShop(actor, text),
   ]);
   return (
-    <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
-      <h1 className="mb-4 text-3xl">
+    <div className="mx-auto max-w-6xl px-4 py-3 lg:px-6 lg:py-6">
+      <h1 className="text-3xl">
         Vehicles <span className="reading text-copper">{count}</span>
       </h1>
-      <form className="mb-5 max-w-xl">
-        <label htmlFor="slot-search" className="mb-1 block font-semibold">
-          Find a vehicle, or a slot in any of them
-        </label>
-        <div className="flex gap-2">
-          <input
-            id="slot-search"
-            name="slot"
-            type="search"
-            defaultValue={text}
-            placeholder="plate, name, fuse 14, mirror heating, yellow 20 …"
-            className={INPUT}
-          />
-          <button type="submit" className={buttonClass('plain')}>
-            Find
-          </button>
-        </div>
-      </form>
+      <FindVehicle text={text} />
+      <Fold title="Add a vehicle" first={count === 0} className="mb-4">
+        <AddVehicle />
+      </Fold>
       {found ? (
         <section aria-label="Found" className="mb-8">
           <p className="font-semibold" role="status">
@@ -96,19 +84,23 @@ export default async function VehiclesPage({
           <li key={vehicle.id} className="border-b border-line">
             <PlaceLink
               href={`/vehicles/${vehicle.id}`}
-              className="grid gap-1 py-4 hover:bg-sunk sm:grid-cols-[1fr_14rem_8rem]"
+              className="grid grid-cols-[1fr_auto] gap-x-3 py-2.5 hover:bg-sunk sm:grid-cols-[1fr_14rem_8rem] sm:py-4"
             >
-              <span>
-                <span className="block text-lg font-bold">{vehicle.name}</span>
-                <span className="text-soft">{vehicle.notes}</span>
+              <span className="text-lg font-bold">{vehicle.name}</span>
+              <span className="reading self-center sm:order-3">{vehicle.plate}</span>
+              <span className="col-span-2 text-soft sm:order-2 sm:col-span-1">
+                {[
+                  `${vehicle.make} ${vehicle.model} ${vehicle.year ?? ''}`.trim(),
+                  vehicle.nominalVolts === null ? 'voltage not known' : `${vehicle.nominalVolts} V`,
+                ]
+                  .filter((one) => one !== '')
+                  .join(' · ')}
               </span>
-              <span>
-                {vehicle.make} {vehicle.model} {vehicle.year}
-                <span className="block text-soft">
-                  {vehicle.nominalVolts === null ? 'voltage not known' : `${vehicle.nominalVolts} V`}
+              {vehicle.notes ? (
+                <span className="col-span-2 line-clamp-2 text-sm text-soft sm:order-4 sm:col-span-3">
+                  {vehicle.notes}
                 </span>
-              </span>
-              <span className="reading">{vehicle.plate}</span>
+              ) : null}
             </PlaceLink>
           </li>
         ))}

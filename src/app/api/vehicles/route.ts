@@ -1,6 +1,7 @@
+import { type NewVehicle, validateNewVehicle } from '#core/format';
 import { currentActor } from '@/access';
-import { chooseVehicles } from '@/features/vehicles/server';
-import { answering } from '@/http/answers';
+import { addVehicleAlone, chooseVehicles } from '@/features/vehicles/server';
+import { answering, readRequest, refuseWith } from '@/http/answers';
 
 /** Most that a choice shows. */
 const SHOWN = 20;
@@ -14,5 +15,15 @@ export function GET(request: Request) {
     return Response.json({
       vehicles: await chooseVehicles(await currentActor(), text, SHOWN, withBoxes),
     });
+  });
+}
+
+/** Adds a vehicle; asked again it answers the same. */
+export function POST(request: Request) {
+  return answering(async () => {
+    const input = await readRequest<NewVehicle>(request, validateNewVehicle);
+    if (!input.ok) return input.answer;
+    const made = await addVehicleAlone(await currentActor(), input.value);
+    return made.ok ? Response.json(made) : refuseWith(400, 'not-added', made.message ?? 'It was not added.');
   });
 }

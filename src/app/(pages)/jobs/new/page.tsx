@@ -1,6 +1,8 @@
 import { isUuid } from '#core/format';
+import { PATTERNS } from '#core/notation';
 import { currentActor } from '@/access';
 import { NewJobForm } from '@/features/jobs';
+import { PatternPicture } from '@/features/jobs/server';
 import { countVehicles, knownVehicles, recentVehicles } from '@/features/vehicles/server';
 
 export const metadata = { title: 'New job' };
@@ -22,9 +24,16 @@ export default async function NewJobPage({
   ]);
   const vehicles = [...chosen, ...recent.filter((one) => one.id !== chosen[0]?.id)];
   return (
-    <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
-      <h1 className="mb-5 text-3xl">New job</h1>
-      <NewJobForm vehicles={vehicles} more={count > vehicles.length} chosen={chosen[0]?.id ?? null} />
+    <div className="mx-auto max-w-6xl px-4 py-3 lg:px-6 lg:py-6">
+      <h1 className="mb-3 text-2xl lg:mb-5 lg:text-3xl">New job</h1>
+      <NewJobForm
+        vehicles={vehicles}
+        more={count > vehicles.length}
+        chosen={chosen[0]?.id ?? null}
+        pictures={Object.fromEntries(
+          PATTERNS.map(({ id }) => [id, <PatternPicture key={id} pattern={id} />]),
+        )}
+      />
     </div>
   );
 }
