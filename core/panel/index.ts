@@ -12,7 +12,7 @@ export { judgeSlot, numberQuery, plain, RATING_ONLY, SAME_WORDS, searchSlots, wo
 export { nameQuestion, nameWords, type SearchQuestion, slotQuestion, slotWords } from './searchTerms';
 export { seenRows, slotSentence } from './sentence';
 export { forSister } from './sister';
-export { type SlotChoice, slotChoices, slotKey } from './slotChoices';
+export { type Occupant, occupantsOf, type SlotChoice, slotChoices, slotKey } from './slotChoices';
 export { type SceneSlot, type SlotScene, slotScene } from './slotScene';
 export { type SlotStateEntry, stateProblem, wantsProof, withSafetyAnswers, withStates } from './slotStates';
 export { panelSvg } from './svg';

@@ -27,3 +27,25 @@ export function slotChoices(panels: readonly Panel[], kind: CircuitPart['kind'])
       }),
   );
 }
+
+/** A fuse or relay of the vehicle's circuits, as it may sit in a slot. */
+export interface Occupant {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: CircuitPart['kind'];
+  readonly slot?: PartSlot | undefined;
+}
+
+/** What may sit in a slot of a box: parts of its kind, those that sit nowhere yet first; `here` is the one that does. */
+export function occupantsOf(
+  parts: readonly Occupant[],
+  panel: Pick<Panel, 'id'>,
+  { id, type }: Pick<Panel['slots'][number], 'id' | 'type'>,
+): { readonly here: Occupant | null; readonly choices: readonly Occupant[] } {
+  const once = [...new Map(parts.map((part) => [part.id, part])).values()];
+  const choices = once
+    .filter(({ kind }) => kind === type)
+    .sort((one, other) => Number(one.slot !== undefined) - Number(other.slot !== undefined));
+  const key = slotKey({ panel: panel.id, slot: id });
+  return { here: choices.find(({ slot }) => slotKey(slot) === key) ?? null, choices };
+}

@@ -1,5 +1,6 @@
 'use client';
 
+import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import type { Panel, Slot } from '#core/format';
 import { KEY_STATE_WORDS, type KeyState, type SlotReading } from '#core/limits';
@@ -24,6 +25,7 @@ import { Button, Caution, INPUT, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { Pressed } from '@/ui/Pressed';
 import { SafetyQuestion } from '@/ui/SafetyQuestion';
+import { useSwipe } from '@/ui/useSwipe';
 import { DamageList } from './DamageList';
 import { SlotStateForm } from './SlotStateForm';
 import { byPlace, type Ends, OUT, PAIRS, THREE } from './slotAnswers';
@@ -70,6 +72,14 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
   );
   const [chosen, setChosen] = useState<string | null>(null);
   const [fuseOut, setFuseOut] = useState(false);
+  /** The slot so many further on in the order of the test, at its end the first again. */
+  const goBy = (by: number) => {
+    const at = order.findIndex(({ id }) => id === slot?.id);
+    const next = order[(at + by + order.length) % order.length];
+    if (next) setChosen(next.id);
+    setFuseOut(false);
+  };
+  const bind = useSwipe((towards) => goBy(-towards));
   const untested = order.find((slot) => results.get(slot.id)?.verdict === 'untested');
   const slot = order.find((one) => one.id === chosen) ?? untested ?? order[0];
   const counts = countVerdicts([...results.values()]);
@@ -146,13 +156,24 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
       </div>
       <div className="contents lg:sticky lg:top-36 lg:order-2 lg:block lg:self-start">
         <article
-          className="order-1 rounded-lg border-2 border-copper bg-sheet p-3 lg:rounded-b-none lg:border-b-0 lg:p-4"
+          className="order-1 touch-pan-y rounded-lg border-2 border-copper bg-sheet p-3 lg:rounded-b-none lg:border-b-0 lg:p-4"
           aria-labelledby="slot-title"
           data-slot-card={slot.id}
+          {...bind()}
         >
-          <p className="text-sm text-soft">
-            {KEY_STATE_WORDS[state]} · {order.indexOf(slot) + 1} of {order.length}
-          </p>
+          <div className="-mt-1 flex items-center justify-between gap-2">
+            <p className="text-sm text-soft">
+              {KEY_STATE_WORDS[state]} · {order.indexOf(slot) + 1} of {order.length}
+            </p>
+            <span className="flex gap-1">
+              <Button aria-label="Slot before" look="quiet" onClick={() => goBy(-1)}>
+                <ChevronLeft aria-hidden="true" className="size-5" />
+              </Button>
+              <Button aria-label="Slot after" look="quiet" onClick={() => goBy(1)}>
+                <ChevronRight aria-hidden="true" className="size-5" />
+              </Button>
+            </span>
+          </div>
           <h2 id="slot-title" className="text-2xl" data-testid="slot-title">
             {slotTitle(slot)}
           </h2>

@@ -10,6 +10,7 @@ import { requestFor, type Tried } from '@/sync/requestFor';
 import { Choice } from '@/ui/Choice';
 import { Button } from '@/ui/controls';
 import { PlaceLink } from '@/ui/PlaceLink';
+import { Toasts } from '@/ui/Toast';
 import { LiveCircuit } from './LiveCircuit';
 import type { NewLoad } from './LoadBehind';
 import { TextPane } from './TextPane';
@@ -217,16 +218,18 @@ export function CircuitView({
         />
       ) : null}
       {circuit ? (
-        <LiveCircuit
-          vehicleId={vehicleId}
-          stored={saved !== null && !changed}
-          circuit={circuit}
-          view={view}
-          panels={panels}
-          selected={selected}
-          onSelect={setSelected}
-          onGrow={grow}
-        />
+        <Toasts>
+          <LiveCircuit
+            vehicleId={vehicleId}
+            stored={saved !== null && !changed}
+            circuit={circuit}
+            view={view}
+            panels={panels}
+            selected={selected}
+            onSelect={setSelected}
+            onGrow={grow}
+          />
+        </Toasts>
       ) : null}
       {view === 'table' && saved ? <WhatIsSeen vehicleId={vehicleId} jobs={jobs} /> : null}
     </div>

@@ -12,6 +12,7 @@ import { Dialog } from '@/ui/Dialog';
 import { Fold } from '@/ui/Fold';
 import { Select } from '@/ui/Select';
 import { saveFile } from '@/ui/saveFile';
+import { useSay } from '@/ui/Toast';
 import { useWide } from '@/ui/useWide';
 import { useAnswer, useCircuitWorker } from '@/workers/useCircuitWorker';
 import { CircuitDrawing, liveMarks, voltsText } from './CircuitDrawing';
@@ -96,6 +97,7 @@ export function LiveCircuit({
   const live = state ? liveMarks(state, marks, supply, moved, circuit.reference) : null;
   const [run, setRun] = useState<string>('');
   const wide = useWide();
+  const say = useSay();
   /** On a phone, what is slid up over the drawing. */
   const [sheet, setSheet] = useState<'now' | 'part' | 'run' | null>(null);
   const function_ = circuit.functions.find((one) => one.id === run);
@@ -104,6 +106,7 @@ export function LiveCircuit({
     if (!diagram) return;
     const volts = new Map((state?.nodes ?? []).map((one) => [one.node, voltsText(one)]));
     saveFile(`${circuit.id}.svg`, 'image/svg+xml', diagramSvg(diagram, circuit.name, volts));
+    say(`${circuit.id}.svg is saved, with the volts as they stand`);
   };
   if (view === 'table') {
     return (

@@ -3,10 +3,10 @@
 import { useState } from 'react';
 import type { CircuitPart, Panel } from '#core/format';
 import { slotChoices, slotKey } from '#core/panel';
+import { usePartFact } from '@/features/vehicles';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Problem } from '@/ui/controls';
 import { Select } from '@/ui/Select';
-import { usePartFact } from './usePartFact';
 
 /** In which slot of the vehicle's boxes a fuse or relay sits. */
 export function SlotForm({

@@ -16,6 +16,7 @@ import { Check } from '@/ui/Check';
 import { Button, Problem } from '@/ui/controls';
 import { type Column, LongTable } from '@/ui/LongTable';
 import { saveFile } from '@/ui/saveFile';
+import { useSay } from '@/ui/Toast';
 import { type Ask, useAnswer } from '@/workers/useCircuitWorker';
 
 type StateRow = StateTable['rows'][number];
@@ -85,6 +86,7 @@ export function StateTableView({
   /** What is turned until somebody chooses otherwise; all dials where not said. */
   vary?: readonly string[] | undefined;
 }) {
+  const say = useSay();
   const dials = useMemo(() => dialsOf(circuit), [circuit]);
   const [left, setLeft] = useState<readonly string[]>(() =>
     vary ? dials.map(({ id }) => id).filter((id) => !vary.includes(id)) : [],
@@ -113,7 +115,9 @@ export function StateTableView({
     [circuit, table, cellOf, first],
   );
   const save = () => {
-    if (table) saveFile(`${circuit.id}-states.csv`, 'text/csv', tableCsv(table));
+    if (!table) return;
+    saveFile(`${circuit.id}-states.csv`, 'text/csv', tableCsv(table));
+    say(`${circuit.id}-states.csv is saved`);
   };
   return (
     <section aria-labelledby="table-title">

@@ -4,11 +4,11 @@ import { useState } from 'react';
 import type { PartOf } from '#core/format';
 import { spokenWord } from '#core/limits';
 import { readNumber } from '#core/quantity';
+import { usePartFact } from '@/features/vehicles';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { readList } from '@/ui/ReadField';
 import { Select } from '@/ui/Select';
-import { usePartFact } from './usePartFact';
 
 const STATES: readonly NonNullable<PartOf<'wire'>['state']>[] = [
   'in-use',

@@ -21,10 +21,7 @@ const RETURNS = [
   { id: 'body', name: 'Body metal' },
   { id: 'insulated', name: 'Minus busbar or return wire' },
 ];
-const PURPOSES = [
-  { id: 'fault', name: 'Something fails' },
-  ...WORKS.map((id) => ({ id, name: WORK_WORDS[id] })),
-];
+const PURPOSES = [{ id: 'fault', name: 'Fault' }, ...WORKS.map((id) => ({ id, name: WORK_WORDS[id] }))];
 const PLUGGED = [
   { id: 'nothing', name: 'Nothing plugged in' },
   { id: 'something', name: 'Something was' },

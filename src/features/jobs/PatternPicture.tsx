@@ -20,6 +20,9 @@ function stripsOfPatterns(): ReadonlyMap<string, Strip> {
   );
 }
 
+/** Screen pixels to a point of the drawing. */
+const SCALE = 0.62;
+
 let strips: ReadonlyMap<string, Strip> | null = null;
 
 /** What a pattern looks like, small: from the battery's side on the left to earth on the right. */
@@ -31,7 +34,8 @@ export function PatternPicture({ pattern }: { pattern: string }) {
   return (
     <svg
       viewBox={`-6 ${strip.top - 2} ${strip.width + 12} ${height + 4}`}
-      className="mb-1 block h-9 max-w-full"
+      className="mb-1 block h-auto max-w-full"
+      style={{ width: (strip.width + 12) * SCALE }}
       aria-hidden="true"
       fill="none"
       stroke="var(--ink)"

@@ -4,7 +4,7 @@ import { Redo2, Undo2 } from 'lucide-react';
 import { useRouter } from 'next/navigation';
 import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { checkPanelSet, type Panel, type PanelSetFile } from '#core/format';
-import { begin, type Change, type History, neededSize, redo, step, undo } from '#core/panel';
+import { begin, type Change, type History, neededSize, type Occupant, redo, step, undo } from '#core/panel';
 import { draftsUnder, readDraft, writeDraft } from '@/sync/drafts';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
@@ -15,6 +15,7 @@ import { CsvImport } from './CsvImport';
 import { EditDrawing } from './EditDrawing';
 import { GridForm } from './GridForm';
 import { PanelForm } from './PanelForm';
+import { SitsHere } from './SitsHere';
 import { SlotForm } from './SlotForm';
 import { ThumbRow } from './ThumbRow';
 import { type CoverPhoto, CoverPicker } from './Underlay';
@@ -97,6 +98,7 @@ export function PanelEditor({
   file,
   version,
   panelId,
+  parts = [],
 }: {
   vehicleId: string;
   vehicleName: string;
@@ -104,6 +106,8 @@ export function PanelEditor({
   /** Of the set; 0 where there is none yet. */
   version: number;
   panelId: string | null;
+  /** Fuses and relays of the vehicle's circuits. */
+  parts?: readonly Occupant[];
 }) {
   const router = useRouter();
   /**
@@ -299,12 +303,23 @@ export function PanelEditor({
         </div>
         <div className="space-y-6">
           {slot ? (
-            <SlotForm
-              key={slot.id}
-              slot={slot}
-              drafts={fieldDrafts(key, slot.id)}
-              onChange={(fields) => change({ kind: 'set', slots: [slot.id], fields })}
-            />
+            <>
+              {known?.slots.some(({ id }) => id === slot.id) ? (
+                <SitsHere
+                  key={`here ${slot.id}`}
+                  vehicleId={vehicleId}
+                  parts={parts}
+                  panel={known}
+                  slot={slot}
+                />
+              ) : null}
+              <SlotForm
+                key={slot.id}
+                slot={slot}
+                drafts={fieldDrafts(key, slot.id)}
+                onChange={(fields) => change({ kind: 'set', slots: [slot.id], fields })}
+              />
+            </>
           ) : (
             <p className="border-l-4 border-line pl-3">
               {selected.length > 1

@@ -1,6 +1,7 @@
 import { currentActor } from '@/access';
 import { HandForm, PriorWeights } from '@/features/shop';
 import { handOf, learning } from '@/features/shop/server';
+import { PlaceLink } from '@/ui/PlaceLink';
 
 export const metadata = { title: 'Shop' };
 
@@ -13,6 +14,14 @@ export default async function ShopPage() {
       <p className="text-lg text-soft">{actor.town}</p>
       <HandForm person={actor.personName} hand={hand} />
       <PriorWeights weights={weights} jobs={jobs} reset={reset} />
+      <p className="mt-8">
+        <PlaceLink
+          href="/controls"
+          className="inline-flex min-h-11 items-center underline underline-offset-4"
+        >
+          All controls on one page
+        </PlaceLink>
+      </p>
     </div>
   );
 }

@@ -29,6 +29,11 @@ export default async function EditPanelPage({
         file={maps.panelSet?.file ?? null}
         version={maps.panelSet?.version ?? 0}
         panelId={box ?? null}
+        parts={maps.circuits.flatMap(({ file }) =>
+          file.parts.flatMap(({ id, name, kind, slot }) =>
+            kind === 'fuse' || kind === 'relay' ? [{ id, name, kind, ...(slot ? { slot } : {}) }] : [],
+          ),
+        )}
       />
     </div>
   );

@@ -2,9 +2,9 @@
 
 import { useRouter } from 'next/navigation';
 import { useRef } from 'react';
-import { wasOf } from '@/features/vehicles';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
+import { wasOf } from './fact';
 
 /** Keeps what was learned of a part, as a new version of every circuit of the vehicle that has it; null takes a field away. */
 export function usePartFact(
