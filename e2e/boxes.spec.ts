@@ -132,7 +132,7 @@ atBothSizes(
     await jobWithBox(page, 3, 3);
     const choosing = page.getByRole('button', { name: /What is done here$/ });
     if (await choosing.isVisible()) await choosing.click();
-    await page.getByRole('button', { name: 'What feeds it when' }).click();
+    await page.getByRole('radio', { name: 'What feeds it when' }).click();
     // Live in: slot 1 always, slot 2 until the modules sleep, slot 3 with the key at run.
     const live: Readonly<Record<string, readonly boolean[]>> = {
       'Key off': [true, true, false],
@@ -275,7 +275,7 @@ test('what is in a slot wants evidence; damage as found stands apart; a fuse is 
 }) => {
   await jobWithBox(page, 6, 6);
   await page.getByText(/^What is in it/).click();
-  const form = page.locator('details').filter({ hasText: 'What is in it' });
+  const form = page.getByTestId('slot-state-form');
   await form.getByLabel('State').selectOption('not-ordered');
   await form.getByLabel('How that is known').fill('empty');
   await form.getByRole('button', { name: 'Record the state' }).click();
@@ -384,7 +384,7 @@ test('a photo taken while the server is away is shown at once, and is there when
 
 test('a three-leg fuse has three ends, and one of its elements may be open by itself', async ({ page }) => {
   await jobWithBox(page, 2, 2, () => ({ family: 'micro-3' }));
-  await page.getByRole('button', { name: 'Key at run', exact: true }).click();
+  await page.getByRole('radio', { name: 'Key at run', exact: true }).click();
   await page.getByRole('button', { name: 'Tester proved' }).click();
   await page.getByRole('button', { name: /^All three lit/ }).click();
   await page.getByText('By meter, in volts').click();
@@ -400,7 +400,8 @@ test('a box is drawn as it is held askew, and goes to paper with a line for ever
   await openBox(page, app, 'bay');
   const slot = page.locator('[data-slot="fuse-31"]');
   const upright = (await slot.boundingBox())!;
-  await page.getByLabel('Held askew').fill('30');
+  const askewBy = page.getByRole('slider', { name: 'Held askew' });
+  for (let degrees = 0; degrees < 30; degrees += 10) await askewBy.press('PageUp');
   await expect(page.getByText('30°')).toBeVisible();
   const askew = (await slot.boundingBox())!;
   expect(Math.hypot(askew.x - upright.x, askew.y - upright.y)).toBeGreaterThan(10);
@@ -483,7 +484,7 @@ atBothSizes('every slot of a box is reached by its sentence, in every turn', asy
   const held = page.getByRole('button', { name: 'How it is held' });
   if (await held.isVisible()) await held.click();
   for (const edge of ['bottom', 'left', 'top', 'right']) {
-    await page.getByRole('button', { name: edge, exact: true }).click();
+    await page.getByRole('radio', { name: edge, exact: true }).click();
     const places = await frame.locator('[data-slot]').evaluateAll((slots) =>
       slots.map((slot) => {
         const box = slot.querySelector('rect')!.getBoundingClientRect();
@@ -524,8 +525,8 @@ test('before a hand goes in: the way to the third box, the isolation gate, tags 
 }) => {
   await page.goto(`${await app.job('Proving-cabinet fan dead')}/boxes`);
   const started = Date.now();
-  await page.getByRole('button', { name: 'Load-bay box', exact: true }).click();
-  await page.getByRole('button', { name: 'Open, isolate, exchange' }).click();
+  await page.getByRole('radio', { name: 'Load-bay box', exact: true }).click();
+  await page.getByRole('radio', { name: 'Open, isolate, exchange' }).click();
   await expect(page.getByTestId('steps')).toContainText('quarter-turn pins');
   await expect(page.getByTestId('steps')).toContainText('Forced, it breaks: the pins shear');
   expect(Date.now() - started).toBeLessThan(30_000);
@@ -580,8 +581,8 @@ test('before a hand goes in: the way to the third box, the isolation gate, tags 
 
   // Put back, and both functions seen to work: only then the exchange stands in nobody's way.
   await page.goBack();
-  await page.getByRole('button', { name: 'Load-bay box', exact: true }).click();
-  await page.getByRole('button', { name: 'Open, isolate, exchange' }).click();
+  await page.getByRole('radio', { name: 'Load-bay box', exact: true }).click();
+  await page.getByRole('radio', { name: 'Open, isolate, exchange' }).click();
   await swaps.getByRole('button', { name: 'Put back' }).click();
   // Found by looking, before any reading points there: provisional, and said so.
   await page.goto(page.url().replace(/\/boxes.*$/, ''));

@@ -46,7 +46,7 @@ test.describe('in the hand', () => {
     let taps = 0;
     const tap = async (name: string | RegExp) => {
       taps += 1;
-      await page.getByRole('button', { name }).tap();
+      await page.getByRole('radio', { name }).or(page.getByRole('button', { name })).tap();
     };
     taps += 1;
     await page.getByRole('navigation', { name: 'Main' }).getByRole('link', { name: 'New job' }).tap();
@@ -91,8 +91,8 @@ test('what was learned while tracing stays with the vehicle, and the trace goes 
   await page.getByRole('combobox', { name: /^Vehicle/ }).selectOption({ label: 'One that is not here yet' });
   await page.getByLabel('Its name').fill('White tipper');
   await page.getByLabel('What fails, in a few words').fill('Warming jacket dead');
-  await page.getByRole('button', { name: /^Fuse, switch, load/ }).click();
-  await page.getByRole('button', { name: '12 V' }).click();
+  await page.getByRole('radio', { name: /^Fuse, switch, load/ }).click();
+  await page.getByRole('radio', { name: '12 V' }).click();
   await page.getByRole('button', { name: 'To the first test' }).click();
   await expect(page.getByTestId('card-title')).toBeVisible();
   await page.getByRole('button', { name: 'Another test' }).click();
@@ -118,9 +118,9 @@ test('what was learned while tracing stays with the vehicle, and the trace goes 
   await page.goto(`${app.url}/vehicles`);
   await page.getByRole('link', { name: /White tipper/ }).click();
   await page.getByRole('link', { name: 'Warming jacket', exact: true }).click();
-  await page.getByRole('button', { name: 'Text' }).click();
+  await page.getByRole('radio', { name: 'Text' }).click();
   await expect(page.getByTestId('notation')).toContainText('fuse F1 7.5 A');
-  await page.getByRole('button', { name: 'Drawing', exact: true }).click();
+  await page.getByRole('radio', { name: 'Drawing', exact: true }).click();
   await expect(page.locator('[data-part="F1"]').first()).toContainText('Fuse 12');
 });
 
@@ -142,10 +142,10 @@ test('a number is asked for because it decides the next test, and is not asked a
   await page.getByRole('combobox', { name: /^Vehicle/ }).selectOption({ label: 'One that is not here yet' });
   await page.getByLabel('Its name').fill('Box trailer');
   await page.getByLabel('What fails, in a few words').fill('Left marker weak');
-  await page.getByRole('button', { name: /^Trailer plug/ }).click();
-  await page.getByRole('button', { name: 'Lamp', exact: true }).click();
-  await page.getByRole('button', { name: 'Weak', exact: true }).click();
-  await page.getByRole('button', { name: '12 V' }).click();
+  await page.getByRole('radio', { name: /^Trailer plug/ }).click();
+  await page.getByRole('radio', { name: 'Lamp', exact: true }).click();
+  await page.getByRole('radio', { name: 'Weak', exact: true }).click();
+  await page.getByRole('radio', { name: '12 V' }).click();
   await page.getByRole('button', { name: 'To the first test' }).click();
   const asks = page.getByTestId('would-help');
   await expect(asks).toContainText('The power of Left marker is not known');
@@ -212,13 +212,13 @@ test('a second circuit says of each id given already whether it is the same part
   const save = page.getByRole('button', { name: 'Save the circuit' });
   await expect(page.getByTestId('text-status')).toContainText('say of 3 parts whether it is the same');
   await expect(save).toBeDisabled();
-  const of = (name: RegExp) => page.getByTestId('same-parts').getByRole('group', { name });
+  const of = (name: RegExp) => page.getByTestId('same-parts').getByRole('radiogroup', { name });
   await of(/^F22: /)
-    .getByRole('button', { name: 'The same part' })
+    .getByRole('radio', { name: 'The same part' })
     .click();
-  await of(/^G1: /).getByRole('button', { name: 'The same part' }).click();
+  await of(/^G1: /).getByRole('radio', { name: 'The same part' }).click();
   await of(/^S3: .*Demist switch/)
-    .getByRole('button', { name: /^Another/ })
+    .getByRole('radio', { name: /^Another/ })
     .click();
   await save.click();
   const diagram = page.getByTestId('diagram');
@@ -238,7 +238,7 @@ test('a second circuit says of each id given already whether it is the same part
   await expect(page.getByTestId('text-status')).toContainText('✓');
   await page.getByRole('button', { name: 'Save as a new version' }).click();
   await expect(page.getByRole('button', { name: 'Save as a new version' })).toBeDisabled();
-  await page.getByRole('button', { name: 'Drawing', exact: true }).click();
+  await page.getByRole('radio', { name: 'Drawing', exact: true }).click();
   await expect(page.getByTestId('live-functions')).toContainText('Crate lamp● on');
 });
 
@@ -313,7 +313,7 @@ test('what the page shows live is what the command line solves, value by value',
 
 test('every combination is a row, and two circuits are compared cell by cell', async ({ page }) => {
   await openCircuit(page);
-  await page.getByRole('button', { name: 'Combinations' }).click();
+  await page.getByRole('radio', { name: 'Combinations' }).click();
   const rows = page.getByTestId('state-table').locator('tbody tr');
   await expect(page.getByTestId('table-count')).toContainText('8 rows.');
   await expect(rows).toHaveCount(8);
@@ -329,10 +329,10 @@ test('every combination is a row, and two circuits are compared cell by cell', a
   expect(states).toHaveLength(8);
   // All that are on stand together, at one end.
   expect(states.join(' ')).toMatch(/^(● on ?)*(○ off ?)*$|^(○ off ?)*(● on ?)*$/);
-  await page.getByRole('button', { name: 'Drawing', exact: true }).click();
+  await page.getByRole('radio', { name: 'Drawing', exact: true }).click();
   await page.locator('[data-part="F31"]').first().press('Enter');
   await page.getByRole('button', { name: 'Pull it out' }).click();
-  await page.getByRole('button', { name: 'Combinations' }).click();
+  await page.getByRole('radio', { name: 'Combinations' }).click();
   await expect(page.getByTestId('table-count')).toContainText('In 2 of them');
   await expect(rows.filter({ hasText: '● on → ○ off' })).toHaveCount(2);
 });
@@ -367,7 +367,7 @@ test('a row of the table takes what was seen; where it differs it is a reading o
   );
   // From the vehicle’s own table one comes to the job’s.
   await openCircuit(page);
-  await page.getByRole('button', { name: 'Combinations' }).click();
+  await page.getByRole('radio', { name: 'Combinations' }).click();
   await page
     .getByTestId('what-is-seen')
     .getByRole('link', { name: /^Proving-cabinet fan dead/ })
@@ -506,9 +506,9 @@ test('no removable relay: the module path; what runs unbidden bars every exchang
   await page.getByRole('combobox', { name: /^Vehicle/ }).selectOption({ label: 'One that is not here yet' });
   await page.getByLabel('Its name').fill('White tipper');
   await page.getByLabel('What fails, in a few words').fill('Step lamp stays on');
-  await page.getByRole('button', { name: /^Module output/ }).click();
-  await page.getByRole('button', { name: 'On when it should be off' }).click();
-  await page.getByRole('button', { name: '12 V' }).click();
+  await page.getByRole('radio', { name: /^Module output/ }).click();
+  await page.getByRole('radio', { name: 'On when it should be off' }).click();
+  await page.getByRole('radio', { name: '12 V' }).click();
   await page.getByRole('button', { name: 'To the first test' }).click();
   await expect(page.getByTestId('runs-unbidden')).toContainText('Isolate it and keep clear');
   const route = page.getByTestId('module-route');
@@ -568,11 +568,11 @@ test('what stays on is traced where it should rest: its run, its relay at rest, 
   await page.getByRole('combobox', { name: /^Vehicle/ }).selectOption({ label: 'One that is not here yet' });
   await page.getByLabel('Its name').fill('White tipper');
   await page.getByLabel('What fails, in a few words').fill('Step lamp stays on');
-  await page.getByRole('button', { name: /^Fuse, relay, load/ }).click();
-  await page.getByRole('button', { name: 'On when it should be off' }).click();
-  await page.getByRole('button', { name: '12 V' }).click();
+  await page.getByRole('radio', { name: /^Fuse, relay, load/ }).click();
+  await page.getByRole('radio', { name: 'On when it should be off' }).click();
+  await page.getByRole('radio', { name: '12 V' }).click();
   await page.getByRole('button', { name: 'To the first test' }).click();
-  await expect(page.getByRole('button', { name: 'Step lamp', exact: true })).toBeVisible();
+  await expect(page.getByRole('radio', { name: 'Step lamp', exact: true })).toBeVisible();
   await expect(page.getByLabel('A stop that is tapped is read with')).toHaveValue('rest');
   await expect(page.getByText('Step lamp: On now?')).toBeVisible();
   await page.getByRole('button', { name: 'Tester proved' }).click();

@@ -202,12 +202,12 @@ test('what is heard, a unit between vehicles and a second open fuse are facts of
   await expect(page.getByText('Heard: a click')).toBeVisible();
 
   const units = page.getByTestId('units');
-  await units.locator('summary').click();
+  await units.getByRole('button').first().click();
   await units.getByLabel('Which unit').fill('Fan with its plug');
   await units.getByRole('button', { name: 'make its table' }).click();
   const table = page.getByTestId('unit-table');
-  await table.getByLabel('a known good part here').getByRole('button', { name: 'fails' }).click();
-  await table.getByLabel('this part where such a part works').getByRole('button', { name: 'works' }).click();
+  await table.getByLabel('a known good part here').getByRole('radio', { name: 'fails' }).click();
+  await table.getByLabel('this part where such a part works').getByRole('radio', { name: 'works' }).click();
   await expect(table).toContainText('vehicle side');
   await expect(table).toContainText('still unproved');
 

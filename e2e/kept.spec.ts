@@ -72,7 +72,7 @@ test('a photo that the server refuses is there after a restart of the browser, w
     const page = await first.newPage();
     const job = await openFanJob(page, app);
     await page.goto(`${job}/boxes`);
-    await page.getByRole('button', { name: 'Open, isolate, exchange' }).click();
+    await page.getByRole('radio', { name: 'Open, isolate, exchange' }).click();
     await page.getByTestId('photos').locator('input[type=file]').setInputFiles('docs/screenshots/panel.png');
     await expect(page.getByTestId('refusals')).toContainText('it is damaged');
     // The entry that names it went on its way.
@@ -278,7 +278,7 @@ test('a circuit text that is refused stays as it was typed; theirs is shown when
 }) => {
   const vehicle = await vehicleId();
   await page.goto(`${app.url}/vehicles/${vehicle}/circuits/van-hatch-fridge`);
-  await page.getByRole('button', { name: 'Text' }).click();
+  await page.getByRole('radio', { name: 'Text' }).click();
   const text = page.getByTestId('notation').locator('.cm-content');
   await text.click();
   await page.keyboard.press('Control+End');
@@ -300,7 +300,7 @@ test('a circuit text that is refused stays as it was typed; theirs is shown when
   await expect(text).toContainText('seen at the hatch');
   // And over a reload.
   await page.reload();
-  await page.getByRole('button', { name: 'Text' }).click();
+  await page.getByRole('radio', { name: 'Text' }).click();
   await page.getByRole('button', { name: 'Go on with it' }).click();
   await expect(text).toContainText('seen at the hatch');
   // Saved again by the other while the draft lay here: said before anything is put in its place.
@@ -308,7 +308,7 @@ test('a circuit text that is refused stays as it was typed; theirs is shown when
     200,
   );
   await page.reload();
-  await page.getByRole('button', { name: 'Text' }).click();
+  await page.getByRole('radio', { name: 'Text' }).click();
   await page.getByRole('button', { name: 'Go on with it' }).click();
   await expect(page.getByTestId('saved-meanwhile')).toBeVisible();
   await page.getByRole('button', { name: 'Put mine in its place' }).click();

@@ -102,13 +102,13 @@ test('pictures', async ({ browser }) => {
   await beside(desk, 'phone-trace', [card, run, await held()]);
 
   await page.goto(`${app.url}/jobs/${fan}/boxes`);
-  await page.getByRole('button', { name: 'Load-bay box', exact: true }).click();
-  await page.getByRole('button', { name: 'Key at run', exact: true }).click();
+  await page.getByRole('radio', { name: 'Load-bay box', exact: true }).click();
+  await page.getByRole('radio', { name: 'Key at run', exact: true }).click();
   for (const pair of [/^Both lit/, /^Both lit/, /^Only the upper end lit/, /^Both lit/, /^Both dark/]) {
     await page.getByRole('button', { name: pair }).click();
   }
   await shot(page, 'box-test');
-  await page.getByRole('button', { name: 'What feeds it when' }).click();
+  await page.getByRole('radio', { name: 'What feeds it when' }).click();
   await page.getByRole('button', { name: /^Live/ }).click();
   await shot(page, 'box-survey');
   await phone.goto(`${app.url}/jobs/${fan}/boxes`);
@@ -134,7 +134,7 @@ test('pictures', async ({ browser }) => {
   await page.locator('[data-part="R4"]').first().press('Enter');
   await page.evaluate(() => window.scrollTo(0, 0));
   await shot(page, 'circuit');
-  await page.getByRole('button', { name: 'Text' }).click();
+  await page.getByRole('radio', { name: 'Text' }).click();
   await expect(page.getByTestId('notation')).toContainText('battery');
   await shot(page, 'circuit-text');
   await page.goto(`${app.url}/jobs/${fan}/wires`);
@@ -146,7 +146,7 @@ test('pictures', async ({ browser }) => {
   await phone.getByRole('combobox', { name: /^Vehicle/ }).selectOption({ label: 'One that is not here yet' });
   await phone.getByLabel('Its name').fill('White tipper');
   await phone.getByLabel('What fails, in a few words').fill('Warming jacket dead');
-  await phone.getByRole('button', { name: /^Fuse, relay, load/ }).tap();
+  await phone.getByRole('radio', { name: /^Fuse, relay, load/ }).tap();
   await phone.evaluate(() => window.scrollTo(0, 480));
   const newJob = await held();
   await phone.goto(app.url);

@@ -195,7 +195,7 @@ test('two odometers are shown before one is kept, and without a voltage there is
   await page.getByLabel('What fails, in a few words').fill('Bilge lamp dead');
   await page.getByRole('button', { name: 'Open the job' }).click();
   await expect(page.getByText('Nominal voltage? No verdict is given without it.')).toBeVisible();
-  await page.getByRole('button', { name: '24 V' }).click();
+  await page.getByRole('radio', { name: '24 V' }).click();
   await expect(page.getByText('24 V system')).toBeVisible();
 });
 
@@ -298,18 +298,15 @@ test('what a slot serves and applies to is shown and printed; a box is held only
   await page.goto(`${app.url}/vehicles/${van}/panels?box=cab&slot=fuse-14`);
   await expect(page.getByText('built from 2018 on')).toBeVisible();
   await expect(page.getByTestId('coverage')).toContainText('Bread shelf lamps');
-  const right = page.getByRole('button', { name: 'right', exact: true });
+  const right = page.getByRole('radio', { name: 'right', exact: true });
   await expect(async () => {
     await right.click();
-    await expect(right).toHaveAttribute('aria-pressed', 'true', { timeout: 500 });
+    await expect(right).toBeChecked({ timeout: 500 });
   }).toPass();
   await page.goto(`${app.url}/vehicles/${pickup}/panels?box=cab&slot=fuse-14`);
-  await expect(page.getByRole('button', { name: 'left', exact: true })).toHaveAttribute(
-    'aria-pressed',
-    'true',
-  );
+  await expect(page.getByRole('radio', { name: 'left', exact: true })).toBeChecked();
   await page.goto(`${app.url}/vehicles/${van}/panels?box=cab&slot=fuse-14`);
-  await expect(right).toHaveAttribute('aria-pressed', 'true');
+  await expect(right).toBeChecked();
   await page.goto(`${app.url}/vehicles/${van}/panels/print?box=cab`);
   const printed = page.getByRole('row', { name: /^fuse 14/ });
   await expect(printed).toContainText('serves Bread shelf lamps');

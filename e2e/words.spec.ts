@@ -32,11 +32,11 @@ async function newJob(
   await page.getByRole('combobox', { name: /^Vehicle/ }).selectOption({ label: 'One that is not here yet' });
   await page.getByLabel('Its name').fill(vehicle);
   await page.getByLabel('What fails, in a few words').fill(title);
+  await page.getByRole('radio', { name: new RegExp(`^${pattern}`) }).tap();
   await page.getByLabel('What it feeds, as it is called').fill(load);
-  await page.getByRole('button', { name: new RegExp(`^${pattern}`) }).tap();
-  await page.getByRole('button', { name: kind, exact: true }).tap();
-  await page.getByRole('button', { name: how, exact: true }).tap();
-  await page.getByRole('button', { name: `${volts} V`, exact: true }).tap();
+  await page.getByRole('radio', { name: kind, exact: true }).tap();
+  await page.getByRole('radio', { name: how, exact: true }).tap();
+  await page.getByRole('radio', { name: `${volts} V`, exact: true }).tap();
   await page.getByRole('button', { name: 'To the first test' }).tap();
   await expect(page.getByTestId('card-title')).toBeVisible();
 }
@@ -96,7 +96,7 @@ test('a weak blower of a launch on 24 V: no lamp of 12 V, the return by its busb
   await page.getByRole('button', { name: 'Leave it as it was' }).tap();
   await expect(page.getByTestId('circumstances')).toHaveCount(0);
   await correct.tap();
-  await page.getByTestId('circumstances').getByRole('button', { name: 'Everything off' }).tap();
+  await page.getByTestId('circumstances').getByRole('radio', { name: 'Everything off' }).tap();
   await expect(page.locator('article[data-test]')).toHaveAttribute('data-test', /l1-minus\|.*\|off$/);
   await page.locator('article[data-test]').getByRole('button', { name: 'Record' }).tap();
   await expect(log).toContainText('Struck');
@@ -215,8 +215,8 @@ test('what is not at hand is never proposed, and a habit says what it costs', as
   const form = page.getByTestId('hand-form');
   await form.getByRole('button', { name: /Filament test lamp/ }).tap();
   await expect(form).toContainText('Kept.');
-  await form.getByRole('button', { name: 'Pull first' }).tap();
-  await expect(form.getByRole('button', { name: 'Pull first' })).toHaveAttribute('aria-pressed', 'true');
+  await form.getByRole('radio', { name: 'Pull first' }).tap();
+  await expect(form.getByRole('radio', { name: 'Pull first' })).toBeChecked();
   await expect(form).toContainText('Kept.');
   await page.reload();
   await expect(form.getByRole('button', { name: /Filament test lamp/ })).toHaveAttribute(

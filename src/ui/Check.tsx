@@ -33,11 +33,13 @@ export function Check({
         id={id}
         checked={checked}
         onCheckedChange={(next) => onChange(next === true)}
-        className="grid size-7 shrink-0 place-items-center rounded border-2 border-ink bg-sheet data-[state=checked]:border-copper data-[state=checked]:bg-copper"
+        className="group -mx-2 grid size-11 shrink-0 place-items-center rounded"
       >
-        <Checkbox.Indicator>
-          <Tick aria-hidden="true" className="size-5 text-on-copper" strokeWidth={3} />
-        </Checkbox.Indicator>
+        <span className="grid size-7 place-items-center rounded border-2 border-ink bg-sheet group-data-[state=checked]:border-copper group-data-[state=checked]:bg-copper">
+          <Checkbox.Indicator>
+            <Tick aria-hidden="true" className="size-5 text-on-copper" strokeWidth={3} />
+          </Checkbox.Indicator>
+        </span>
       </Checkbox.Root>
       <label htmlFor={id} className="flex min-h-11 flex-1 items-center py-1">
         <span>{children}</span>

@@ -14,6 +14,11 @@ export function useSwipe(onSwipe: (towards: 1 | -1) => void) {
       if (towards === 0 || (event instanceof PointerEvent && event.pointerType === 'mouse')) return;
       onSwipe(towards > 0 ? 1 : -1);
     },
-    { axis: 'x', filterTaps: true, pointer: { capture: false }, swipe: { distance: 50, velocity: 0.2 } },
+    {
+      axis: 'x',
+      filterTaps: true,
+      pointer: { capture: false },
+      swipe: { distance: 50, velocity: 0.2, duration: 700 },
+    },
   );
 }

@@ -228,7 +228,7 @@ export function LiveCircuit({
         </div>
       ) : (
         <>
-          <div className="sticky bottom-[4.75rem] z-10 -mx-4 grid grid-cols-3 gap-2 border-t-2 border-line bg-paper px-2 py-2">
+          <div className="sticky bottom-[4.75rem] z-10 -mx-3 grid grid-cols-3 gap-2 border-t-2 border-line bg-paper px-2 py-2">
             <Button onClick={() => setSheet('now')}>Switches</Button>
             <Button onClick={() => setSheet('part')} disabled={!part}>
               {part ? part.id : 'Part'}

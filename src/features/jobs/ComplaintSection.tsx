@@ -1,9 +1,10 @@
 'use client';
 
 import { type ReactNode, useState } from 'react';
-import { BOUNDS, NOMINAL_VOLTS } from '#core/format';
+import { BOUNDS } from '#core/format';
 import { SOUND_WORDS, WORK_WORDS } from '#core/log';
 import { readNumber } from '#core/quantity';
+import { VoltsChoice } from '@/features/vehicles';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, ButtonLink, INPUT, Problem, Section } from '@/ui/controls';
 import { PlaceLink } from '@/ui/PlaceLink';
@@ -112,18 +113,13 @@ function IdentityLine() {
   return (
     <div className="space-y-3">
       {nominalVolts === null ? (
-        <fieldset className="border-l-4 border-caution bg-caution-wash px-3 py-2">
-          <legend className="float-left mr-3 py-2 font-bold">
-            Nominal voltage? No verdict is given without it.
-          </legend>
-          <div className="flex flex-wrap gap-2">
-            {NOMINAL_VOLTS.map((volts) => (
-              <Button key={volts} onClick={() => record({ kind: 'identity', nominalVolts: volts })}>
-                {volts} V
-              </Button>
-            ))}
-          </div>
-        </fieldset>
+        <div className="border-l-4 border-caution bg-caution-wash px-3 py-2">
+          <p className="font-bold">Nominal voltage? No verdict is given without it.</p>
+          <VoltsChoice
+            chosen={null}
+            onChoose={(volts) => record({ kind: 'identity', nominalVolts: volts })}
+          />
+        </div>
       ) : (
         <p className="text-soft">
           {nominalVolts} V system{known === null ? '' : ` · ${known.toLocaleString('en-GB')} km`}

@@ -78,11 +78,7 @@ function UnitTable({ name }: { name: string }) {
             <tr key={row.name} className="border-t border-line">
               <th className="px-2 py-1 font-normal">{row.name}</th>
               {row.cells.map((cell) => (
-                <td
-                  key={cell}
-                  className={`px-2 py-1 ${missing === cell ? 'bg-copper-wash' : ''}`}
-                  aria-label={CELL_WORDS[cell]}
-                >
+                <td key={cell} className={`px-2 py-1 ${missing === cell ? 'bg-copper-wash' : ''}`}>
                   <Choice
                     legend={CELL_WORDS[cell]}
                     quiet

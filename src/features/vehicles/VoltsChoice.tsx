@@ -12,7 +12,7 @@ export function VoltsChoice({
   onChoose,
 }: {
   chosen: number | null;
-  onChoose: (volts: number) => void;
+  onChoose: (volts: (typeof NOMINAL_VOLTS)[number]) => void;
 }) {
   const [blocks, setBlocks] = useState('');
   const [each, setEach] = useState('');
@@ -26,7 +26,10 @@ export function VoltsChoice({
         legend="Nominal voltage"
         options={NOMINAL_VOLTS.map((one) => ({ id: String(one), name: `${one} V` }))}
         chosen={chosen === null ? null : String(chosen)}
-        onChoose={(id) => onChoose(Number(id))}
+        onChoose={(id) => {
+          const one = NOMINAL_VOLTS.find((volts) => String(volts) === id);
+          if (one !== undefined) onChoose(one);
+        }}
       />
       <Fold title="From the blocks of its battery">
         <div className="flex flex-wrap items-end gap-2">
