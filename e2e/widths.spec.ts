@@ -89,7 +89,7 @@ test('a job in every stage: its pages, and what closes it, stay within reach of 
       ['', 'Function check'],
       ['/trace', 'What each result would mean'],
       ['/boxes', 'Both lit'],
-      ['/wires', 'Choose a wire'],
+      ['/wires', 'Colour, base'],
       ['/combinations', 'Tap a cell'],
       ['/sheet', 'What was found'],
     ] as const) {

@@ -4,7 +4,7 @@ import type { JobEvent } from '#core/format/jobSchema';
 import type { LogEvent } from '#core/log';
 import { everythingWaiting, takeFromOutbox, type WaitingEvent, type WaitingPicture } from './outbox';
 import { Sender } from './sender';
-import { JobStore } from './store';
+import { JobStore, loadChecks } from './store';
 
 const JOB = '0a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c';
 const OTHER_JOB = '1a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c';
@@ -115,6 +115,8 @@ async function opened(): Promise<JobStore> {
   await settle();
   return store;
 }
+
+beforeAll(loadChecks);
 
 test('an entry counts as recorded when the server has it, not before', async () => {
   const store = await opened();

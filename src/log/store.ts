@@ -1,16 +1,25 @@
 /** A job's log as its pages hold it: what the server has confirmed, and behind it what is still on its way. */
-import {
-  checkEvent,
-  ENTRY_VERSION,
-  type EventBody,
-  type JobEvent,
-  LARGEST_INTEGER,
-  type Problem,
-} from '#core/format';
+import { ENTRY_VERSION, type EventBody, type JobEvent, LARGEST_INTEGER, type Problem } from '#core/format';
 import { type JobState, jobState, type LogEvent } from '#core/log';
 import { whoIsHere } from '@/sync/who';
 import { newId } from '@/ui/newId';
 import type { Refusal, Sender, Sending, Waiting } from './sender';
+
+/** The check of entries; until it is there the server's own, which every entry meets, is the only one. */
+let check: typeof import('./checks')['checkEvent'] | null = null;
+
+/** Fetches the check, which is large; a server that is away is asked again at the next entry. */
+export async function loadChecks(): Promise<void> {
+  if (check) return;
+  try {
+    check = (await import('./checks')).checkEvent;
+  } catch {
+    check = null;
+  }
+}
+
+/** So long after a job is open the check is fetched, milliseconds. */
+const CHECK_AFTER_MS = 800;
 
 export interface JobSnapshot {
   readonly events: readonly LogEvent[];
@@ -74,7 +83,9 @@ export class JobStore {
     document.addEventListener('visibilitychange', look);
     this.show();
     void this.catchUp();
+    const checking = setTimeout(() => void loadChecks(), CHECK_AFTER_MS);
     return () => {
+      clearTimeout(checking);
       clearInterval(timer);
       window.removeEventListener('online', look);
       document.removeEventListener('visibilitychange', look);
@@ -118,9 +129,10 @@ export class JobStore {
         body,
       };
     });
+    if (!check) void loadChecks();
     for (const event of made) {
-      const checked = checkEvent(event);
-      if (!checked.ok)
+      const checked = check?.(event);
+      if (checked && !checked.ok)
         return { ok: false, message: problemWords(checked.problems), ...fieldOf(checked.problems) };
     }
     this.outgoing.add(made);

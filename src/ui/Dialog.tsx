@@ -1,39 +1,18 @@
 'use client';
 
-import { Dialog as Radix } from 'radix-ui';
-import type { ReactNode } from 'react';
-import { Button } from './controls';
+import { useState } from 'react';
+import type { DialogProps } from './DialogSheet';
+import { useLater } from './useLater';
 
-/** Something beside the work, over it until it is closed: slid up from the thumb on a phone, in the middle on a desk. */
-export function Dialog({
-  title,
-  says,
-  open,
-  onClose,
-  children,
-}: {
-  title: string;
-  says?: string;
-  open: boolean;
-  onClose: () => void;
-  children: ReactNode;
-}) {
-  return (
-    <Radix.Root open={open} onOpenChange={(next) => (next ? null : onClose())}>
-      <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 z-40 bg-black/50" />
-        <Radix.Content
-          {...(says === undefined ? { 'aria-describedby': undefined } : {})}
-          className="fixed inset-x-0 bottom-0 z-50 mx-auto max-h-[88dvh] max-w-xl overflow-auto rounded-t-lg border-2 border-ink bg-sheet p-4 lg:inset-x-3 lg:top-[8dvh] lg:bottom-auto lg:rounded-lg lg:p-5"
-        >
-          <Radix.Title className="text-xl font-bold">{title}</Radix.Title>
-          {says === undefined ? null : <Radix.Description className="text-soft">{says}</Radix.Description>}
-          <div className="mt-2">{children}</div>
-          <Radix.Close asChild>
-            <Button className="mt-4">Close</Button>
-          </Radix.Close>
-        </Radix.Content>
-      </Radix.Portal>
-    </Radix.Root>
-  );
+const loadSheet = () => import('./DialogSheet').then((loaded) => loaded.DialogSheet);
+
+/**
+ * Something beside the work, over it until it is closed: slid up from the thumb on a phone, in the middle on a desk. Its
+ * program is fetched when the first is opened, or once the page has come to rest.
+ */
+export function Dialog(props: DialogProps) {
+  const [asked, setAsked] = useState(false);
+  if (props.open && !asked) setAsked(true);
+  const Sheet = useLater(loadSheet, props.open);
+  return Sheet && asked ? <Sheet {...props} /> : null;
 }

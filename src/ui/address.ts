@@ -38,6 +38,27 @@ function arrive(): void {
   const id = decodeURIComponent(window.location.hash.slice(1));
   const place = id === '' ? null : document.getElementById(id);
   if (place) place.scrollIntoView();
+  else if (id !== '') whenThere(id);
   else if (why === 'moved') window.scrollTo(0, 0);
   if (why === 'moved') document.getElementById('main')?.focus({ preventScroll: true });
+}
+
+/** So long a place that is named is waited for, milliseconds. */
+const WAIT_MS = 5000;
+
+/** The place may be in a part of the page that is still fetched; whoever scrolls meanwhile is not pulled away. */
+function whenThere(id: string): void {
+  const stop = new AbortController();
+  const watch = new MutationObserver(() => {
+    const place = document.getElementById(id);
+    if (!place) return;
+    stop.abort();
+    place.scrollIntoView();
+  });
+  stop.signal.addEventListener('abort', () => watch.disconnect());
+  for (const gesture of ['wheel', 'touchmove', 'keydown', MOVED]) {
+    window.addEventListener(gesture, () => stop.abort(), { signal: stop.signal, once: true });
+  }
+  setTimeout(() => stop.abort(), WAIT_MS);
+  watch.observe(document.body, { childList: true, subtree: true });
 }

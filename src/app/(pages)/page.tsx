@@ -2,11 +2,10 @@ import { ChevronRight } from 'lucide-react';
 import { currentActor } from '@/access';
 import { FollowUpList, JobLines } from '@/features/jobs';
 import { countJobs, dueFollowUps, type JobRow, listJobs } from '@/features/jobs/server';
-import { AddVehicle, FindVehicle } from '@/features/vehicles';
+import { AddVehicleFold, FindVehicle } from '@/features/vehicles';
 import { countVehicles, recentVehicles } from '@/features/vehicles/server';
 import { ButtonLink } from '@/ui/controls';
 import { dayOf } from '@/ui/dates';
-import { Fold } from '@/ui/Fold';
 import { PlaceLink } from '@/ui/PlaceLink';
 
 export const metadata = { title: 'Today' };
@@ -140,9 +139,7 @@ export default async function TodayPage() {
               Vehicles <span className="reading text-copper">{vehicleCount}</span>
             </h2>
             <FindVehicle />
-            <Fold title="Add a vehicle">
-              <AddVehicle />
-            </Fold>
+            <AddVehicleFold />
             <ul>
               {vehicles.map((vehicle) => (
                 <li key={vehicle.id} className="border-b border-line">

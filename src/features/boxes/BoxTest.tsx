@@ -6,16 +6,17 @@ import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
 import { useJob } from '@/features/jobs';
 import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink } from '@/ui/controls';
-import { Exchanges } from './Exchanges';
-import { SurveyView } from './SurveyView';
+import { useLater } from '@/ui/useLater';
 import { TriageView } from './TriageView';
-import { WorkView } from './WorkView';
 
 const VIEWS = [
   ['triage', 'Test every fuse'],
   ['survey', 'What feeds it when'],
   ['work', 'Open, isolate, exchange'],
 ] as const;
+
+/** What is done at a box besides the test of every fuse; fetched once that stands. */
+const loadOthers = () => import('./otherViews');
 
 /** A whole box tested with the probe in one hand: every fuse, or every feed in every state of the key. */
 export function BoxTest() {
@@ -24,6 +25,8 @@ export function BoxTest() {
   const [panelId, setPanelId] = useState(panels[0]?.id ?? '');
   const [view, setView] = useState<(typeof VIEWS)[number][0]>('triage');
   const [state, setState] = useState<KeyState>('off');
+  const others = useLater(loadOthers, view !== 'triage' || panels.length === 0, 400);
+  const Exchanges = others?.Exchanges;
   /** On a phone, whether box, work and key are being chosen. */
   const [choosing, setChoosing] = useState(false);
   const panel = panels.find((one) => one.id === panelId) ?? panels[0];
@@ -54,13 +57,11 @@ export function BoxTest() {
             To the vehicle
           </ButtonLink>
         )}
-        <div className="mt-8">
-          <Exchanges />
-        </div>
+        <div className="mt-8">{Exchanges ? <Exchanges /> : null}</div>
       </div>
     );
   }
-  const Shown = { triage: TriageView, survey: SurveyView, work: WorkView }[view];
+  const Shown = { triage: TriageView, survey: others?.SurveyView, work: others?.WorkView }[view];
   return (
     <div className="px-3 py-3 lg:px-5">
       {job.testerProvedAt === null ? (
@@ -112,14 +113,16 @@ export function BoxTest() {
           />
         )}
       </div>
-      <Shown
-        key={panel.id}
-        panel={panel}
-        readings={readings}
-        state={state}
-        onState={setState}
-        nominalVolts={nominalVolts}
-      />
+      {Shown ? (
+        <Shown
+          key={panel.id}
+          panel={panel}
+          readings={readings}
+          state={state}
+          onState={setState}
+          nominalVolts={nominalVolts}
+        />
+      ) : null}
     </div>
   );
 }

@@ -19,16 +19,18 @@ import {
 } from '#core/panel';
 import { formatNumber, parseReading } from '#core/quantity';
 import { isSafetySlot, SAFETY_SLOT, SYSTEM_WORDS, slotSystem } from '#core/safety';
-import { Photos, useJob } from '@/features/jobs';
+import { useJob } from '@/features/jobs';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { Pressed } from '@/ui/Pressed';
 import { SafetyQuestion } from '@/ui/SafetyQuestion';
+import { useLater } from '@/ui/useLater';
 import { useSwipe } from '@/ui/useSwipe';
-import { DamageList } from './DamageList';
-import { SlotStateForm } from './SlotStateForm';
 import { byPlace, type Ends, OUT, PAIRS, THREE } from './slotAnswers';
+
+/** What is written about a slot and its box: forms, which come once the answers stand. */
+const loadForms = () => import('./SlotForms');
 
 /** Never by colour alone: every verdict has its sign. */
 const SIGNS: Readonly<Record<SlotVerdict, string>> = {
@@ -79,6 +81,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
     if (next) setChosen(next.id);
     setFuseOut(false);
   };
+  const { SlotStateForm: StateForm, BelowBox: Below } = useLater(loadForms, false, 300) ?? {};
   const bind = useSwipe((towards) => goBy(-towards));
   const untested = order.find((slot) => results.get(slot.id)?.verdict === 'untested');
   const slot = order.find((one) => one.id === chosen) ?? untested ?? order[0];
@@ -151,8 +154,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
           />
         </PanZoom>
         <VerdictList order={order} results={results} chosen={slot.id} onChoose={setChosen} />
-        <DamageList panel={panel} />
-        <Photos panel={panel} slot={slot} />
+        {Below ? <Below panel={panel} slot={slot} /> : null}
       </div>
       <div className="contents lg:sticky lg:top-36 lg:order-2 lg:block lg:self-start">
         <article
@@ -210,7 +212,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
             </div>
           ) : null}
           <VoltsPair key={`${slot.id} ${fuseOut}`} ends={asked} held={held} onTell={tell} />
-          <SlotStateForm panel={panel} slot={slot} nominalVolts={nominalVolts} />
+          {StateForm ? <StateForm panel={panel} slot={slot} nominalVolts={nominalVolts} /> : null}
           {fuseOut ? (
             <p className="mt-2 text-sm">
               Load off before it is pulled; insulated puller. Not on restraint, engine-control or brake

@@ -1,79 +1,17 @@
 'use client';
 
-import { ButtonLink, Section } from '@/ui/controls';
+import { useLater } from '@/ui/useLater';
 import { ComplaintSection } from './ComplaintSection';
-import { ConcludeSection } from './ConcludeSection';
-import { FindSection } from './FindSection';
-import { useJob } from './JobProvider';
-import { ProveSection } from './ProveSection';
-import { RepairSection } from './RepairSection';
-import { UnitTables } from './UnitTables';
 
-const PAGE = 'mx-auto max-w-6xl px-3 pb-16 lg:px-5 [&>section:first-child]:border-t-0';
+const loadSections = () => import('./JobSections').then((loaded) => loaded.JobSections);
 
-/** The job on one page that grows with the order of work. */
+/** The job on one page that grows with the order of work: what it is about at once, the rest while it is read. */
 export function JobPage() {
-  const { job } = useJob();
-  if (job.complaint?.work) {
-    return (
-      <div className={PAGE}>
-        <ComplaintSection />
-        <WorkSection />
-        <RepairSection />
-      </div>
-    );
-  }
+  const Sections = useLater(loadSections, false, 300);
   return (
-    <div className={PAGE}>
+    <div className="mx-auto max-w-6xl px-3 pb-16 lg:px-5 [&>section:first-child]:border-t-0">
       <ComplaintSection />
-      <FindSection />
-      <TraceSection />
-      <ConcludeSection />
-      <RepairSection />
-      <ProveSection />
+      {Sections ? <Sections /> : <div className="min-h-dvh border-t-2 border-line" />}
     </div>
-  );
-}
-
-/** Where the work is done: the boxes and wires of the vehicle, and its maps. */
-function WorkSection() {
-  const { data, job } = useJob();
-  const read = new Set(job.slotReadings.map(({ panel, slot }) => `${panel} ${slot}`)).size;
-  return (
-    <Section id="work" number={2} title="At the vehicle" done={read > 0}>
-      <p>
-        {read === 0 ? 'No slot read yet.' : read === 1 ? 'One slot read.' : `${read} slots read.`}{' '}
-        {job.wireReadings.length > 0 ? 'Ends of wires read.' : ''}
-      </p>
-      <div className="mt-3 flex flex-wrap gap-2">
-        <ButtonLink href={`/jobs/${data.id}/boxes`}>Boxes, slot by slot</ButtonLink>
-        <ButtonLink href={`/jobs/${data.id}/wires`}>Wires</ButtonLink>
-        <ButtonLink href={`/vehicles/${data.vehicle.id}/panels/edit`}>Draw a box</ButtonLink>
-        <ButtonLink href={`/vehicles/${data.vehicle.id}/circuits/new`}>Write a circuit</ButtonLink>
-      </div>
-    </Section>
-  );
-}
-
-function TraceSection() {
-  const { data, job, diagnosis } = useJob();
-  const standing = job.readings.filter((entry) => !entry.struck).length;
-  const lead = diagnosis.assessment?.suspects[0];
-  return (
-    <Section id="trace" number={3} title="Trace" done={job.found !== null}>
-      <p>
-        {standing === 0 ? 'No reading yet.' : standing === 1 ? 'One reading.' : `${standing} readings.`}{' '}
-        {lead ? (
-          <>
-            First suspect: <strong>{lead.title}</strong>, {Math.round(lead.chance * 100)} %.{' '}
-          </>
-        ) : null}
-        {diagnosis.assessment?.verdict.sentence}
-      </p>
-      <ButtonLink href={`/jobs/${data.id}/trace`} className="mt-3">
-        Open the trace
-      </ButtonLink>
-      <UnitTables />
-    </Section>
   );
 }

@@ -1,10 +1,11 @@
 'use client';
 
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { FunctionStateName } from '#core/format';
 import { STATE_WORDS } from '#core/log';
-import { Menu } from '@/ui/Menu';
-import { Popup } from '@/ui/Popup';
+import { Button } from '@/ui/controls';
+import { Dialog } from '@/ui/Dialog';
+import { useLater } from '@/ui/useLater';
 
 const CHOICES: readonly { state: FunctionStateName; mark: string }[] = [
   { state: 'works', mark: '●' },
@@ -18,6 +19,8 @@ const CHOICES: readonly { state: FunctionStateName; mark: string }[] = [
 function markOf(state: FunctionStateName): string {
   return CHOICES.find((one) => one.state === state)?.mark ?? '';
 }
+
+const loadPopup = () => import('@/ui/Popup').then((loaded) => loaded.Popup);
 
 /** What is expected of one function in one setting, and what was seen of it; a tap says what is seen. */
 export function SeenCell({
@@ -38,65 +41,69 @@ export function SeenCell({
   onSay: (state: FunctionStateName) => void;
 }) {
   const [open, setOpen] = useState(false);
+  const button = useRef<HTMLButtonElement>(null);
+  const Popup = useLater(loadPopup, open);
   const differs = seen !== undefined && seen !== 'not-tried' && should !== undefined && seen !== should;
   const shouldWords = should === undefined ? '…' : should === 'dead' ? 'off' : 'works';
   return (
-    <Popup
-      label={`${functionName}, ${conditionName}`}
-      open={open}
-      onOpen={setOpen}
-      trigger={
-        <button
-          type="button"
-          aria-label={`${functionName}, ${conditionName}: ${seen ? STATE_WORDS[seen] : 'not tried'}, expected ${shouldWords}`}
-          className={`flex min-h-12 w-24 flex-col items-start justify-center rounded-md border-2 px-2 text-left text-sm leading-tight ${
-            seen
-              ? differs
-                ? 'border-caution bg-caution-wash'
-                : 'border-ink bg-sheet'
-              : should === 'dead'
-                ? 'border-line/60 border-dotted'
-                : 'border-soft border-dashed'
-          } ${complaint ? 'outline-2 outline-copper outline-offset-1' : ''}`}
-        >
-          {seen ? (
-            <span className="font-bold">
-              <span aria-hidden="true">{markOf(seen)}</span>{' '}
-              {seen === 'dead' && should === 'dead' ? 'off' : STATE_WORDS[seen]}
-              {differs ? (
-                <span className="block font-normal">
-                  expected {should === 'dead' ? 'off' : STATE_WORDS[should]}
-                </span>
-              ) : null}
-            </span>
-          ) : (
-            <span className={should === 'dead' ? 'text-soft' : 'font-semibold'}>
-              {should === 'dead' ? 'off' : should === undefined ? '…' : 'should work'}
-            </span>
-          )}
-        </button>
-      }
-    >
-      <p className="px-1 pb-1 text-sm text-soft">
-        {functionName} · {conditionName}
-      </p>
-      {CHOICES.map(({ state, mark }) => (
-        <button
-          key={state}
-          type="button"
-          onClick={() => {
-            onSay(state);
-            setOpen(false);
-          }}
-          className="flex min-h-11 w-full items-center gap-3 rounded px-2 text-left font-semibold hover:bg-sunk"
-        >
-          <span aria-hidden="true" className="w-5 text-center">
-            {mark}
+    <>
+      <button
+        ref={button}
+        type="button"
+        aria-haspopup="dialog"
+        aria-expanded={open}
+        onClick={() => setOpen(!open)}
+        aria-label={`${functionName}, ${conditionName}: ${seen ? STATE_WORDS[seen] : 'not tried'}, expected ${shouldWords}`}
+        className={`flex min-h-12 w-24 flex-col items-start justify-center rounded-md border-2 px-2 text-left text-sm leading-tight ${
+          seen
+            ? differs
+              ? 'border-caution bg-caution-wash'
+              : 'border-ink bg-sheet'
+            : should === 'dead'
+              ? 'border-line/60 border-dotted'
+              : 'border-soft border-dashed'
+        } ${complaint ? 'outline-2 outline-copper outline-offset-1' : ''}`}
+      >
+        {seen ? (
+          <span className="font-bold">
+            <span aria-hidden="true">{markOf(seen)}</span>{' '}
+            {seen === 'dead' && should === 'dead' ? 'off' : STATE_WORDS[seen]}
+            {differs ? (
+              <span className="block font-normal">
+                expected {should === 'dead' ? 'off' : STATE_WORDS[should]}
+              </span>
+            ) : null}
           </span>
-          {state === 'dead' && should === 'dead' ? 'off, as it should be' : STATE_WORDS[state]}
-        </button>
-      ))}
-    </Popup>
+        ) : (
+          <span className={should === 'dead' ? 'text-soft' : 'font-semibold'}>
+            {should === 'dead' ? 'off' : should === undefined ? '…' : 'should work'}
+          </span>
+        )}
+      </button>
+      {open && Popup ? (
+        <Popup at={button} onClose={() => setOpen(false)} label={`${functionName}, ${conditionName}`}>
+          <p className="px-1 pb-1 text-sm text-soft">
+            {functionName} · {conditionName}
+          </p>
+          {CHOICES.map(({ state, mark }) => (
+            <button
+              key={state}
+              type="button"
+              onClick={() => {
+                onSay(state);
+                setOpen(false);
+              }}
+              className="flex min-h-11 w-full items-center gap-3 rounded px-2 text-left font-semibold hover:bg-sunk"
+            >
+              <span aria-hidden="true" className="w-5 text-center">
+                {mark}
+              </span>
+              {state === 'dead' && should === 'dead' ? 'off, as it should be' : STATE_WORDS[state]}
+            </button>
+          ))}
+        </Popup>
+      ) : null}
+    </>
   );
 }
 
@@ -116,6 +123,7 @@ export function FunctionRow({
   complaint: boolean;
   onSay: (state: FunctionStateName) => void;
 }) {
+  const [more, setMore] = useState(false);
   const word = (state: FunctionStateName) =>
     state === 'dead' && should === 'dead' ? 'off' : STATE_WORDS[state];
   const rare = CHOICES.filter(({ state }) => !SHORT.some((one) => one === state));
@@ -140,20 +148,28 @@ export function FunctionRow({
             <span aria-hidden="true">{markOf(state)}</span> {word(state)}
           </button>
         ))}
-        <Menu
-          name={`${name}: something else`}
-          icon={
-            <span className="text-lg leading-none font-bold">
-              {rare.some(({ state }) => state === seen) ? markOf(seen!) : '…'}
-            </span>
-          }
-          items={rare.map(({ state, mark }) => ({
-            name: `${mark} ${STATE_WORDS[state]}`,
-            on: seen === state,
-            onChoose: () => onSay(state),
-          }))}
-        />
+        <Button aria-label={`${name}: something else`} onClick={() => setMore(true)} className="px-0">
+          <span className="text-lg leading-none font-bold">
+            {rare.some(({ state }) => state === seen) ? markOf(seen!) : '…'}
+          </span>
+        </Button>
       </div>
+      <Dialog title={name} open={more} onClose={() => setMore(false)}>
+        <div className="grid gap-2">
+          {rare.map(({ state, mark }) => (
+            <Button
+              key={state}
+              aria-pressed={seen === state}
+              onClick={() => {
+                onSay(state);
+                setMore(false);
+              }}
+            >
+              <span aria-hidden="true">{mark}</span> {STATE_WORDS[state]}
+            </Button>
+          ))}
+        </div>
+      </Dialog>
     </li>
   );
 }

@@ -1,13 +1,12 @@
 export { BringJob } from './BringJob';
 export { CautionAsk, CautionsThatWait, useUnread } from './CautionAsk';
 export { FollowUpList } from './FollowUpList';
-export { HandOverSheet } from './HandOverSheet';
 export { IsolationSteps } from './IsolationSteps';
 export { JobFrame } from './JobFrame';
 export { JobLines } from './JobLines';
-export { JobPage } from './JobPage';
 export { JobProvider, useJob } from './JobProvider';
 export { NewJobForm } from './NewJobForm';
 export { Photos } from './Photos';
 export { SeenCell } from './SeenCell';
 export { StageMark } from './StageMark';
+export { loadHandOverSheet, loadJobPage } from './views';

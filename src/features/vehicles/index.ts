@@ -1,4 +1,4 @@
-export { AddVehicle } from './AddVehicle';
+export { AddVehicleFold } from './AddVehicleFold';
 export { CopyFromSister } from './CopyFromSister';
 export { FindVehicle } from './FindVehicle';
 export { wasOf } from './fact';

@@ -1,14 +1,15 @@
 'use client';
 
 import { Info } from 'lucide-react';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useRef, useState } from 'react';
 import { Check, Setting } from '@/ui/Check';
 import { Choice, Several } from '@/ui/Choice';
 import { Button, Caution, Field, INPUT, Problem } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
 import { Fold } from '@/ui/Fold';
+import { Hint } from '@/ui/Hint';
 import { Menu } from '@/ui/Menu';
-import { Hint, Popup } from '@/ui/Popup';
+import { Popup } from '@/ui/Popup';
 import { Pressed } from '@/ui/Pressed';
 import { ScrollPane } from '@/ui/ScrollPane';
 import { Select } from '@/ui/Select';
@@ -51,6 +52,8 @@ function Controls() {
   const [view, setView] = useState<'first' | 'second'>('first');
   const [open, setOpen] = useState(false);
   const [mirrored, setMirrored] = useState(false);
+  const [popped, setPopped] = useState(false);
+  const seen = useRef<HTMLButtonElement>(null);
   const say = useSay();
   return (
     <div className="mt-4">
@@ -132,9 +135,14 @@ function Controls() {
             { name: 'Export', onChoose: () => say('Exported') },
           ]}
         />
-        <Popup label="What was seen" trigger={<Button>What was seen</Button>}>
-          Works, weak, or dead.
-        </Popup>
+        <Button ref={seen} aria-expanded={popped} onClick={() => setPopped(!popped)}>
+          What was seen
+        </Button>
+        {popped ? (
+          <Popup at={seen} label="What was seen" onClose={() => setPopped(false)}>
+            Works, weak, or dead.
+          </Popup>
+        ) : null}
         <Hint says="Volts beyond the usual that are lost between two stops">
           <Button aria-label="What a loss is" look="quiet">
             <Info aria-hidden="true" className="size-5" />

@@ -1,9 +1,8 @@
 import { isUuid } from '#core/format';
 import { currentActor } from '@/access';
-import { AddVehicle, FindVehicle } from '@/features/vehicles';
+import { AddVehicleFold, FindVehicle } from '@/features/vehicles';
 import { countVehicles, listVehicles, searchShop, VEHICLE_PAGE } from '@/features/vehicles/server';
 import { ButtonLink } from '@/ui/controls';
-import { Fold } from '@/ui/Fold';
 import { PlaceLink } from '@/ui/PlaceLink';
 
 export const metadata = { title: 'Vehicles' };
@@ -29,9 +28,7 @@ export default async function VehiclesPage({
         Vehicles <span className="reading text-copper">{count}</span>
       </h1>
       <FindVehicle text={text} />
-      <Fold title="Add a vehicle" first={count === 0} className="mb-4">
-        <AddVehicle />
-      </Fold>
+      <AddVehicleFold first={count === 0} />
       {found ? (
         <section aria-label="Found" className="mb-8">
           <p className="font-semibold" role="status">

@@ -1,16 +1,17 @@
 'use client';
 
 import { type ComponentType, useEffect, useState } from 'react';
+import { loadHandOverSheet, loadJobPage } from '@/features/jobs';
 import { JOB_VIEWS, type JobView } from '@/http/places';
 
 /** The program of each view, fetched when it is looked at, and those of all others once the first stands. */
 const LOADERS: Readonly<Record<JobView, () => Promise<ComponentType>>> = {
-  job: () => import('@/features/jobs').then(({ JobPage }) => JobPage),
+  job: loadJobPage,
   trace: () => import('@/features/trace').then(({ TraceView }) => TraceView),
   boxes: () => import('@/features/boxes').then(({ BoxTest }) => BoxTest),
   wires: () => import('@/features/wires').then(({ WiresView }) => WiresView),
   combinations: () => import('@/features/combinations').then(({ CombinationsView }) => CombinationsView),
-  sheet: () => import('@/features/jobs').then(({ HandOverSheet }) => HandOverSheet),
+  sheet: loadHandOverSheet,
 };
 
 const here = new Map<JobView, ComponentType>();

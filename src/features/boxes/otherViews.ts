@@ -1,0 +1,4 @@
+/** What is done at a box besides the test of every fuse. */
+export { Exchanges } from './Exchanges';
+export { SurveyView } from './SurveyView';
+export { WorkView } from './WorkView';

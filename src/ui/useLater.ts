@@ -1,0 +1,38 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+
+/** So long until what could not be fetched is fetched again, milliseconds. */
+const RETRY_MS = 3000;
+
+const here = new WeakMap<() => Promise<unknown>, unknown>();
+
+/**
+ * A part of the program that is fetched when it is wanted, or some time after the page stands, so that it is there when
+ * the signal goes; null until it is. `load` is one function of its module and not made anew. A server that is away is
+ * asked again.
+ */
+export function useLater<T>(load: () => Promise<T>, wanted = true, afterMs = 1500): T | null {
+  const [, setCount] = useState(0);
+  useEffect(() => {
+    if (here.has(load)) return;
+    let gone = false;
+    let timer: ReturnType<typeof setTimeout>;
+    const get = () =>
+      load().then(
+        (loaded) => {
+          here.set(load, loaded);
+          if (!gone) setCount((count) => count + 1);
+        },
+        () => {
+          if (!gone) timer = setTimeout(get, RETRY_MS);
+        },
+      );
+    timer = setTimeout(get, wanted ? 0 : afterMs);
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+  }, [load, wanted, afterMs]);
+  return (here.get(load) as T | undefined) ?? null;
+}
