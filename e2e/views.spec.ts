@@ -3,6 +3,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { demoText } from '../testing/circuits';
 import { type App, openApp } from './app';
+import { addresses, NARROW, PAGES, seenInHand } from './pages';
 import { nothingTooWide } from './phone';
 
 let app: App;
@@ -18,41 +19,6 @@ async function addressOf(title: string): Promise<string> {
   return `${app.url}/jobs/${job?.id}`;
 }
 
-/** Addresses by what they begin with, and what is read on each once it is there. */
-const PAGES = {
-  'for choosing': [
-    ['', 'Open jobs'],
-    ['/vehicles', 'Bakery van'],
-    ['{van}', 'Bring a file in'],
-    ['/shop', 'What usually fails'],
-    ['/jobs/new', 'What fails'],
-  ],
-  'of a job': [
-    ['{open}', 'Cleared in part'],
-    ['{open}/trace', 'What each result would mean'],
-    ['{open}/boxes', 'Both lit'],
-    ['{open}/wires', 'Choose a wire'],
-    ['{open}/combinations', 'Tap a cell'],
-    ['{closed}/sheet', 'What was found, and why'],
-  ],
-  'of maps': [
-    ['{van}/panels?box=cab&slot=fuse-14', 'With the hinge'],
-    ['{van}/panels/edit?box=cab', 'Save as a new version'],
-    ['{van}/panels/print?box=cab', 'Known from'],
-    ['{van}/circuits/van-proving-cabinet', '12.'],
-    ['{van}/circuits/new', '✓ 5 parts'],
-  ],
-} as const;
-
-/** Pages that are like one of those, and are looked at on the phone alone. */
-const NARROW: Readonly<Record<keyof typeof PAGES, readonly (readonly [string, string])[]>> = {
-  'for choosing': [
-    ['/follow-ups', 'outlive'],
-    ['/vehicles?slot=fuse', 'slots'],
-  ],
-  'of a job': [],
-  'of maps': [['/no-such-page', 'There']],
-};
 const AT_THE_DESK = { width: 1280, height: 800 };
 
 for (const [kind, pages] of Object.entries(PAGES)) {
@@ -60,11 +26,7 @@ for (const [kind, pages] of Object.entries(PAGES)) {
     browser,
   }) => {
     test.setTimeout(240_000);
-    const [ids] = await app.query<{ van: string; open: string; closed: string }>(
-      `select (select id from vehicles where name = 'Bakery van') as van,
-        (select id from jobs where title like 'Left marker%') as open,
-        (select id from jobs where title like 'Heated mirrors%') as closed`,
-    );
+    const addressOfPage = await addresses(app);
     const context = await browser.newContext({ colorScheme: 'light', viewport: AT_THE_DESK });
     const page = await context.newPage();
     const serious = async (rules?: string[]) => {
@@ -80,18 +42,24 @@ for (const [kind, pages] of Object.entries(PAGES)) {
       await expect(page.locator('html')).toHaveAttribute('data-theme', name.toLowerCase());
     };
     for (const [place, ready] of pages) {
-      const path = place
-        .replace('{van}', `/vehicles/${ids?.van}`)
-        .replace('{open}', `/jobs/${ids?.open}`)
-        .replace('{closed}', `/jobs/${ids?.closed}`);
-      await page.goto(app.url + path);
+      await page.goto(app.url + addressOfPage(place));
       await expect(page.getByText(ready).first()).toBeVisible();
       expect(await serious()).toEqual([]);
       // Structure is the same in both themes; colours are not.
       await theme('Footwell');
       expect(await serious(['color-contrast'])).toEqual([]);
       await theme('Daylight');
+      // In the hand there are other parts on the same page.
       await nothingTooWide(page);
+      await expect(page.getByText(seenInHand(ready)).first()).toBeVisible();
+      expect(await serious()).toEqual([]);
+      await page.evaluate(() => {
+        document.documentElement.dataset.theme = 'footwell';
+      });
+      expect(await serious(['color-contrast'])).toEqual([]);
+      await page.evaluate(() => {
+        document.documentElement.dataset.theme = 'daylight';
+      });
       await page.setViewportSize(AT_THE_DESK);
     }
     for (const [place, ready] of NARROW[kind as keyof typeof PAGES]) {

@@ -52,7 +52,7 @@ export function SlotStateForm({
     },
   });
   return (
-    <Fold title={`What is in it: ${now.state.replace('-', ' ')}`} className="mt-4" testId="slot-state-form">
+    <Fold title={`What is in it: ${now.state.replace('-', ' ')}`} testId="slot-state-form">
       {auditSlot(now, nominalVolts).map((item) => (
         <p key={item.words} className={item.danger ? 'font-semibold text-bad' : ''} data-testid="slot-audit">
           {item.danger ? '▲ ' : ''}

@@ -6,6 +6,7 @@ import { KEY_STATE_WORDS, KEY_STATES, type KeyState, latest, liveness } from '#c
 import { classifyFeed, triageOrder, withKnownEnds } from '#core/panel';
 import { useJob } from '@/features/jobs';
 import { Button } from '@/ui/controls';
+import { SideScroll } from '@/ui/SideScroll';
 import { type BoxViewProps, slotTitle } from './TriageView';
 
 const ANSWERS = [
@@ -65,7 +66,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
         if (found && !event.ctrlKey && !event.metaKey && !event.altKey) tell(found.value);
       }}
     >
-      <div className="order-2 overflow-x-auto lg:order-1">
+      <SideScroll label="Survey" className="order-2 lg:order-1">
         <table className="w-full min-w-[40rem] text-left" data-testid="survey">
           <thead>
             <tr className="border-b-2 border-ink">
@@ -133,7 +134,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts }: Bo
             })}
           </tbody>
         </table>
-      </div>
+      </SideScroll>
       <article className="order-1 self-start rounded-lg border-2 border-copper bg-sheet p-4 lg:sticky lg:top-36 lg:order-2">
         <p className="text-sm text-soft" data-testid="survey-state">
           {KEY_STATE_WORDS[state]} · {order.length - open.length} of {order.length} read

@@ -212,7 +212,9 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
             </div>
           ) : null}
           <VoltsPair key={`${slot.id} ${fuseOut}`} ends={asked} held={held} onTell={tell} />
-          {StateForm ? <StateForm panel={panel} slot={slot} nominalVolts={nominalVolts} /> : null}
+          <div className="mt-4 min-h-11">
+            {StateForm ? <StateForm panel={panel} slot={slot} nominalVolts={nominalVolts} /> : null}
+          </div>
           {fuseOut ? (
             <p className="mt-2 text-sm">
               Load off before it is pulled; insulated puller. Not on restraint, engine-control or brake

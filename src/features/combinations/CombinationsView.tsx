@@ -61,6 +61,10 @@ function SeenTable({ circuit, vary }: { circuit: CircuitFile; vary: readonly str
   );
   return (
     <div className="px-3 py-4 lg:px-5">
+      <p className="no-print mb-3 max-w-prose text-sm text-soft">
+        Tap a cell and say what you see; what differs counts in the trace like a reading. A circuit set up on
+        the bench is a vehicle of its own here: what works there says nothing of the wires in the vehicle.
+      </p>
       <StateTableView
         circuit={circuit}
         ask={ask}
@@ -70,10 +74,6 @@ function SeenTable({ circuit, vary }: { circuit: CircuitFile; vary: readonly str
         first={complaint?.function}
         vary={vary}
       />
-      <p className="no-print mt-3 max-w-prose text-sm text-soft">
-        Tap a cell and say what you see; what differs counts in the trace like a reading. A circuit set up on
-        the bench is a vehicle of its own here: what works there says nothing of the wires in the vehicle.
-      </p>
     </div>
   );
 }

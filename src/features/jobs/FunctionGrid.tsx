@@ -8,6 +8,7 @@ import { cellKey } from '#core/log';
 import { Button } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { SetSign } from '@/ui/SetSign';
+import { SideScroll } from '@/ui/SideScroll';
 import { useSwipe } from '@/ui/useSwipe';
 import { useWide } from '@/ui/useWide';
 import { useJob } from './JobProvider';
@@ -15,7 +16,7 @@ import { FunctionRow, SeenCell } from './SeenCell';
 
 /** What each function should do in each setting of key and switches, and what was seen of it. */
 export function FunctionGrid() {
-  const { circuit, job, diagnosis } = useJob();
+  const { circuit, job, diagnosis, nominalVolts } = useJob();
   const wide = useWide();
   if (!circuit) return null;
   const { expected = {}, partsOfFunction = {} } = diagnosis.described ?? {};
@@ -26,7 +27,13 @@ export function FunctionGrid() {
     partsOfFunction,
   );
   const grid = { functions, conditions, expected };
-  return wide ? <Grid {...grid} /> : <OneCondition circuit={circuit} {...grid} />;
+  // Until it is known which row comes first there is room for all of them and none that moves.
+  const known = diagnosis.described !== null || diagnosis.failure !== null || nominalVolts === null;
+  return (
+    <div key={String(known)} className={known ? '' : 'invisible'}>
+      {wide ? <Grid {...grid} /> : <OneCondition circuit={circuit} {...grid} />}
+    </div>
+  );
 }
 
 interface Shown {
@@ -117,7 +124,7 @@ function OneCondition({ circuit, functions, conditions, expected }: Shown & { ci
 function Grid({ functions, conditions, expected }: Shown) {
   const { job, record } = useJob();
   return (
-    <div className="overflow-x-auto">
+    <SideScroll label="Function check, all settings">
       <table className="border-collapse" data-testid="function-grid">
         <caption className="sr-only">Function check: functions down, key and switch positions across</caption>
         <thead>
@@ -166,6 +173,6 @@ function Grid({ functions, conditions, expected }: Shown) {
           ))}
         </tbody>
       </table>
-    </div>
+    </SideScroll>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { type SheetLine, sheetOf } from '#core/log';
+import { type Sheet, type SheetLine, sheetOf } from '#core/log';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { useWho } from '@/sync/who';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
@@ -43,11 +43,6 @@ export function HandOverSheet() {
         </a>
       </div>
       {job.workPlace === null ? <PlaceOfWork /> : null}
-      {working ? (
-        <p role="status" className="mb-4">
-          What the readings mean is being worked out; the sheet is whole in a moment.
-        </p>
-      ) : null}
       <article className="border-2 border-line bg-sheet p-6 print:border-0 print:p-0" data-testid="sheet">
         <header className="border-b-4 border-copper pb-3">
           <p className="text-sm text-soft">Hand-over sheet</p>
@@ -74,27 +69,42 @@ export function HandOverSheet() {
             · {sheet.place ? `done at ${sheet.place}` : 'place of the work not confirmed'}
           </p>
         </header>
-        {sheet.open.length > 0 ? (
-          <p className="mt-3 border-2 border-ink p-2 font-bold">Not verified: {sheet.open.join('; ')}.</p>
-        ) : null}
-        {sheet.parts.map(({ title, lines, empty }) => (
-          <section key={title} className="mt-4" data-part={title}>
-            <h3 className="break-after-avoid font-bold text-copper">{title}</h3>
-            {lines.length === 0 ? <p>{empty}</p> : null}
-            <ul>
-              {lines.map((line, index) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: lines have no other identity, and never move
-                <Line key={index} line={line} />
-              ))}
-            </ul>
-          </section>
-        ))}
+        {working ? (
+          <p role="status" className="mt-3 min-h-dvh">
+            What the readings mean is being worked out; the sheet is whole in a moment.
+          </p>
+        ) : (
+          <Parts sheet={sheet} />
+        )}
         <PhotosOnSheet />
         <p className="mt-6 border-t border-line pt-2 text-sm text-soft">
           The maker’s service information and local rules take precedence over this sheet.
         </p>
       </article>
     </div>
+  );
+}
+
+/** What is open, and every part of the sheet. */
+function Parts({ sheet }: { sheet: Sheet }) {
+  return (
+    <>
+      {sheet.open.length > 0 ? (
+        <p className="mt-3 border-2 border-ink p-2 font-bold">Not verified: {sheet.open.join('; ')}.</p>
+      ) : null}
+      {sheet.parts.map(({ title, lines, empty }) => (
+        <section key={title} className="mt-4" data-part={title}>
+          <h3 className="break-after-avoid font-bold text-copper">{title}</h3>
+          {lines.length === 0 ? <p>{empty}</p> : null}
+          <ul>
+            {lines.map((line, index) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: lines have no other identity, and never move
+              <Line key={index} line={line} />
+            ))}
+          </ul>
+        </section>
+      ))}
+    </>
   );
 }
 

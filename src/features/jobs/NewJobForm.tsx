@@ -27,12 +27,25 @@ const PLUGGED = [
   { id: 'something', name: 'Something was' },
 ];
 
+/** What a vehicle does, by its circuits. */
+interface VehicleFunctions {
+  /** The vehicle's id. */
+  readonly of: string;
+  readonly list: readonly { readonly id: string; readonly name: string }[];
+}
+
 /** What the circuits of a vehicle do, to be tapped; none while they are fetched, or where they cannot be. */
-function useFunctions(vehicle: KnownVehicle | undefined): readonly { id: string; name: string }[] {
-  const [got, setGot] = useState<{ of: string; list: readonly { id: string; name: string }[] } | null>(null);
+function useFunctions(
+  vehicle: KnownVehicle | undefined,
+  first: VehicleFunctions | null,
+): VehicleFunctions['list'] {
+  const [got, setGot] = useState(first);
   const id = vehicle && vehicle.circuits > 0 ? vehicle.id : null;
   useEffect(() => {
-    if (id === null) return;
+    if (id === null || id === first?.of) {
+      if (first) setGot(first);
+      return;
+    }
     const stop = new AbortController();
     fetch(`/api/vehicles/${id}/functions`, { signal: stop.signal })
       .then(async (response) => {
@@ -42,7 +55,7 @@ function useFunctions(vehicle: KnownVehicle | undefined): readonly { id: string;
       })
       .catch(() => undefined);
     return () => stop.abort();
-  }, [id]);
+  }, [id, first]);
   return got !== null && got.of === id ? got.list : [];
 }
 
@@ -52,6 +65,7 @@ export function NewJobForm({
   more,
   chosen,
   pictures = {},
+  functions: firstFunctions = null,
 }: {
   vehicles: readonly KnownVehicle[];
   /** Whether the shop has others, to be found by name. */
@@ -59,6 +73,8 @@ export function NewJobForm({
   chosen: string | null;
   /** The run of each pattern, drawn. */
   pictures?: Readonly<Record<string, ReactNode>>;
+  /** Of the vehicle that is chosen at first. */
+  functions?: VehicleFunctions | null;
 }) {
   const go = useGo();
   const [fresh] = useState(newId);
@@ -102,7 +118,7 @@ export function NewJobForm({
   const values = form.watch();
   const { interlocks = [], purpose = 'fault', pattern, how } = values;
   const vehicle = known(values.vehicleId, values.found);
-  const functions = useFunctions(vehicle);
+  const functions = useFunctions(vehicle, firstFunctions);
   const chooseVehicle = useCallback(
     (id: string, one: KnownVehicle | null) => {
       setValue('vehicleId', id, { shouldDirty: true });

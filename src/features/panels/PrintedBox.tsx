@@ -5,6 +5,7 @@ import { spokenWord } from '#core/limits';
 import { seenRows, settledIn, type Turns, turnPanel, unaccounted } from '#core/panel';
 import { formatNumber } from '#core/quantity';
 import { Button } from '@/ui/controls';
+import { SideScroll } from '@/ui/SideScroll';
 import { PanelDrawing } from './PanelDrawing';
 
 /** What a slot is for: its meaning, and what it serves. */
@@ -56,7 +57,7 @@ export function PrintedBox({ vehicle, panel, turns }: { vehicle: string; panel: 
       />
       <Owed panel={panel} />
       {/* On the phone it scrolls beside the page; on paper it has the whole width. */}
-      <div className="overflow-x-auto print:overflow-visible">
+      <SideScroll label="Slots" className="print:overflow-visible">
         <table className="w-full text-left text-[0.95rem]">
           <thead>
             <tr className="border-b-2 border-ink">
@@ -93,7 +94,7 @@ export function PrintedBox({ vehicle, panel, turns }: { vehicle: string; panel: 
               ))}
           </tbody>
         </table>
-      </div>
+      </SideScroll>
     </article>
   );
 }

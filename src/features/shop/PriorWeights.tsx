@@ -7,6 +7,7 @@ import { postJson } from '@/sync/post';
 import { Button, Problem } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { newId } from '@/ui/newId';
+import { SideScroll } from '@/ui/SideScroll';
 
 function words(id: string): string {
   const text = id.replace(/-/g, ' ');
@@ -81,7 +82,7 @@ export function PriorWeights({
         {jobs === 1 ? '1 proved job counts' : `${jobs} proved jobs count`}
         {reset ? `, since ${reset.by} started anew on ${dateWords(reset.at, 'long')}` : ''}.
       </p>
-      <div className="mt-4 overflow-x-auto">
+      <SideScroll label="What usually fails" className="mt-4">
         <table className="w-full min-w-[34rem] text-left" data-testid="weights">
           <thead>
             <tr className="border-b-2 border-ink">
@@ -118,7 +119,7 @@ export function PriorWeights({
             </tbody>
           ))}
         </table>
-      </div>
+      </SideScroll>
     </section>
   );
 }

@@ -27,6 +27,11 @@ export const loadVehicle = cache(async (actor: Actor, vehicleId: string): Promis
   return { vehicle, circuits: maps, panelSet: panels };
 });
 
+/** What a vehicle does, by its newest circuits: what a complaint can be about. */
+export function functionsOf({ circuits: maps }: VehicleMaps): { id: string; name: string }[] {
+  return maps.flatMap(({ file }) => file.functions.map(({ id, name }) => ({ id, name })));
+}
+
 export async function newestCircuits(db: Pick<Transaction, 'select'>, vehicleIds: readonly string[]) {
   return db
     .select({

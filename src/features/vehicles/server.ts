@@ -12,5 +12,5 @@ export {
   VEHICLE_PAGE,
 } from './listVehicles';
 export { addPattern, addVehicle, addVehicleAlone, setNominalVolts } from './newVehicle';
-export { loadVehicle, newestCircuits, type Vehicle, type VehicleMaps } from './readVehicles';
+export { functionsOf, loadVehicle, newestCircuits, type Vehicle, type VehicleMaps } from './readVehicles';
 export { type Found, type FoundSlot, searchShop } from './search';

@@ -3,7 +3,13 @@ import { PATTERNS } from '#core/notation';
 import { currentActor } from '@/access';
 import { NewJobForm } from '@/features/jobs';
 import { PatternPicture } from '@/features/jobs/server';
-import { countVehicles, knownVehicles, recentVehicles } from '@/features/vehicles/server';
+import {
+  countVehicles,
+  functionsOf,
+  knownVehicles,
+  loadVehicle,
+  recentVehicles,
+} from '@/features/vehicles/server';
 
 export const metadata = { title: 'New job' };
 
@@ -22,6 +28,8 @@ export default async function NewJobPage({
     countVehicles(actor),
     isUuid(vehicle) ? knownVehicles(actor, [vehicle]) : [],
   ]);
+  const first = chosen[0] ?? recent[0];
+  const maps = first && first.circuits > 0 ? await loadVehicle(actor, first.id) : null;
   const vehicles = [...chosen, ...recent.filter((one) => one.id !== chosen[0]?.id)];
   return (
     <div className="mx-auto max-w-6xl px-4 py-3 lg:px-6 lg:py-6">
@@ -30,6 +38,7 @@ export default async function NewJobPage({
         vehicles={vehicles}
         more={count > vehicles.length}
         chosen={chosen[0]?.id ?? null}
+        functions={maps ? { of: maps.vehicle.id, list: functionsOf(maps) } : null}
         pictures={Object.fromEntries(
           PATTERNS.map(({ id }) => [id, <PatternPicture key={id} pattern={id} />]),
         )}

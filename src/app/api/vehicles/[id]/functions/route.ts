@@ -1,14 +1,11 @@
 import { currentActor } from '@/access';
-import { loadVehicle } from '@/features/vehicles/server';
+import { functionsOf, loadVehicle } from '@/features/vehicles/server';
 import { answering } from '@/http/answers';
 
 /** What a vehicle does, by its newest circuits: what a complaint can be about. */
 export function GET(_request: Request, { params }: { params: Promise<{ id: string }> }) {
   return answering(async () => {
     const maps = await loadVehicle(await currentActor(), (await params).id);
-    const functions = (maps?.circuits ?? []).flatMap(({ file }) =>
-      file.functions.map(({ id, name }) => ({ id, name })),
-    );
-    return Response.json({ functions });
+    return Response.json({ functions: maps ? functionsOf(maps) : [] });
   });
 }
