@@ -106,10 +106,15 @@ test('a reading: its taps, what is told of it where the thumb is, and the way ba
   await choose(page, 'volts', 'volts relay 4 pin 87');
   const card = page.locator('article[data-test]');
   for (const key of '12') await card.getByRole('button', { name: key, exact: true }).tap();
-  // The picture leads to the whole run; the card and what was typed are there on the way back.
+  // The picture of a slot leads to the whole box, the tab to the run; card and draft are there on the way back.
   await card.getByTestId('card-picture').tap();
-  await expect(page.getByRole('tab', { name: 'Run' })).toHaveAttribute('aria-selected', 'true');
+  const box = page.getByRole('dialog', { name: 'Load-bay box' });
+  await expect(box.getByTestId('slot-sentence')).toBeVisible();
+  await box.getByRole('button', { name: 'Close' }).tap();
+  await page.getByRole('tab', { name: 'Run' }).tap();
+  await expect(page.getByTestId('bracket')).toBeVisible();
   await page.getByRole('tab', { name: 'Card' }).tap();
+  console.log('to the run and back: 2 taps; to the whole box and back: 2 taps');
   await expect(page.getByLabel('Reading, in volts')).toHaveValue('12');
   for (const key of '.4') await card.getByRole('button', { name: key, exact: true }).tap();
   await card.getByRole('button', { name: 'Record' }).tap();
@@ -184,4 +189,206 @@ test('views of the trace are exchanged by a swipe, and the answers lie for the l
   await page.reload();
   await choose(page, 'volts', 'volts relay 4 pin 87');
   expect(await x('1')).toBeGreaterThan(await x('Over limit'));
+});
+
+test('the run shows what is lost between two readings, and names whole', async ({ page }) => {
+  await page.goto(`${await app.job('Proving-cabinet fan dead')}/trace`);
+  await page.getByRole('button', { name: 'Tester proved' }).tap();
+  const read = async (search: string, volts: string) => {
+    await choose(page, 'volts', search);
+    const card = page.locator('article[data-test]');
+    for (const key of volts) await card.getByRole('button', { name: key, exact: true }).tap();
+    await card.getByRole('button', { name: 'Record' }).tap();
+    await expect(page.getByTestId('recorded')).toContainText('Volts at');
+  };
+  await read('volts relay 4 pin 87', '12.3');
+  await read('volts proving-cabinet fan plus', '7.1');
+  await page.getByRole('tab', { name: 'Run' }).tap();
+  const run = page.getByTestId('run');
+  await expect(run.getByTestId('loss')).toHaveCount(1);
+  // 12.3 and 7.1 measured; of the 5.2 between them a little would be lost anyhow.
+  const lost = Number((await run.getByTestId('loss').textContent()).match(/[\d.]+ V/)![0].replace(' V', ''));
+  expect(lost).toBeGreaterThan(4.5);
+  expect(lost).toBeLessThan(5.2);
+  await expect(page.getByTestId('bracket')).toContainText('Between');
+  const cut = await run
+    .locator('[data-station]')
+    .evaluateAll((all) => all.filter((one) => one.scrollWidth > one.clientWidth + 1).length);
+  expect(cut).toBe(0);
+  // The drawn points stand beside the words they belong to, however long the names are.
+  const rows = await run.evaluate((one) => {
+    const circles = [...one.querySelectorAll('circle')].map((each) => each.getBoundingClientRect());
+    return [...one.querySelectorAll('[data-stop]')].map((each, index) => {
+      const at = each.getBoundingClientRect();
+      const circle = circles[index]!;
+      return Math.abs(at.y + at.height / 2 - circle.y - circle.height / 2);
+    });
+  });
+  expect(Math.max(...rows)).toBeLessThan(2);
+});
+
+test('functions one setting at a time: by swipe and by button, answered in the row, the rest folded', async ({
+  page,
+}) => {
+  await page.goto(await app.job('Proving-cabinet fan dead'));
+  const grid = page.getByTestId('function-grid');
+  await expect(grid).toContainText('1 of 7');
+  await expect(grid.getByRole('listitem').filter({ hasText: 'Key: run' })).toBeVisible();
+  const at = (await grid.boundingBox())!;
+  await swipe(page, [330, at.y + 60], [70, at.y + 62]);
+  await expect(grid).toContainText('2 of 7');
+  await grid.getByRole('button', { name: 'Setting before' }).tap();
+  await grid.getByRole('button', { name: 'Proving-cabinet fan: weak' }).tap();
+  await expect(grid.getByRole('button', { name: 'Proving-cabinet fan: weak' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await grid.getByRole('button', { name: 'Proving-cabinet fan: something else' }).tap();
+  await page.getByRole('dialog').getByRole('button', { name: 'comes and goes' }).tap();
+  await expect(grid.getByRole('button', { name: 'Proving-cabinet fan: weak' })).toHaveAttribute(
+    'aria-pressed',
+    'false',
+  );
+  const folded = grid.getByRole('button', { name: /^Expected off here/ });
+  await expect(grid.getByRole('button', { name: 'Left mirror heater: works' })).toHaveCount(0);
+  await folded.tap();
+  await expect(grid.getByRole('button', { name: 'Left mirror heater: works' })).toBeVisible();
+});
+
+test('wires stand one to a line, and what is read before a cut slides up', async ({ page }) => {
+  await page.goto(`${await app.job('Proving-cabinet fan dead')}/wires`);
+  const rows = page.getByTestId('ledger').getByRole('button');
+  await expect(rows.first()).toBeVisible();
+  const heights = await rows.evaluateAll((all) =>
+    all
+      .filter((one) => one.getAttribute('aria-pressed') === 'false' && !one.textContent?.includes('goes on'))
+      .map((one) => one.getBoundingClientRect().height),
+  );
+  expect(heights.length).toBeGreaterThan(15);
+  expect(Math.max(...heights)).toBeLessThanOrEqual(56);
+  await rows.filter({ hasText: 'W32' }).tap();
+  const sheet = page.getByRole('dialog');
+  await expect(sheet.getByTestId('cut-gate')).toBeVisible();
+  await sheet.getByRole('button', { name: 'End a, Key off: dead', exact: true }).tap();
+  await sheet.getByRole('button', { name: 'Close' }).tap();
+  await expect(page.getByTestId('ledger')).toBeVisible();
+});
+
+test('in a box test the next slot comes by a swipe; a slot is found by its label in few taps', async ({
+  page,
+}) => {
+  await page.goto(`${await app.job('Proving-cabinet fan dead')}/boxes`);
+  const title = page.getByTestId('slot-title');
+  const first = await title.textContent();
+  await swipe(page, [330, 330], [60, 334]);
+  await expect(title).not.toHaveText(first);
+  await swipe(page, [60, 330], [330, 334]);
+  await expect(title).toHaveText(first);
+  const started = Date.now();
+  await page.goto(`${await app.vehicle('Bakery van')}/panels?box=cab`);
+  await page.getByRole('searchbox').fill('demist');
+  await page
+    .getByRole('button', { name: /^fuse 22, printed DEMIST/ })
+    .or(page.getByRole('option', { name: /DEMIST/ }))
+    .first()
+    .tap();
+  await expect(page.getByTestId('slot-sentence')).toBeVisible();
+  const seconds = (Date.now() - started) / 1000;
+  console.log(`a slot by its label: 2 taps, one word, ${seconds.toFixed(1)} s with loading the page`);
+});
+
+test('a job that is work: opened in three taps and some words, and closed without a fault', async ({
+  page,
+}) => {
+  await page.goto(`${app.url}/jobs/new`);
+  await page.getByRole('radio', { name: 'Survey' }).tap();
+  await page.getByLabel('What is to be done').fill('Read the cab fuse box');
+  await page.getByRole('button', { name: 'Open the job' }).tap();
+  await expect(page.getByTestId('slot-title')).toBeVisible();
+  await page.getByRole('button', { name: /steps of the job$/ }).tap();
+  await page.getByRole('dialog').getByRole('link', { name: /Done/ }).tap();
+  await page.getByLabel('What was done').fill('All slots read');
+  await page
+    .getByRole('button', { name: /^Record the repair|^Record/ })
+    .last()
+    .tap();
+  await page.getByRole('button', { name: /steps of the job$/ }).tap();
+  await page
+    .getByRole('dialog')
+    .getByRole('link', { name: /Hand over/ })
+    .tap();
+  await expect(page.getByTestId('sheet')).toContainText('Survey');
+  await expect(page.getByTestId('sheet')).not.toContainText('Not verified');
+});
+
+test('a vehicle is added where the day starts, and a function that is tapped leads straight to its card', async ({
+  page,
+}) => {
+  await page.goto(`${app.url}/vehicles`);
+  await page.getByRole('button', { name: 'Add a vehicle' }).tap();
+  const form = page.getByTestId('add-vehicle');
+  await form.getByLabel('Its name').fill('Grey tipper');
+  await form.getByRole('button', { name: 'From the blocks of its battery' }).tap();
+  await form.getByLabel('Blocks in series').fill('2');
+  await form.getByLabel('Volts of each').fill('12');
+  await expect(form.getByRole('radio', { name: '24 V' })).toBeChecked();
+  await form.getByRole('button', { name: 'Add it' }).tap();
+  await expect(page.getByRole('heading', { name: 'Grey tipper' })).toBeVisible();
+  await expect(page.getByText('24 V').first()).toBeVisible();
+  await page.goto(`${app.url}/jobs/new?vehicle=${(await app.vehicle('Bakery van')).slice(-36)}`);
+  await page.getByRole('radio', { name: 'Proving-cabinet fan' }).tap();
+  await expect(page.getByLabel('What fails, in a few words')).toHaveValue('Proving-cabinet fan dead');
+  await page.getByRole('radio', { name: 'Weak', exact: true }).tap();
+  await expect(page.getByLabel('What fails, in a few words')).toHaveValue('Proving-cabinet fan weak');
+  await page.getByRole('radio', { name: 'Nothing plugged in' }).tap();
+  await page.getByRole('button', { name: 'To the first test' }).tap();
+  await expect(page.getByTestId('card-title')).toBeVisible();
+  console.log('mapped vehicle to the first card: 4 taps, no word typed');
+});
+
+test.describe('with the processor slowed four times', () => {
+  // The machine's own noise only ever adds: the least of four rounds is what the page takes.
+  test.describe.configure({ retries: 3 });
+
+  test('@alone a recorded reading is seen to be taken', async ({ page }) => {
+    await page.addInitScript(() => {
+      const times: number[] = [];
+      (window as unknown as { paints: number[] }).paints = times;
+      new PerformanceObserver((list) => {
+        for (const entry of list.getEntries() as PerformanceEventTiming[])
+          if (entry.name === 'click') times.push(entry.duration);
+      }).observe({ type: 'event', durationThreshold: 16, buffered: true } as PerformanceObserverInit);
+    });
+    await page.goto(`${await app.job('Proving-cabinet fan dead')}/trace`);
+    await page.getByRole('button', { name: 'Tester proved' }).tap();
+    const cdp = await page.context().newCDPSession(page);
+    const durations: number[] = [];
+    for (const [search, volts] of [
+      ['volts relay 4 pin 87', '12.3'],
+      ['volts fuse 31 out', '12.4'],
+      ['volts proving-cabinet fan plus', '7.1'],
+    ] as const) {
+      await choose(page, 'volts', search);
+      const card = page.locator('article[data-test]');
+      for (const key of volts) await card.getByRole('button', { name: key, exact: true }).tap();
+      await page.waitForTimeout(500);
+      await page.evaluate(() => {
+        (window as unknown as { paints: number[] }).paints.length = 0;
+      });
+      await cdp.send('Emulation.setCPUThrottlingRate', { rate: 4 });
+      await card.getByRole('button', { name: 'Record' }).tap();
+      await expect(page.getByTestId('recorded')).toContainText('Volts at');
+      await page.waitForTimeout(600);
+      await cdp.send('Emulation.setCPUThrottlingRate', { rate: 1 });
+      const got = await page.evaluate(() => (window as unknown as { paints: number[] }).paints);
+      // Nothing listed means under the threshold of the browser's list.
+      durations.push(Math.max(16, ...got));
+    }
+    const [least] = durations.toSorted((one, other) => one - other);
+    console.log(
+      `from Record to the next paint, processor slowed four times: ${durations.join(', ')} ms (a frame is 16)`,
+    );
+    expect(durations).toHaveLength(3);
+    expect(least).toBeLessThanOrEqual(104);
+  });
 });

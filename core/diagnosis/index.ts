@@ -30,7 +30,7 @@ export { byProbe, KINDS, kindOf, refOfId, testId, testInLog } from './kinds';
 export { fuseOfNode } from './kinds/fuseBefore';
 export type { AnswerKind } from './kinds/kind';
 export { type CardPicture, cardPicture } from './picture';
-export { PICTURE, type PictureShape, pictureShape, slotShape } from './pictureShape';
+export { PICTURE, type PictureShape, pictureShape, plugShape, slotShape } from './pictureShape';
 export { complaintOf, readingOf } from './playback';
 export { type Profile, profileOf } from './profile';
 export { mayBridge } from './relay/bridging';

@@ -8,7 +8,7 @@ import { circuitOfPattern, PATTERNS } from '../notation/patterns';
 import { testCardWords } from './card';
 import { kindOf, testId } from './kinds';
 import { cardPicture } from './picture';
-import { type Box, PICTURE, pictureShape, slotShape } from './pictureShape';
+import { type Box, PICTURE, pictureShape, plugShape, slotShape } from './pictureShape';
 import { runsOfComplaint } from './run';
 import { deedOf, testsFor } from './tests';
 
@@ -210,4 +210,45 @@ test('at a slot of a box its row is drawn as it is held, and every lead ends whe
   }
   expect(drawn).toBeGreaterThan(100);
   expect(sockets).toBeGreaterThan(20);
+});
+
+test('at a cavity of a plug all its cavities are drawn by number, and the lead ends in its own', () => {
+  const trailer = demoCircuit('trailer-lamps');
+  const parts = trailer.parts.map((part) =>
+    part.kind === 'connector' && part.place === 'plug'
+      ? { ...part, plug: 'tow', face: 'wire' as const }
+      : part,
+  );
+  const circuit = { ...trailer, parts };
+  const own = parts.flatMap((part) => (part.kind === 'connector' && part.plug === 'tow' ? [part] : []));
+  expect(own.length).toBeGreaterThan(2);
+  let drawn = 0;
+  for (const { ref, picture } of cards(circuit)) {
+    // Where nobody says which plug a cavity is of, none is drawn.
+    expect(plugShape(picture, trailer.parts)).toBeNull();
+    const shape = plugShape(picture, parts);
+    const inside = picture.leads.filter(({ stop }) => stop !== null);
+    const wanted = own.find(({ pins }) => Object.values(pins).includes(inside[0]?.node ?? ''));
+    expect(shape !== null).toBe(inside.length === 1 && wanted !== undefined);
+    if (!shape || !wanted) continue;
+    drawn += 1;
+    const id = testId(ref);
+    expect(shape.cavities.map(({ name }) => name)).toEqual(
+      own.map(({ cavity }) => cavity!).sort((one, other) => Number(one) - Number(other)),
+    );
+    const [here] = shape.cavities.filter((one) => one.here);
+    expect({ id, name: here!.name }).toEqual({ id, name: wanted.cavity });
+    const point = shape.points.find(({ end }) => end.stop !== null)!;
+    expect(
+      Math.hypot(point.x - here!.x - here!.width / 2, point.y - here!.y - here!.height / 2),
+    ).toBeLessThan(1);
+    expect(shape.caption!.lines[0]).toContain('wire side');
+    for (const one of shape.cavities) {
+      expect(one.x >= 0 && one.x + one.width <= PICTURE.width && one.y + one.height <= PICTURE.height).toBe(
+        true,
+      );
+      expect(meets(one, shape.instrument)).toBe(false);
+    }
+  }
+  expect(drawn).toBeGreaterThan(3);
 });

@@ -31,6 +31,8 @@ export interface PictureShape {
   readonly stations: readonly (Box & { readonly label: Label; readonly here: boolean })[];
   /** The row of the box in place of the run, where the test is done at a slot of it. */
   readonly slots: readonly SceneSlot[];
+  /** The cavities of a plug in place of the run, where the test is done at one of them. */
+  readonly cavities: readonly (Box & { readonly name: string; readonly here: boolean })[];
   /** What the row is of; null where a run is drawn. */
   readonly caption: Label | null;
   readonly points: readonly {
@@ -173,6 +175,7 @@ export function slotShape(
     run: null,
     stations: [],
     slots: scene.slots,
+    cavities: [],
     caption: label(`${slot.type} ${slot.number}${unsure ? ', either end' : ''}`, {
       x: 8,
       y: EDGE_Y + 4,
@@ -185,6 +188,76 @@ export function slotShape(
       picture.leads.length > 0
         ? null
         : `M${INSTRUMENT.x + INSTRUMENT.width / 2} ${INSTRUMENT.y + INSTRUMENT.height} V42 H${here.x + here.width / 2} V${here.y - 2}`,
+  };
+}
+
+/** Cavities in one row of the picture, and the most rows it has room for. */
+const IN_A_ROW = 10;
+const MOST_ROWS = 2;
+const FACES = { mating: ', mating face', wire: ', wire side' } as const;
+
+/**
+ * The same at a cavity of a plug with several: all of them by their numbers, for how they lie is not known. Null where no
+ * single lead goes into such a plug.
+ */
+export function plugShape(picture: CardPicture, parts: readonly CircuitPart[]): PictureShape | null {
+  const [inside, ...others] = picture.leads.filter(({ stop }) => stop !== null);
+  if (!inside || others.length > 0) return null;
+  const plugs = parts.flatMap((part) =>
+    part.kind === 'connector' && part.plug !== undefined && part.cavity !== undefined ? [part] : [],
+  );
+  const here = plugs.find(({ pins }) => Object.values(pins).includes(inside.node));
+  if (!here) return null;
+  const cavities = plugs
+    .filter(({ plug }) => plug === here.plug)
+    .sort((one, other) => one.cavity!.localeCompare(other.cavity!, 'en', { numeric: true }));
+  if (cavities.length < 2 || cavities.length > IN_A_ROW * MOST_ROWS) return null;
+  const rows = Math.ceil(cavities.length / IN_A_ROW);
+  const inRow = Math.ceil(cavities.length / rows);
+  const size = Math.min(30, ROW_FRAME.width / inRow - 4, ROW_FRAME.height / rows - 4);
+  const left = ROW_FRAME.x + (ROW_FRAME.width - inRow * (size + 4)) / 2;
+  const top = ROW_FRAME.y + (ROW_FRAME.height - rows * (size + 4)) / 2;
+  const boxes = cavities.map((one, index) => ({
+    x: left + (index % inRow) * (size + 4),
+    y: top + Math.floor(index / inRow) * (size + 4),
+    width: size,
+    height: size,
+    name: one.cavity!,
+    here: one === here,
+  }));
+  const spot = boxes.find((one) => one.here)!;
+  const edges = picture.leads.filter(({ stop }) => stop === null);
+  const points = picture.leads.map((end, index) => {
+    const edge = end.stop === null;
+    const side = edge ? edges.length > 1 && end === edges[0] : index === 0;
+    const x = edge ? (side ? 16 : PICTURE.width - 16) : spot.x + size / 2;
+    const y = edge ? EDGE_Y : spot.y + size / 2;
+    return {
+      x,
+      y,
+      end,
+      path: leadPath({ x, y }, side, edge),
+      label: edge
+        ? pointLabel(end, index, x, side)
+        : label('', { x, y, anchor: 'middle', width: 10, most: 1 }),
+    };
+  });
+  return {
+    instrument: INSTRUMENT,
+    range: rangeLabel(picture.range),
+    run: null,
+    stations: [],
+    slots: [],
+    cavities: boxes,
+    caption: label(`${here.plug} ${here.cavity}${here.face ? FACES[here.face] : ''}`, {
+      x: 8,
+      y: EDGE_Y + 4,
+      anchor: 'start',
+      width: 160,
+      most: 1,
+    }),
+    points,
+    pointer: null,
   };
 }
 
@@ -224,6 +297,7 @@ export function pictureShape(picture: CardPicture): PictureShape {
     run: count === 0 ? null : { from: 8, to: width - 8, y: RUN_Y },
     stations,
     slots: [],
+    cavities: [],
     caption: null,
     points,
     pointer:

@@ -6,13 +6,17 @@ import {
   PICTURE,
   type CardPicture as Picture,
   pictureShape,
+  plugShape,
   type Run,
   slotShape,
 } from '#core/diagnosis';
 import type { CircuitFile, Panel, TestRef } from '#core/format';
 import type { Turns } from '#core/panel';
 
-/** Where the leads go: the stretch of the run, what is held, and every point that is touched. A tap opens the run. */
+/**
+ * Where the leads go: the row of the box, the cavities of the plug or the stretch of the run, what is held, and every
+ * point that is touched. A tap opens the box at that slot, or the run.
+ */
 export function CardPicture({
   circuit,
   test,
@@ -25,21 +29,24 @@ export function CardPicture({
   runs: readonly Run[];
   /** The slot at which it is done, in its box as it is held; null where no slot is known. */
   box: { readonly panel: Panel; readonly slot: string; readonly turns: Turns } | null;
-  onOpen: () => void;
+  /** To the box where its row is drawn, else to the run. */
+  onOpen: (what: 'box' | 'run') => void;
 }) {
   const picture = useMemo(() => cardPicture(circuit, test, runs), [circuit, test, runs]);
   const { panel, slot, turns } = box ?? { panel: null, slot: '', turns: 0 as Turns };
   const shape = useMemo(
     () =>
-      (panel && slotShape(picture, { panel, slot, turns, parts: circuit.parts })) ?? pictureShape(picture),
+      (panel && slotShape(picture, { panel, slot, turns, parts: circuit.parts })) ??
+      plugShape(picture, circuit.parts) ??
+      pictureShape(picture),
     [picture, panel, slot, turns, circuit],
   );
   const { instrument, run } = shape;
   return (
     <button
       type="button"
-      onClick={onOpen}
-      aria-label={`${inWords(picture)} To the whole run.`}
+      onClick={() => onOpen(shape.slots.length > 0 ? 'box' : 'run')}
+      aria-label={`${inWords(picture)} ${shape.slots.length > 0 ? 'To the whole box.' : 'To the whole run.'}`}
       className="block w-full"
       data-testid="card-picture"
     >
@@ -84,6 +91,23 @@ export function CardPicture({
             {here && shape.points.length > 0 ? null : (
               <text x={x + width / 2} y={y + height / 2 + 4} textAnchor="middle" opacity={here ? 1 : 0.7}>
                 {one.number}
+              </text>
+            )}
+          </g>
+        ))}
+        {shape.cavities.map(({ x, y, width, height, name, here }) => (
+          <g key={name}>
+            <circle
+              cx={x + width / 2}
+              cy={y + height / 2}
+              r={width / 2}
+              fill={here ? 'var(--copper-wash)' : 'var(--paper)'}
+              stroke={here ? 'var(--copper)' : 'var(--line)'}
+              strokeWidth={here ? 3 : 1.5}
+            />
+            {here ? null : (
+              <text x={x + width / 2} y={y + height / 2 + 4} textAnchor="middle" opacity={0.7}>
+                {name}
               </text>
             )}
           </g>

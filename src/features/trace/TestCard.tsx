@@ -8,6 +8,7 @@ import { CautionAsk, useJob, useUnread } from '@/features/jobs';
 import { PanelView, useTurns } from '@/features/panels';
 import { Check } from '@/ui/Check';
 import { Button, Caution } from '@/ui/controls';
+import { Dialog } from '@/ui/Dialog';
 import { Fold } from '@/ui/Fold';
 import { Override } from '@/ui/Override';
 import { SetSign } from '@/ui/SetSign';
@@ -79,6 +80,7 @@ export function TestCard({
   );
   const [problem, setProblem] = useState<string | null>(null);
   const [setUpSeen, setSetUpSeen] = useState(true);
+  const [boxOpen, setBoxOpen] = useState(false);
   const place = circuit.places.find((one) => one.id === proposal.place);
   const [turns] = useTurns(data.vehicle.id, words.slot?.panel ?? '');
   const panel = words.slot ? panelSet?.panels.find((one) => one.id === words.slot?.panel) : undefined;
@@ -131,7 +133,7 @@ export function TestCard({
           test={proposal.ref}
           runs={runs}
           box={panel && words.slot ? { panel, slot: words.slot.slot, turns } : null}
-          onOpen={onRun}
+          onOpen={(what) => (what === 'box' ? setBoxOpen(true) : onRun())}
         />
         <ul aria-label="Set" className="mt-1 flex flex-wrap items-center gap-x-2 gap-y-1">
           {words.settings.map((setting) => (
@@ -161,9 +163,14 @@ export function TestCard({
         <p className="mt-1 text-sm text-soft">{words.instrument}</p>
         {words.side ? <p className="mt-1 text-sm text-soft">{words.side}</p> : null}
         {panel && words.slot ? (
-          <Fold className="mt-2" title={`Where it is in the ${panel.name.toLowerCase()}`}>
-            <PanelView vehicleId={data.vehicle.id} panel={panel} wanted={words.slot.slot} />
-          </Fold>
+          <>
+            <Fold className="mt-2" title={`Where it is in the ${panel.name.toLowerCase()}`}>
+              <PanelView vehicleId={data.vehicle.id} panel={panel} wanted={words.slot.slot} />
+            </Fold>
+            <Dialog title={panel.name} open={boxOpen} onClose={() => setBoxOpen(false)}>
+              <PanelView vehicleId={data.vehicle.id} panel={panel} wanted={words.slot.slot} />
+            </Dialog>
+          </>
         ) : null}
       </div>
       <div className="border-t-2 border-line px-3 py-2 lg:px-4 lg:py-3 2xl:col-span-2 2xl:row-start-3 low:col-start-1">
