@@ -12,7 +12,9 @@ let check: typeof import('./checks')['checkEvent'] | null = null;
 export async function loadChecks(): Promise<void> {
   if (check) return;
   try {
-    check = (await import('./checks')).checkEvent;
+    const loaded = await import('./checks');
+    check = loaded.checkEvent;
+    loaded.warmUp();
   } catch {
     check = null;
   }
