@@ -67,8 +67,8 @@ export function BoxTest() {
       {job.testerProvedAt === null ? (
         <div className="mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2">
           <p className="min-w-0 flex-1">
-            <strong>Prove the tester</strong> on the battery posts. Until then every pass is provisional twice
-            over.
+            <strong>Prove the tester</strong> on the battery posts.
+            <span className="hidden lg:inline"> Until then every pass is provisional twice over.</span>
           </p>
           <Button onClick={() => record({ kind: 'tester-proved', on: 'battery plus and minus post' })}>
             Tester proved

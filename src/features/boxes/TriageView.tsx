@@ -27,6 +27,7 @@ import { Pressed } from '@/ui/Pressed';
 import { SafetyQuestion } from '@/ui/SafetyQuestion';
 import { useLater } from '@/ui/useLater';
 import { useSwipe } from '@/ui/useSwipe';
+import { SlotRow } from './SlotRow';
 import { byPlace, type Ends, OUT, PAIRS, THREE } from './slotAnswers';
 
 /** What is written about a slot and its box: forms, which come once the answers stand. */
@@ -85,6 +86,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
   const bind = useSwipe((towards) => goBy(-towards));
   const untested = order.find((slot) => results.get(slot.id)?.verdict === 'untested');
   const slot = order.find((one) => one.id === chosen) ?? untested ?? order[0];
+  const marks = new Map([...results].map(([id, result]) => [id, SIGNS[result.verdict]]));
   const counts = countVerdicts([...results.values()]);
   if (!slot) return <p className="mt-4 text-lg">This box has no fuses to test.</p>;
   const here = results.get(slot.id)!;
@@ -149,7 +151,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
             turns={turns}
             wanted={slot.id}
             onChoose={(id) => setChosen(order.some((one) => one.id === id) ? id : chosen)}
-            marks={new Map([...results].map(([id, result]) => [id, SIGNS[result.verdict]]))}
+            marks={marks}
             className="mt-2 max-w-3xl"
           />
         </PanZoom>
@@ -176,10 +178,13 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
               </Button>
             </span>
           </div>
-          <h2 id="slot-title" className="text-2xl" data-testid="slot-title">
+          <h2 id="slot-title" className="text-xl leading-tight lg:text-2xl" data-testid="slot-title">
             {slotTitle(slot)}
           </h2>
-          <p className="mt-1">{slotSentence(turnPanel(panel, turns), slot.id)}</p>
+          <div className="lg:hidden">
+            <SlotRow panel={panel} slot={slot.id} turns={turns} marks={marks} />
+          </div>
+          <p className="mt-1 leading-tight">{slotSentence(turnPanel(panel, turns), slot.id)}</p>
           <p className="mt-2 border-l-4 border-line pl-3" data-testid="slot-verdict">
             <strong>
               {SIGNS[here.verdict]} {capital(VERDICT_WORDS[here.verdict])}.

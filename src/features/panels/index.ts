@@ -1,5 +1,5 @@
 export { AuditList } from './AuditList';
-export { PanelDrawing } from './PanelDrawing';
+export { PanelDrawing, slotFill } from './PanelDrawing';
 export { PanelEditor } from './PanelEditor';
 export { BoxOpening, PanelBrowser, PanelView } from './PanelView';
 export { PanZoom } from './PanZoom';
