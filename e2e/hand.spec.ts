@@ -41,6 +41,7 @@ async function choose(page: Page, kind: string, search: string): Promise<void> {
   const dialog = page.getByRole('dialog');
   await dialog.getByRole('textbox').fill(search);
   const rows = dialog.getByRole('listitem').getByRole('button');
+  await expect(rows.first()).not.toContainText('[object');
   await rows.first().tap();
   await expect(page.locator(`article[data-test^="${kind}|"]`)).toBeVisible();
 }

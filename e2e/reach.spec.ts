@@ -44,6 +44,11 @@ for (const [size, use] of SIZES) {
       await expect(page.getByText(words).first()).toBeVisible();
       // What comes late has come.
       await page.waitForTimeout(2500);
+      // Words of a person, and none of the program's own.
+      const own = await page.evaluate(
+        () => document.body.textContent?.match(/.{0,40}(\[object |undefined|\bNaN\b).{0,20}/)?.[0] ?? null,
+      );
+      expect({ place, own }).toEqual({ place, own: null });
       const shifts = await page.evaluate(
         () => (window as unknown as { shifts: { value: number; of: string[] }[] }).shifts,
       );

@@ -56,7 +56,7 @@ export function OtherTests({
         .map(({ id, ref, place, lead }) => {
           const { title, settings } = testCardWords(circuit, ref, place, lead);
           const where = circuit.places.find((one) => one.id === place)?.name ?? 'nothing to open';
-          const detail = `${settings.join(', ')} · ${where}`;
+          const detail = `${settings.map(({ words }) => words).join(', ')} · ${where}`;
           const words = testSearchWords(circuit, ref, place, lead);
           return { id, title, detail, words, titleWords: wordsOf(title) };
         }),
