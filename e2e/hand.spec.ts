@@ -347,6 +347,54 @@ test('a vehicle is added where the day starts, and a function that is tapped lea
   console.log('mapped vehicle to the first card: 4 taps, no word typed');
 });
 
+test('the next card does not come in while a finger is down', async ({ page }) => {
+  await page.goto(`${await app.job('Proving-cabinet fan dead')}/trace`);
+  await page.getByRole('button', { name: 'Tester proved' }).tap();
+  await choose(page, 'volts', 'volts relay 4 pin 87');
+  const card = page.locator('article[data-test]');
+  for (const key of '12.3') await card.getByRole('button', { name: key, exact: true }).tap();
+  const record = (await card.getByRole('button', { name: 'Record' }).boundingBox())!;
+  const title = (await page.getByTestId('card-title').boundingBox())!;
+  const cdp = await page.context().newCDPSession(page);
+  const touch = (type: 'touchStart' | 'touchEnd', points: { x: number; y: number }[]) =>
+    cdp.send('Input.dispatchTouchEvent', { type, touchPoints: points });
+  await touch('touchStart', [{ x: record.x + 40, y: record.y + 20 }]);
+  await touch('touchEnd', []);
+  // The thumb is down again before the reading is worked in.
+  await touch('touchStart', [{ x: title.x + 5, y: title.y + 5 }]);
+  await page.waitForTimeout(1500);
+  await expect(
+    page.getByTestId('recorded').or(page.getByText('Working the entry in …')).first(),
+  ).toBeVisible();
+  await expect(card).toHaveCount(0);
+  await touch('touchEnd', []);
+  await expect(card).toBeVisible();
+});
+
+test('what is not as it should be stands where the day starts and on the vehicle, until it is put right', async ({
+  page,
+}) => {
+  const address = await app.job('Proving-cabinet fan dead');
+  const post = async (body: unknown) => {
+    const id = crypto.randomUUID();
+    const event = { id, jobId: address.slice(-36), madeAt: new Date().toISOString(), clientOrder: 900, body };
+    const answer = await page.request.post(`${app.url}/api/events`, { data: { events: [event] } });
+    expect(answer.status()).toBe(200);
+    return id;
+  };
+  await page.goto(app.url);
+  await expect(page.getByTestId('hazards')).toHaveCount(0);
+  const swapped = await post({ kind: 'swapped', one: 'R4', other: 'R2', functions: ['cabinet-fan'] });
+  await page.reload();
+  await expect(page.getByTestId('hazards')).toContainText('R4 and R2 stand exchanged');
+  await page.goto(await app.vehicle('Bakery van'));
+  await expect(page.getByTestId('hazards').getByRole('listitem')).toHaveCount(1);
+  await post({ kind: 'swap-restored', of: swapped });
+  await page.goto(app.url);
+  await expect(page.getByRole('heading', { name: 'Today' })).toBeVisible();
+  await expect(page.getByTestId('hazards')).toHaveCount(0);
+});
+
 test.describe('with the processor slowed four times', () => {
   // The machine's own noise only ever adds: the least of four rounds is what the page takes.
   test.describe.configure({ retries: 3 });

@@ -2,7 +2,7 @@
 import { asc, eq } from 'drizzle-orm';
 import type { EventBody } from '../core/format';
 import { database } from '../src/db/client';
-import { findings, followUps, jobEvents, jobSummaries, slotSightings } from '../src/db/schema';
+import { findings, followUps, hazards, jobEvents, jobSummaries, slotSightings } from '../src/db/schema';
 
 /** What the rows must hold, worked out from the log by code of its own. */
 export async function expectedRows(jobId: string) {
@@ -20,7 +20,11 @@ export async function expectedRows(jobId: string) {
   const complaint = of('complaint').at(-1)?.body;
   const repair = of('repair').at(-1);
   const proofs = new Map<string, boolean>();
+  /** An exchange after it takes back what was seen of its functions. */
+  const undone = (one: { seq: number; body: { function: string } }) =>
+    of('swapped').some(({ seq, body }) => seq > one.seq && body.functions.includes(one.body.function));
   for (const one of of('proof')) {
+    if (undone(one)) continue;
     if (!repair || one.seq > repair.seq)
       proofs.set(`${one.body.function} ${one.body.condition}`, one.body.state === 'works');
   }
@@ -29,15 +33,19 @@ export async function expectedRows(jobId: string) {
   const stage =
     state !== 'open'
       ? state
-      : repair
-        ? proofs.size > 0 && asked && [...proofs.values()].every(Boolean)
-          ? 'proved'
-          : 'repaired'
-        : of('found').length > 0
-          ? 'found'
-          : of('reading').length > 0
-            ? 'testing'
-            : 'complaint';
+      : complaint?.work
+        ? repair
+          ? 'done'
+          : 'working'
+        : repair
+          ? proofs.size > 0 && asked && [...proofs.values()].every(Boolean)
+            ? 'proved'
+            : 'repaired'
+          : of('found').length > 0
+            ? 'found'
+            : of('reading').length > 0
+              ? 'testing'
+              : 'complaint';
   const ended = new Set(of('watch-done').map((one) => one.body.of));
   return {
     summary: {
@@ -51,6 +59,12 @@ export async function expectedRows(jobId: string) {
     watches: of('watch')
       .map((one) => `${one.id} ${ended.has(one.id)}`)
       .sort(),
+    hazards: [
+      ...of('swapped').map(
+        (one) => `${one.id} ${of('swap-restored').some(({ body }) => body.of === one.id)}`,
+      ),
+      ...of('appliance-set-aside').map((one) => `${one.id} false`),
+    ].sort(),
     sightings: of('slot-state')
       .map((one) => one.id)
       .sort(),
@@ -63,11 +77,13 @@ export async function keptRows(jobId: string) {
   const [finding] = await db.select().from(findings).where(eq(findings.jobId, jobId));
   const watches = await db.select().from(followUps).where(eq(followUps.jobId, jobId));
   const sightings = await db.select().from(slotSightings).where(eq(slotSightings.jobId, jobId));
+  const open = await db.select().from(hazards).where(eq(hazards.jobId, jobId));
   const { stage, complaint, found: fault, readings, lastSeq } = summary!;
   return {
     summary: { stage, complaint, found: fault, readings, lastSeq },
     finding: finding?.eventId ?? null,
     watches: watches.map((one) => `${one.eventId} ${one.done}`).sort(),
+    hazards: open.map((one) => `${one.eventId} ${one.over}`).sort(),
     sightings: sightings.map((one) => one.eventId).sort(),
   };
 }

@@ -45,6 +45,9 @@ export const BEGUN: Progress = {
 export type Kept =
   | { readonly row: 'follow-up'; readonly words: string; readonly due: string | null }
   | { readonly row: 'follow-up-done'; readonly of: string }
+  /** Something that is not as it should be on the vehicle, until it is put right. */
+  | { readonly row: 'hazard'; readonly words: string }
+  | { readonly row: 'hazard-over'; readonly of: string }
   | {
       readonly row: 'finding';
       /** Kind of part and mode of fault; null where it was not said. */

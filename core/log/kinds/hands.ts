@@ -51,6 +51,7 @@ export const swapped: EventKindOf<BodyOf<'swapped'>> = {
       Object.entries(row.proofs).filter(([key]) => !functions.some((one) => key.startsWith(`${one}|`))),
     ),
   }),
+  keeps: ({ one, other }) => ({ row: 'hazard', words: `${one} and ${other} stand exchanged` }),
   standsBehind: true,
 };
 
@@ -78,4 +79,6 @@ export const swapRestored: EventKindOf<BodyOf<'swap-restored'>> = {
     job.swaps.delete(of);
   },
   words: () => 'Exchanged parts put back',
+  keeps: ({ of }) => ({ row: 'hazard-over', of }),
+  standsBehind: true,
 };

@@ -44,4 +44,5 @@ export const applianceSetAside: EventKindOf<BodyOf<'appliance-set-aside'>> = {
     job.applianceSetAside = true;
   },
   words: (body) => `Appliance set aside: ${body.words}`,
+  keeps: ({ words }) => ({ row: 'hazard', words: `An appliance is set aside and not tested: ${words}` }),
 };

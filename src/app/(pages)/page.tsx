@@ -1,7 +1,7 @@
 import { ChevronRight } from 'lucide-react';
 import { currentActor } from '@/access';
-import { FollowUpList, JobLines } from '@/features/jobs';
-import { countJobs, dueFollowUps, type JobRow, listJobs } from '@/features/jobs/server';
+import { FollowUpList, HazardList, JobLines } from '@/features/jobs';
+import { countJobs, dueFollowUps, type JobRow, listJobs, openHazards } from '@/features/jobs/server';
 import { AddVehicleFold, FindVehicle } from '@/features/vehicles';
 import { countVehicles, recentVehicles } from '@/features/vehicles/server';
 import { ButtonLink } from '@/ui/controls';
@@ -61,13 +61,14 @@ function FirstUse() {
 
 export default async function TodayPage() {
   const actor = await currentActor();
-  const [open, openCount, closed, due, vehicles, vehicleCount] = await Promise.all([
+  const [open, openCount, closed, due, vehicles, vehicleCount, hazards] = await Promise.all([
     listJobs(actor, 'open'),
     countJobs(actor, 'open'),
     listJobs(actor, 'closed', { limit: CLOSED_LAST }),
     dueFollowUps(actor, dayOf(new Date())),
     recentVehicles(actor, RECENT_VEHICLES),
     countVehicles(actor),
+    openHazards(actor),
   ]);
   return (
     <div className="mx-auto max-w-6xl px-4 py-3 lg:px-6 lg:py-6">
@@ -93,6 +94,7 @@ export default async function TodayPage() {
           <ChevronRight aria-hidden="true" className="size-5 shrink-0" />
         </PlaceLink>
       ) : null}
+      <HazardList {...hazards} />
       <div className="mt-6 grid gap-10 lg:grid-cols-[1fr_20rem]">
         <section aria-labelledby="open-jobs">
           <h2 id="open-jobs" className="border-b-2 border-line pb-2 text-xl">

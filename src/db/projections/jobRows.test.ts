@@ -69,6 +69,9 @@ const body = fc.constantFrom<EventBody>(
   proof('works', 'lamp'),
   { kind: 'watch', words: 'Dry?', due: '2026-12-24' },
   { kind: 'slot-state', panel: 'p', slot: 's', state: 'empty', evidence: 'seen' },
+  { kind: 'swapped', one: 'R1', other: 'R2', functions: ['blower'] },
+  { kind: 'appliance-set-aside', words: 'cool box' },
+  { kind: 'complaint', words: 'Read the box', work: 'survey' },
   { kind: 'state', state: 'closed' },
   { kind: 'state', state: 'open' },
   { kind: 'note', words: 'x' },
@@ -78,6 +81,7 @@ const act = fc.oneof(
   { weight: 5, arbitrary: body.map((one) => ({ body: one })) },
   { weight: 2, arbitrary: fc.integer({ min: 1, max: 6 }).map((back) => ({ strike: back })) },
   { weight: 1, arbitrary: fc.integer({ min: 1, max: 6 }).map((back) => ({ end: back })) },
+  { weight: 1, arbitrary: fc.integer({ min: 1, max: 6 }).map((back) => ({ restore: back })) },
 );
 
 test('whatever is entered, struck and ended, entry by entry or in batches, the rows are what the log says', async () => {
@@ -95,7 +99,9 @@ test('whatever is entered, struck and ended, entry by entry or in batches, the r
               ? one.body
               : 'strike' in one
                 ? { kind: 'correction', of: before(one.strike) }
-                : { kind: 'watch-done', of: before(one.end), words: 'dry' };
+                : 'restore' in one
+                  ? { kind: 'swap-restored', of: before(one.restore) }
+                  : { kind: 'watch-done', of: before(one.end), words: 'dry' };
           made.push({
             id: randomUUID(),
             jobId,

@@ -7,7 +7,7 @@ import { type EventBody, upgradedEntry } from '#core/format';
 import { BEGUN, keptOf, type Progress, stageOfRow, standsBehind, stepOf } from '#core/log';
 import { database, type Transaction } from '../client';
 import { iso } from '../instant';
-import { findings, followUps, jobEvents, jobSummaries, jobs, slotSightings } from '../schema';
+import { findings, followUps, hazards, jobEvents, jobSummaries, jobs, slotSightings } from '../schema';
 
 /** The job as its rows need it. */
 export interface ProjectedJob {
@@ -59,6 +59,7 @@ export async function addToProjections(
   await write(tx, job, now, entries.at(-1)!);
   const seen = struck.filter((id) => met.get(id) === 'slot-state');
   if (seen.length > 0) await tx.delete(slotSightings).where(inArray(slotSightings.eventId, seen));
+  if (struck.length > 0) await tx.delete(hazards).where(inArray(hazards.eventId, struck));
   for (const entry of entries) await writeBeside(tx, job, entry);
 }
 
@@ -97,6 +98,7 @@ export async function makeAnew(tx: Transaction, job: ProjectedJob): Promise<void
   const log = rows.map(({ version, ...entry }) => ({ ...entry, body: upgradedEntry(entry.body, version) }));
   await tx.delete(findings).where(eq(findings.jobId, job.id));
   await tx.delete(followUps).where(eq(followUps.jobId, job.id));
+  await tx.delete(hazards).where(eq(hazards.jobId, job.id));
   await tx.delete(slotSightings).where(eq(slotSightings.jobId, job.id));
   const ids = new Set(log.map((entry) => entry.id));
   const struck = new Set(log.flatMap(({ body }) => (body.kind === 'correction' ? [body.of] : [])));
@@ -175,6 +177,18 @@ async function writeBeside(tx: Transaction, job: ProjectedJob, entry: LoggedEntr
         .update(followUps)
         .set({ done: true })
         .where(and(eq(followUps.eventId, kept.of), eq(followUps.jobId, job.id)));
+      return;
+    case 'hazard': {
+      const { words } = kept;
+      const row = { ...own, vehicleId: job.vehicleId, words, since: iso(entry.madeAt), over: false };
+      await tx.insert(hazards).values(row);
+      return;
+    }
+    case 'hazard-over':
+      await tx
+        .update(hazards)
+        .set({ over: true })
+        .where(and(eq(hazards.eventId, kept.of), eq(hazards.jobId, job.id)));
       return;
     case 'finding': {
       const { partKind, mode, strength } = kept;

@@ -141,6 +141,31 @@ export const followUps = pgTable(
   ],
 );
 
+/** What is not as it should be on a vehicle, until it is put right: seen on its page and where the day starts. */
+export const hazards = pgTable(
+  'hazards',
+  {
+    /** The entry that made it. */
+    eventId: uuid('event_id').primaryKey(),
+    shopId: shopId(),
+    jobId: uuid('job_id').notNull(),
+    vehicleId: uuid('vehicle_id').notNull(),
+    words: text('words').notNull(),
+    since: instant('since').notNull(),
+    over: boolean('over').notNull(),
+  },
+  (table) => [
+    index('hazards_open').on(table.shopId, table.since, table.eventId).where(sql`not ${table.over}`),
+    index('hazards_by_vehicle').on(table.vehicleId).where(sql`not ${table.over}`),
+    index('hazards_by_job').on(table.jobId),
+    foreignKey({
+      name: 'hazards_job',
+      columns: [table.jobId, table.shopId],
+      foreignColumns: [jobs.id, jobs.shopId],
+    }),
+  ],
+);
+
 /**
  * What the search over a shop finds: vehicles, circuits, jobs and slots, each with the words that it answers to.
  * Besides these the lexemes hold `=shop`, `=kind` and `=vehicle`, so that one index answers the whole question.

@@ -1,6 +1,7 @@
 export { BringJob } from './BringJob';
 export { CautionAsk, CautionsThatWait, useUnread } from './CautionAsk';
 export { FollowUpList } from './FollowUpList';
+export { HazardList } from './HazardList';
 export { IsolationSteps } from './IsolationSteps';
 export { JobFrame } from './JobFrame';
 export { JobLines } from './JobLines';

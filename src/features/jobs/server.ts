@@ -8,6 +8,7 @@ export {
   type StoredReceipt,
 } from './appendEvents';
 export { allFollowUps, dueFollowUps, FOLLOW_UP_PAGE, type FollowUp } from './followUps';
+export { type Hazard, openHazards } from './hazards';
 export { type ImportedJob, importJob } from './importJob';
 export { learnOnJob } from './learnOnJob';
 export { countJobs, JOB_PAGE, type JobList, type JobRow, listJobs } from './listJobs';

@@ -8,6 +8,7 @@ import { useJob } from '@/features/jobs';
 import { Problem } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
 import { TabPane, Tabs } from '@/ui/Tabs';
+import { useHeld } from '@/ui/useHeld';
 import { Besides } from './Besides';
 import { useBridgeGate } from './bridgeGate';
 import { Circumstances } from './Circumstances';
@@ -42,7 +43,13 @@ const PANE =
 
 export function TraceView() {
   const { data, circuit, job, record, diagnosis, nominalVolts } = useJob();
-  const { assessment, card, choose, chosen } = diagnosis;
+  const { assessment, choose, chosen } = diagnosis;
+  // The next card does not come in under a finger that is on the one before.
+  const coming = useMemo(
+    () => ({ card: diagnosis.card, pending: diagnosis.pending }),
+    [diagnosis.card, diagnosis.pending],
+  );
+  const { card, pending } = useHeld(coming);
   // Run, suspects and log follow a moment later: an entry shows on the card first, however long the log is.
   const shown = useDeferredValue(job);
   const shownReadings = useDeferredValue(diagnosis.readings);
@@ -243,7 +250,7 @@ export function TraceView() {
               {assessment.mergedByRefusal}
             </p>
           ) : null}
-          {correcting && card && !diagnosis.pending ? (
+          {correcting && card && !pending ? (
             <Circumstances
               key={correcting.event.id}
               circuit={circuit}
@@ -260,7 +267,7 @@ export function TraceView() {
               {assessment.habit}
             </p>
           ) : null}
-          {diagnosis.pending ? (
+          {pending ? (
             <p className="min-h-96 rounded-lg border-2 border-line bg-sheet p-5 text-soft" role="status">
               Working the entry in …
             </p>

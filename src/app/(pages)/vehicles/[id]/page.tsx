@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
 import { currentActor } from '@/access';
-import { JobLines } from '@/features/jobs';
-import { countJobs, JOB_PAGE, listJobs } from '@/features/jobs/server';
+import { HazardList, JobLines } from '@/features/jobs';
+import { countJobs, JOB_PAGE, listJobs, openHazards } from '@/features/jobs/server';
 import { CopyFromSister, ImportBox } from '@/features/vehicles';
 import { chooseVehicles, loadVehicle } from '@/features/vehicles/server';
 import { ButtonLink, Problem } from '@/ui/controls';
@@ -29,9 +29,10 @@ export default async function VehiclePage({
   if (!maps) notFound();
   const { vehicle, circuits, panelSet } = maps;
   const list = { vehicleId: vehicle.id };
-  const [jobs, jobCount, sisters] = await Promise.all([
+  const [jobs, jobCount, hazards, sisters] = await Promise.all([
     listJobs(actor, list),
     countJobs(actor, list),
+    openHazards(actor, { vehicleId: vehicle.id }),
     panelSet === null ? chooseVehicles(actor, '', SISTERS, true) : [],
   ]);
   const day = (iso: string) => dateWords(iso, 'year');
@@ -52,6 +53,7 @@ export default async function VehiclePage({
           New job on it
         </ButtonLink>
       </div>
+      <HazardList {...hazards} of="vehicle" />
       {vehicle.notes ? <p className="mt-2 max-w-prose">{vehicle.notes}</p> : null}
 
       <div className="mt-8 grid gap-10 lg:grid-cols-2">
