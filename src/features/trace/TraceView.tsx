@@ -2,7 +2,7 @@
 
 import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { testId, testInLog } from '#core/diagnosis';
-import type { CircuitFile, FunctionStateName } from '#core/format';
+import type { FunctionStateName } from '#core/format';
 import { functionName, type LogEntry, valueWords } from '#core/log';
 import { useJob } from '@/features/jobs';
 import { Problem } from '@/ui/controls';
@@ -19,6 +19,7 @@ import { KeyList } from './KeyList';
 import { readDraft, useKeysOn, writeDraft } from './memory';
 import { OtherTests } from './OtherTests';
 import { type Pane, Panes, PaneTabs } from './PaneTabs';
+import { partBehind } from './partBehind';
 import type { Answer } from './ReadingPad';
 import { type JustRecorded, Recorded } from './Recorded';
 import { RelayPanel } from './RelayPanel';
@@ -396,11 +397,4 @@ export function TraceView() {
       </Dialog>
     </Tabs>
   );
-}
-
-/** The part of the runs that a point belongs to, for what is learned about it. */
-function partBehind(circuit: CircuitFile, node: string | null, parts: ReadonlySet<string>): string | null {
-  if (node === null) return null;
-  const here = circuit.parts.filter((part) => parts.has(part.id) && Object.values(part.pins).includes(node));
-  return (here.find((part) => part.kind === 'fuse' || part.kind === 'relay') ?? here[0])?.id ?? null;
 }
