@@ -15,6 +15,7 @@ export const CORE_ORDER = [
   'network',
   'faults',
   'hands',
+  'repair',
   'instruments',
   'safety',
   'live',
