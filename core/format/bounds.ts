@@ -17,6 +17,8 @@ export const BOUNDS = {
   repairMinutes: { least: 0, most: 10_000, unit: 'min' },
   /** Pieces, metres or litres of one part or material. */
   partCount: { above: 0, most: 1000 },
+  /** Ampere of a fuse that was fitted. */
+  fuseRating: { above: 0, most: 600, unit: 'A' },
   /** Rating of a fuse as found. */
   foundAmps: { above: 0, most: 1000, unit: 'A' },
   modelYear: { least: 1900, most: 2100, whole: true },

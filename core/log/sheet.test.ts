@@ -240,3 +240,18 @@ describe('a job that is work', () => {
     expect(plain(work('change'), DONE, SEEN, CLOSED).sheet.standing).toBe('Closed and verified');
   });
 });
+
+test('a fuse above the design stands on the sheet with its percent, and why it was fitted', () => {
+  const repair: EventBody = {
+    kind: 'repair',
+    words: 'Fuse 31 replaced',
+    partsUsed: [],
+    temporary: true,
+    due: '2026-12-24',
+    fitted: [{ part: 'F31', ratingAmps: 20 }],
+    reason: 'only one in the van',
+  };
+  const { text, part } = sheet(COMPLAINT, FOUND, repair);
+  expect(text).toContain('20 A fitted: 20 A is 133 % of the design');
+  expect(part('Temporary')!.lines[0]).toMatchObject({ more: 'Why: only one in the van' });
+});

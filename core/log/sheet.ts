@@ -15,6 +15,7 @@ import {
   withKnownEnds,
   withStates,
 } from '../panel';
+import { type FittedFuse, judgeFuse } from '../repair';
 import { cellKey, type LogEvent } from './event';
 import { eventWords } from './kinds';
 import { missingProofs } from './missing';
@@ -304,8 +305,15 @@ function exchanges(scene: SheetScene): SheetPart {
   return { title: 'Exchanged', lines: [...lines, ...still], empty: null };
 }
 
+/** A fuse that was fitted, and what it is against the one of the design. */
+function fuseWords(circuit: CircuitFile | null, fitted: FittedFuse): string {
+  const alike = circuit ? judgeFuse(circuit, fitted) : null;
+  const said = alike === null || alike.verdict === 'alike' ? '' : `: ${alike.because.join('; ')}`;
+  return `${partName(circuit, fitted.part)}: ${fitted.ratingAmps} A fitted${said}.`;
+}
+
 function done(scene: SheetScene): SheetPart {
-  const { job } = scene;
+  const { job, circuit } = scene;
   const repairs = job.entries.flatMap(({ event, struck }): SheetLine[] => {
     const { body } = event;
     if (struck || body.kind !== 'repair') return [];
@@ -313,7 +321,8 @@ function done(scene: SheetScene): SheetPart {
       body.partsUsed.length > 0
         ? ` Parts: ${body.partsUsed.map((part) => `${part.count} × ${part.name}`).join(', ')}.`
         : '';
-    return [entered(event, `${body.words}${parts}`)];
+    const fitted = (body.fitted ?? []).map((one) => fuseWords(circuit, one));
+    return [entered(event, `${body.words}${parts}`, fitted.join(' '))];
   });
   const minutes = job.repairs.reduce((sum, repair) => sum + (repair.minutes ?? 0), 0);
   return {
@@ -344,7 +353,12 @@ function seen(scene: SheetScene): SheetPart {
 function temporary({ job }: SheetScene): SheetPart {
   const lines = job.repairs
     .filter((repair) => repair.temporary)
-    .map(({ words, due }) => plain(`${words}: to be put right by ${due ?? 'a day not said'}.`));
+    .map(({ words, due, reason }) =>
+      plain(
+        `${words}: to be put right by ${due ?? 'a day not said'}.`,
+        reason ? `Why: ${reason}` : undefined,
+      ),
+    );
   return { title: 'Temporary', lines, empty: 'Nothing is temporary.' };
 }
 

@@ -1,6 +1,7 @@
 /** What was found, how it was repaired, what was seen afterwards, and whether the job is closed. */
 import { Type } from 'typebox';
 import { BOUNDS } from '../bounds';
+import { FUSE_FAMILIES } from '../lists';
 import { FunctionState } from '../readingsSchema';
 import { Day, Id, numberIn, SomeText, strict, Text, Uuid } from '../schemaParts';
 
@@ -31,6 +32,22 @@ export const Repair = Type.Object(
     temporary: Type.Boolean(),
     due: Type.Optional(Day),
     undo: Type.Optional(Text),
+    /** Fuses that were fitted, by the circuit; what they are against the design is worked out from it. */
+    fitted: Type.Optional(
+      Type.Array(
+        Type.Object(
+          {
+            part: Id,
+            ratingAmps: numberIn(BOUNDS.fuseRating),
+            family: Type.Optional(Type.Enum([...FUSE_FAMILIES])),
+          },
+          strict,
+        ),
+        { maxItems: 20 },
+      ),
+    ),
+    /** Why something that is no repair was fitted all the same. */
+    reason: Type.Optional(SomeText),
   },
   strict,
 );

@@ -4,10 +4,12 @@ import { useState } from 'react';
 import { useFieldArray } from 'react-hook-form';
 import { BOUNDS, type EventBody } from '#core/format';
 import { readNumber } from '#core/quantity';
+import { type Alike, judgeFuse } from '#core/repair';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { CheckField } from '@/ui/Check';
 import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
+import { FuseFitted } from './FuseFitted';
 import { useJob } from './JobProvider';
 import { Photos } from './Photos';
 
@@ -18,11 +20,41 @@ export interface RepairWords {
   undo: string;
   temporary: boolean;
   due: string;
+  /** A fuse that was fitted, by its id; empty where none was. */
+  fuse: string;
+  fuseAmps: string;
+  reason: string;
+}
+
+/** The fuse that was fitted: like the design it is a repair, else a temporary part with a reason, or nothing. */
+function fittedOf(
+  values: RepairWords,
+  judge: (fuse: string, ratingAmps: number) => Alike | null,
+):
+  | { ok: true; fields: { fitted?: { part: string; ratingAmps: number }[]; reason?: string } }
+  | { ok: false; message: string; field: string } {
+  const part = textOf(values.fuse);
+  if (part === '') return { ok: true, fields: {} };
+  const amps = readNumber(textOf(values.fuseAmps), BOUNDS.fuseRating);
+  if (!amps.ok) return { ok: false, message: `The rating of the fuse: ${amps.message}`, field: 'fuseAmps' };
+  const alike = judge(part, amps.value);
+  const fitted = [{ part, ratingAmps: amps.value }];
+  // What is not known to be alike is told, and not refused: nobody may have read the old one.
+  if (!alike || alike.repair || alike.verdict === 'open') return { ok: true, fields: { fitted } };
+  const why = alike.because.join('; ');
+  if (!values.temporary) {
+    const message = `${why}. That is no repair: say that it is temporary, until when, and why.`;
+    return { ok: false, message, field: 'temporary' };
+  }
+  const reason = textOf(values.reason);
+  if (reason === '') return { ok: false, message: `${why}. Say why it was fitted.`, field: 'reason' };
+  return { ok: true, fields: { fitted, reason } };
 }
 
 /** The repair as entries of the log, or what of it cannot be taken. */
 export function entriesOf(
   values: RepairWords,
+  judge: (fuse: string, ratingAmps: number) => Alike | null = () => null,
 ): { ok: true; bodies: EventBody[] } | { ok: false; message: string; field: string } {
   const words = textOf(values.words);
   if (words === '') return { ok: false, message: 'Say what was done.', field: 'words' };
@@ -37,6 +69,8 @@ export function entriesOf(
     const message = 'A temporary repair needs a day by which it is put right.';
     return { ok: false, message, field: 'due' };
   }
+  const fitted = fittedOf(values, judge);
+  if (!fitted.ok) return fitted;
   const partsUsed: { name: string; count: number }[] = [];
   for (const [row, part] of values.parts.entries()) {
     const name = textOf(part.name);
@@ -57,6 +91,7 @@ export function entriesOf(
     temporary,
     ...(temporary ? { due } : {}),
     ...(undo === '' ? {} : { undo }),
+    ...fitted.fields,
   };
   return {
     ok: true,
@@ -65,13 +100,15 @@ export function entriesOf(
 }
 
 export function RepairSection() {
-  const { data, job, record } = useJob();
+  const { data, job, circuit, record } = useJob();
+  const judge = (part: string, ratingAmps: number) =>
+    circuit ? judgeFuse(circuit, { part, ratingAmps }) : null;
   const [adding, setAdding] = useState(false);
   const form = useKeptForm<RepairWords>({
     keep: `repair ${data.id}`,
-    first: { parts: [{ name: '', count: '1' }], temporary: false },
+    first: { parts: [{ name: '', count: '1' }], temporary: false, fuse: '' },
     take: (values) => {
-      const read = entriesOf(values);
+      const read = entriesOf(values, judge);
       if (!read.ok) return read;
       const recorded = record(...read.bodies);
       if (recorded.ok) setAdding(false);
@@ -138,6 +175,9 @@ export function RepairSection() {
             ))}
             <Button onClick={() => append({ name: '', count: '1' })}>One more part</Button>
           </fieldset>
+          {circuit?.parts.some(({ kind }) => kind === 'fuse') ? (
+            <FuseFitted circuit={circuit} form={form} judge={judge} />
+          ) : null}
           <Field label="Minutes" hint="May stay empty">
             <input {...form.register('minutes')} inputMode="decimal" className={INPUT} />
           </Field>

@@ -1,5 +1,7 @@
 /** What is typed in the forms of a job, as the entry that the server takes, or the field that is wrong and why. */
 import { checkEvent, type EventBody } from '#core/format';
+import { judgeFuse } from '#core/repair';
+import { demoCircuit } from '../../../testing/circuits';
 import { type ComplaintWords, entryOf } from './ComplaintForm';
 import { jobAsked, type NewJobWords } from './newJob';
 import { entriesOf, type RepairWords } from './RepairSection';
@@ -102,6 +104,9 @@ describe('a repair', () => {
     undo: '',
     temporary: false,
     due: '',
+    fuse: '',
+    fuseAmps: '',
+    reason: '',
     ...more,
   });
 
@@ -132,6 +137,34 @@ describe('a repair', () => {
       ],
     });
     if (read.ok) expect(read.bodies.every(isTaken)).toBe(true);
+  });
+
+  test('a fuse like the design is a repair; another is refused, and with day and reason a temporary part', () => {
+    const circuit = demoCircuit('van-proving-cabinet');
+    const known = {
+      ...circuit,
+      parts: circuit.parts.map((part) => (part.id === 'F31' ? { ...part, family: 'mini' as const } : part)),
+    } as typeof circuit;
+    const judge = (part: string, ratingAmps: number) => judgeFuse(known, { part, ratingAmps });
+    const of = (more: Partial<RepairWords>) => entriesOf(words({ fuse: 'F31', ...more }), judge);
+    expect(of({ fuseAmps: '15' })).toMatchObject({
+      ok: true,
+      bodies: [{ fitted: [{ part: 'F31', ratingAmps: 15 }], temporary: false }],
+    });
+    expect(of({ fuseAmps: 'x' })).toMatchObject({ ok: false, field: 'fuseAmps' });
+    expect(of({ fuseAmps: '30' })).toMatchObject({
+      ok: false,
+      field: 'temporary',
+      message: expect.stringContaining('200 % of the design'),
+    });
+    const late = { fuseAmps: '20', temporary: true, due: '2026-12-24' };
+    expect(of(late)).toMatchObject({ ok: false, field: 'reason' });
+    const told = of({ ...late, reason: 'only one in the van' });
+    expect(told).toMatchObject({
+      ok: true,
+      bodies: [{ reason: 'only one in the van', due: '2026-12-24' }, { kind: 'watch' }],
+    });
+    if (told.ok) expect(told.bodies.every(isTaken)).toBe(true);
   });
 
   test('a temporary one needs a day, and is watched until then', () => {
