@@ -368,8 +368,10 @@ test('a photo taken while the server is away is shown at once, and is there when
 }) => {
   await jobWithBox(page, 6, 6);
   await expect(page.getByTestId('sending')).toHaveText('All recorded');
-  await app.kill();
   const photos = page.getByTestId('photos');
+  // What comes after the answers is there before the signal goes.
+  await expect(photos).toBeVisible();
+  await app.kill();
   await photos.locator('input[type=file]').setInputFiles('docs/screenshots/panel.png');
   const picture = photos.getByRole('img', { name: 'Taken before the work' });
   const width = () => picture.evaluate((image: HTMLImageElement) => image.naturalWidth);

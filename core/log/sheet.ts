@@ -15,7 +15,7 @@ import {
   withKnownEnds,
   withStates,
 } from '../panel';
-import { type FittedFuse, judgeFuse } from '../repair';
+import { fittedWords } from '../repair';
 import { cellKey, type LogEvent } from './event';
 import { eventWords } from './kinds';
 import { missingProofs } from './missing';
@@ -305,13 +305,6 @@ function exchanges(scene: SheetScene): SheetPart {
   return { title: 'Exchanged', lines: [...lines, ...still], empty: null };
 }
 
-/** A fuse that was fitted, and what it is against the one of the design. */
-function fuseWords(circuit: CircuitFile | null, fitted: FittedFuse): string {
-  const alike = circuit ? judgeFuse(circuit, fitted) : null;
-  const said = alike === null || alike.verdict === 'alike' ? '' : `: ${alike.because.join('; ')}`;
-  return `${partName(circuit, fitted.part)}: ${fitted.ratingAmps} A fitted${said}.`;
-}
-
 function done(scene: SheetScene): SheetPart {
   const { job, circuit } = scene;
   const repairs = job.entries.flatMap(({ event, struck }): SheetLine[] => {
@@ -321,7 +314,7 @@ function done(scene: SheetScene): SheetPart {
       body.partsUsed.length > 0
         ? ` Parts: ${body.partsUsed.map((part) => `${part.count} × ${part.name}`).join(', ')}.`
         : '';
-    const fitted = (body.fitted ?? []).map((one) => fuseWords(circuit, one));
+    const fitted = (body.fitted ?? []).map((one) => fittedWords(circuit, one, partName(circuit, one.part)));
     return [entered(event, `${body.words}${parts}`, fitted.join(' '))];
   });
   const minutes = job.repairs.reduce((sum, repair) => sum + (repair.minutes ?? 0), 0);

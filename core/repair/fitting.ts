@@ -26,3 +26,10 @@ export function judgeFuse(circuit: CircuitFile, { part, ratingAmps, family }: Fi
   const wanted = { kind: 'fuse', family: fuse.family, ratingAmps: fuse.ratingAmps } as const;
   return likeForLike(wanted, { kind: 'fuse', ratingAmps, family: family ?? fuse.family }, place);
 }
+
+/** A fuse that was fitted in words, with what it is against the design where it is not like it. */
+export function fittedWords(circuit: CircuitFile | null, fitted: FittedFuse, name: string): string {
+  const alike = circuit ? judgeFuse(circuit, fitted) : null;
+  const said = alike === null || alike.verdict === 'alike' ? '' : `: ${alike.because.join('; ')}`;
+  return `${name}: ${fitted.ratingAmps} A fitted${said}.`;
+}

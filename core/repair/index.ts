@@ -1,5 +1,5 @@
 /** What is fitted in a repair, judged against what belongs there. */
-export { type FittedFuse, judgeFuse, thinnestBehind } from './fitting';
+export { type FittedFuse, fittedWords, judgeFuse, thinnestBehind } from './fitting';
 export {
   type Alike,
   type ConnectorKind,

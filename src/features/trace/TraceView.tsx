@@ -29,7 +29,6 @@ import { StopAdvice } from './StopAdvice';
 import { Substitutions } from './Substitutions';
 import { Suspects } from './Suspects';
 import { TestCard } from './TestCard';
-
 import { TraceLog } from './TraceLog';
 import { TraceNotices } from './TraceNotices';
 import { Finished, missingForTrace, Preparing } from './TraceStates';
