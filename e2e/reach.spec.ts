@@ -40,14 +40,13 @@ for (const [size, use] of SIZES) {
     const sums: number[] = [];
     for (const [place, ready] of Object.values(PAGES).flat()) {
       await page.goto(app.url + addressOf(place));
-      const words = size === 'phone' ? seenInHand(ready) : ready;
-      await expect(page.getByText(words).first()).toBeVisible();
+      const shows = size === 'phone' ? seenInHand(ready) : ready;
+      await expect(page.getByText(shows).first()).toBeVisible();
       // What comes late has come.
       await page.waitForTimeout(2500);
       // Words of a person, and none of the program's own.
-      const own = await page.evaluate(
-        () => document.body.textContent?.match(/.{0,40}(\[object |undefined|\bNaN\b).{0,20}/)?.[0] ?? null,
-      );
+      const words = (await page.locator('#main').innerText()).replace(/\s+/g, ' ');
+      const own = /.{0,40}(\[object |undefined|\bNaN\b).{0,20}/.exec(words)?.[0] ?? null;
       expect({ place, own }).toEqual({ place, own: null });
       const shifts = await page.evaluate(
         () => (window as unknown as { shifts: { value: number; of: string[] }[] }).shifts,

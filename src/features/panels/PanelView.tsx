@@ -16,6 +16,7 @@ import { formatNumber } from '#core/quantity';
 import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink, Caution } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
+import { Menu } from '@/ui/Menu';
 import { Pressed } from '@/ui/Pressed';
 import { Slide } from '@/ui/Slide';
 import { type Ask, useCircuitWorker } from '@/workers/useCircuitWorker';
@@ -236,7 +237,16 @@ export function PanelBrowser({
           panels={panels}
           onChoose={(panelId, slotId) => setChosen({ panel: panelId, slot: slotId })}
         />
-        <nav aria-label="Boxes" className="mt-2 flex gap-2 overflow-x-auto lg:mt-4 lg:flex-col">
+        <div className="mt-2 lg:hidden">
+          <BoxMenu
+            vehicleId={vehicleId}
+            panels={panels}
+            here={panel.id}
+            turns={turns}
+            onBox={(id) => setChosen({ panel: id, slot: null })}
+          />
+        </div>
+        <nav aria-label="Boxes" className="mt-4 hidden gap-2 lg:flex lg:flex-col">
           {panels.map((one) => (
             <button
               key={one.id}
@@ -279,12 +289,42 @@ export function PanelBrowser({
         <div className="lg:hidden">
           <p className="mt-4 text-soft">{panel.place}</p>
           <BoxOpening panel={panel} />
-          <div className="mt-4">
-            <BoxFiles vehicleId={vehicleId} panelId={panel.id} turns={turns} />
-          </div>
         </div>
       </div>
     </div>
+  );
+}
+
+/** In the hand: the other boxes, the box on paper and as files, and the way to its editor, behind its name. */
+function BoxMenu({
+  vehicleId,
+  panels,
+  here,
+  turns,
+  onBox,
+}: {
+  vehicleId: string;
+  panels: readonly Panel[];
+  here: string;
+  turns: Turns;
+  onBox: (id: string) => void;
+}) {
+  const go = (href: string) => () => window.location.assign(href);
+  const name = panels.find(({ id }) => id === here)?.name ?? here;
+  return (
+    <Menu
+      name={`${name} ▾`}
+      items={[
+        ...panels.map((one) => ({ name: one.name, on: one.id === here, onChoose: () => onBox(one.id) })),
+        { name: 'Edit this box', onChoose: go(`/vehicles/${vehicleId}/panels/edit?box=${here}`) },
+        { name: 'Print', onChoose: go(`/vehicles/${vehicleId}/panels/print?box=${here}&turns=${turns}`) },
+        {
+          name: 'Drawing (SVG)',
+          onChoose: go(`/api/vehicles/${vehicleId}/panels/${here}?turns=${turns}`),
+        },
+        { name: 'Slots (CSV)', onChoose: go(`/api/vehicles/${vehicleId}/panels/${here}?as=csv`) },
+      ]}
+    />
   );
 }
 
