@@ -45,7 +45,7 @@ for (const [size, use] of SIZES) {
       // What comes late has come.
       await page.waitForTimeout(2500);
       // Words of a person, and none of the program's own.
-      const words = (await page.locator('#main').innerText()).replace(/\s+/g, ' ');
+      const words = ((await page.locator('#main').textContent()) ?? '').replace(/\s+/g, ' ');
       const own = /.{0,40}(\[object |undefined|\bNaN\b).{0,20}/.exec(words)?.[0] ?? null;
       expect({ place, own }).toEqual({ place, own: null });
       const shifts = await page.evaluate(
