@@ -3,6 +3,7 @@ import { and, asc, count, desc, eq, gt, gte, isNull, lt, or, type SQL } from 'dr
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { followUps, jobs, vehicles } from '@/db/schema';
+import { followUpCalendar } from './followUpCalendar';
 
 export interface FollowUp {
   readonly id: string;
@@ -76,4 +77,18 @@ function behind(id: string, due: string | null): SQL | undefined {
   const later = gt(followUps.eventId, id);
   if (due === null) return and(isNull(followUps.due), later);
   return or(isNull(followUps.due), gt(followUps.due, due), and(eq(followUps.due, due), later));
+}
+
+/** All of them as a calendar file, a page at a time. */
+export async function calendarOfFollowUps(actor: Actor): Promise<string> {
+  const items: FollowUp[] = [];
+  for (let after: string | null = null; ; ) {
+    const page: FollowUp[] = await allFollowUps(actor, after);
+    items.push(...page);
+    const last = page.at(-1);
+    // Those without a day come last, and are in no calendar.
+    if (!last || page.length < FOLLOW_UP_PAGE || last.due === null) break;
+    after = last.id;
+  }
+  return followUpCalendar(items, new Date());
 }

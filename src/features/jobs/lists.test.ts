@@ -14,7 +14,16 @@ import {
   VEHICLE_PAGE,
 } from '@/features/vehicles/server';
 import { withDatabase } from '../../../testing/database';
-import { appendEvents, countJobs, JOB_PAGE, type JobList, listJobs, openJob } from './server';
+import {
+  appendEvents,
+  calendarOfFollowUps,
+  countJobs,
+  FOLLOW_UP_PAGE,
+  JOB_PAGE,
+  type JobList,
+  listJobs,
+  openJob,
+} from './server';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
 
@@ -97,4 +106,28 @@ test('version and counts on the row of a map are those of its newest version', a
   await database().execute(sql`update panel_sets set version = 0, panels = 0, slots = 0`);
   await rebuildMapRows();
   expect(await read()).toEqual(kept);
+});
+
+test('every follow-up with a day is in the calendar once, over more than one page', async () => {
+  const actor = await currentActor();
+  const [vehicle] = await listVehicles(actor);
+  const jobId = randomUUID();
+  await openJob(actor, { id: jobId, vehicleId: vehicle!.id, title: 'Lamp weak' });
+  const watches = Array.from({ length: FOLLOW_UP_PAGE + 7 }, (_, index) => ({
+    id: randomUUID(),
+    jobId,
+    madeAt: '2026-05-04T08:00:00.000Z',
+    clientOrder: index,
+    body: {
+      kind: 'watch' as const,
+      words: `Look ${index}`,
+      ...(index % 10 === 0 ? {} : { due: `2026-12-${String((index % 28) + 1).padStart(2, '0')}` }),
+    },
+  }));
+  await appendEvents(actor, watches);
+  const text = await calendarOfFollowUps(actor);
+  const found = [...text.matchAll(/^UID:(.{36})@/gm)].map(([, id]) => id);
+  const dated: string[] = watches.filter(({ body }) => 'due' in body).map(({ id }) => id);
+  expect(found.filter((id) => dated.includes(id!)).sort()).toEqual(dated.sort());
+  expect(new Set(found).size).toBe(found.length);
 });

@@ -7,7 +7,13 @@ export {
   appendIn,
   type StoredReceipt,
 } from './appendEvents';
-export { allFollowUps, dueFollowUps, FOLLOW_UP_PAGE, type FollowUp } from './followUps';
+export {
+  allFollowUps,
+  calendarOfFollowUps,
+  dueFollowUps,
+  FOLLOW_UP_PAGE,
+  type FollowUp,
+} from './followUps';
 export { type Hazard, openHazards } from './hazards';
 export { type ImportedJob, importJob } from './importJob';
 export { learnOnJob } from './learnOnJob';

@@ -24,7 +24,19 @@ export default async function FollowUpsPage({
       <p className="mt-2 max-w-prose text-soft">
         They outlive their jobs. Open one and say what was found; it goes from this list then.
       </p>
-      {items.length === 0 ? <p className="mt-4">Nothing is open.</p> : null}
+      {items.length === 0 ? (
+        <p className="mt-4">Nothing is open.</p>
+      ) : (
+        <p className="mt-2">
+          <a
+            href="/api/follow-ups"
+            download
+            className="inline-flex min-h-11 items-center underline underline-offset-4"
+          >
+            Those with a day, for a calendar (.ics)
+          </a>
+        </p>
+      )}
       <FollowUpList items={overdue} overdue />
       <FollowUpList items={items.filter((one) => !overdue.includes(one))} />
       {items.length === FOLLOW_UP_PAGE && last ? (
