@@ -309,16 +309,15 @@ test('a job that is work: opened in three taps and some words, and closed withou
   await page.getByRole('button', { name: /steps of the job$/ }).tap();
   await page.getByRole('dialog').getByRole('link', { name: /Done/ }).tap();
   await page.getByLabel('What was done').fill('All slots read');
-  await page
-    .getByRole('button', { name: /^Record the repair|^Record/ })
-    .last()
-    .tap();
-  await page.getByRole('button', { name: /steps of the job$/ }).tap();
-  await page
-    .getByRole('dialog')
-    .getByRole('link', { name: /Hand over/ })
-    .tap();
+  // Nothing is closed before somebody has said what was done.
+  await page.getByRole('button', { name: 'Close the job' }).tap();
+  await expect(page.getByText('Not everything is proved yet')).toContainText('no work is recorded as done');
+  await page.getByRole('button', { name: 'Record the work' }).tap();
+  await page.getByRole('button', { name: 'Close the job' }).tap();
+  await expect(page.getByText('✓ Closed')).toBeVisible();
+  await page.getByRole('link', { name: 'Hand-over sheet' }).tap();
   await expect(page.getByTestId('sheet')).toContainText('Survey');
+  await expect(page.getByTestId('sheet-standing')).toHaveText('Closed, the work recorded');
   await expect(page.getByTestId('sheet')).not.toContainText('Not verified');
 });
 

@@ -27,6 +27,7 @@ const WORK_STEPS = [
   { name: 'Boxes', path: '/boxes', done: (job: JobState) => job.slotReadings.length > 0 },
   { name: 'Wires', path: '/wires', done: (job: JobState) => job.wireReadings.length > 0 },
   { name: 'Done', path: '#repair', done: (job: JobState) => job.repairs.length > 0 },
+  { name: 'Close', path: '#end', done: (job: JobState) => job.state === 'closed' },
   { name: 'Hand over', path: '/sheet', done: (job: JobState) => job.state === 'closed' },
 ] as const;
 

@@ -4,7 +4,7 @@ import { ButtonLink, Section } from '@/ui/controls';
 import { ConcludeSection } from './ConcludeSection';
 import { FindSection } from './FindSection';
 import { useJob } from './JobProvider';
-import { ProveSection } from './ProveSection';
+import { EndSection, ProveSection } from './ProveSection';
 import { RepairSection } from './RepairSection';
 import { UnitTables } from './UnitTables';
 
@@ -16,6 +16,7 @@ export function JobSections() {
       <>
         <WorkSection />
         <RepairSection />
+        <EndSection />
       </>
     );
   }

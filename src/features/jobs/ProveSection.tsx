@@ -111,6 +111,20 @@ export function ProveSection() {
   );
 }
 
+/** The end of a job that is work: what is to be watched, and its closing. */
+export function EndSection() {
+  const { data, job } = useJob();
+  return (
+    <Section id="end" number={4} title="Close" done={job.state === 'closed'}>
+      <p>
+        <ButtonLink href={`/jobs/${data.id}/sheet`}>Hand-over sheet</ButtonLink>
+      </p>
+      <WatchForm />
+      <CloseForm missing={missingProofs(job, [])} />
+    </Section>
+  );
+}
+
 function WatchForm() {
   const { data, job, record } = useJob();
   const form = useKeptForm<{ words: string; due: string }>({

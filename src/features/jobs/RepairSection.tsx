@@ -199,7 +199,7 @@ export function RepairSection() {
           ) : null}
           <div className="sm:col-span-2">
             <Button look="primary" type="submit">
-              Record the repair
+              {job.complaint?.work ? 'Record the work' : 'Record the repair'}
             </Button>
           </div>
         </form>
