@@ -76,4 +76,5 @@ export class JobDraft {
   readonly notes: BodyOf<'note'>[] = [];
   state: 'open' | 'waiting' | 'closed' = 'open';
   override: string | null = null;
+  ending: 'made-safe' | 'not-found' | null = null;
 }

@@ -1,5 +1,6 @@
 /** The log of a job: kinds of entries, the job that they make, and the row that lists read of it. */
 export type { CheckCell, Identity, JobPhoto, ProofCell, Watch } from './draft';
+export { ENDINGS, endingWords, type SaidEnding, whyNotEnd } from './ending';
 export { cellKey, inOrder, type LogEntry, type LogEvent } from './event';
 export { fittedNow } from './fitted';
 export { EVENT_KINDS, eventWords, keptOf, standsBehind, stepOf } from './kinds';

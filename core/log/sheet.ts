@@ -16,6 +16,7 @@ import {
   withStates,
 } from '../panel';
 import { fittedWords } from '../repair';
+import { endingWords, standingWords } from './ending';
 import { cellKey, type LogEvent } from './event';
 import { eventWords } from './kinds';
 import { missingProofs } from './missing';
@@ -94,14 +95,7 @@ export function sheetOf(scene: SheetScene): Sheet {
     from: moments[0] ?? null,
     until: moments.at(-1) ?? null,
     place: job.workPlace,
-    standing:
-      job.state !== 'closed'
-        ? 'OPEN: not handed over'
-        : open.length > 0
-          ? 'Closed, not verified'
-          : job.complaint?.work && job.complaint.work !== 'change'
-            ? 'Closed, the work recorded'
-            : 'Closed and verified',
+    standing: standingWords(job, open),
     open,
     parts: parts.filter(({ lines, empty }) => lines.length > 0 || empty !== null),
   };
@@ -157,6 +151,9 @@ function appliance({ complaint, pluggedIn, applianceSetAside }: JobState): Sheet
 
 function found({ job }: SheetScene, open: readonly string[]): SheetPart {
   const { found: finding } = job;
+  const ends = endingWords(job);
+  const ended =
+    ends === null ? [] : [plain(`Ends as: ${ends}.`, job.ending ? (job.override ?? '') : undefined)];
   const lines = finding
     ? [
         plain(
@@ -167,7 +164,7 @@ function found({ job }: SheetScene, open: readonly string[]): SheetPart {
     : [];
   return {
     title: 'What was found, and why',
-    lines,
+    lines: [...lines, ...ended],
     empty: job.complaint?.work ? null : 'Nothing recorded as found.',
   };
 }
@@ -363,7 +360,7 @@ function overridden(scene: SheetScene): SheetPart {
       ? [entered(event, `Although it was blocked: ${eventWords(circuit, event.body)}`)]
       : [],
   );
-  const closed = job.override ? [plain(`Closed all the same: ${job.override}`)] : [];
+  const closed = job.override && !job.ending ? [plain(`Closed all the same: ${job.override}`)] : [];
   return {
     title: 'Gates overridden, cautions read',
     lines: [...overrides, ...closed, ...entriesOf(scene, ['caution-read'])],

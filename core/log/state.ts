@@ -58,6 +58,8 @@ export interface JobState {
   readonly notes: readonly BodyOf<'note'>[];
   readonly state: 'open' | 'waiting' | 'closed';
   readonly override: string | null;
+  /** Said where it ends without a repair. */
+  readonly ending: 'made-safe' | 'not-found' | null;
   /** Something was seen since the repair, none of it wrong, and what failed is among it. */
   readonly proved: boolean;
   readonly stage: Stage;

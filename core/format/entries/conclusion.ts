@@ -78,6 +78,8 @@ export const StateChange = Type.Object(
     state: Type.Enum(['open', 'waiting', 'closed']),
     /** Why the job was closed although something was still missing. */
     override: Type.Optional(SomeText),
+    /** It ends without a repair; `override` says then what makes it safe, or what was looked at. */
+    ending: Type.Optional(Type.Enum(['made-safe', 'not-found'])),
   },
   strict,
 );

@@ -86,11 +86,14 @@ export const state: EventKindOf<BodyOf<'state'>> = {
   fold: (job, body) => {
     job.state = body.state;
     job.override = body.override ?? null;
+    job.ending = body.ending ?? null;
   },
   words: (body) =>
-    body.state === 'closed'
-      ? `Job closed${body.override ? ` although something was missing: ${body.override}` : ''}`
-      : `Job ${body.state}`,
+    body.state !== 'closed'
+      ? `Job ${body.state}`
+      : body.ending
+        ? `Job closed, ${body.ending === 'made-safe' ? 'made safe and not repaired' : 'not found'}: ${body.override ?? ''}`
+        : `Job closed${body.override ? ` although something was missing: ${body.override}` : ''}`,
   step: (row, body) => ({ ...row, state: body.state }),
   standsBehind: true,
 };

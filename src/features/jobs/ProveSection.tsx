@@ -2,8 +2,20 @@
 
 import { useState } from 'react';
 import type { FunctionStateName } from '#core/format';
-import { cellKey, conditionName, functionName, missingProofs, STATE_WORDS, type Watch } from '#core/log';
+import {
+  cellKey,
+  conditionName,
+  ENDINGS,
+  endingWords,
+  functionName,
+  missingProofs,
+  type SaidEnding,
+  STATE_WORDS,
+  type Watch,
+  whyNotEnd,
+} from '#core/log';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { useJob } from './JobProvider';
@@ -209,22 +221,30 @@ function WatchLine({ watch }: { watch: Watch }) {
 
 function CloseForm({ missing }: { missing: readonly string[] }) {
   const { data, job, record } = useJob();
-  const form = useKeptForm<{ reason: string }>({
+  const form = useKeptForm<{ reason: string; ending: SaidEnding }>({
     keep: `close ${data.id}`,
-    take: ({ reason }) => {
+    first: { ending: 'repaired' },
+    take: ({ reason, ending }) => {
       const override = textOf(reason);
-      if (missing.length > 0 && override === '') {
-        const message = `Not everything is proved yet: ${missing.join('; ')}. Prove it, or say why the job is closed all the same.`;
-        return { ok: false, message, field: 'reason' };
-      }
-      return record({ kind: 'state', state: 'closed', ...(missing.length > 0 ? { override } : {}) });
+      const message = whyNotEnd(job, ending, missing, override);
+      if (message !== null) return { ok: false, message, field: 'reason' };
+      return record({
+        kind: 'state',
+        state: 'closed',
+        ...(ending === 'repaired' ? {} : { ending }),
+        ...(ending !== 'repaired' || missing.length > 0 ? { override } : {}),
+      });
     },
   });
+  const ending = ENDINGS.find(({ id }) => id === form.watch('ending')) ?? ENDINGS[0]!;
+  const ends = endingWords(job);
   if (job.state === 'closed') {
     return (
       <p className="mt-6 text-lg font-bold text-good">
-        ✓ Closed
-        {job.override ? (
+        ✓ Closed{ends ? `: ${ends}` : ''}
+        {job.ending ? (
+          <span className="block font-normal text-ink">{job.override}</span>
+        ) : job.override ? (
           <span className="font-normal text-caution"> although something was missing: {job.override}</span>
         ) : null}
       </p>
@@ -232,10 +252,20 @@ function CloseForm({ missing }: { missing: readonly string[] }) {
   }
   return (
     <form onSubmit={form.submit} className="mt-6 max-w-3xl">
-      {form.problem ? (
+      {job.complaint?.work ? null : (
+        <div className="mb-3">
+          <Choice
+            legend="How it ends"
+            options={ENDINGS}
+            chosen={ending.id}
+            onChoose={(id) => form.setValue('ending', id as SaidEnding, { shouldDirty: true })}
+          />
+        </div>
+      )}
+      {form.problem || ending.id !== 'repaired' ? (
         <div className="mb-3 grid gap-3">
-          <Problem>{form.problem}</Problem>
-          <Field label="Reason for closing all the same">
+          {form.problem ? <Problem>{form.problem}</Problem> : null}
+          <Field label={ending.asks}>
             <input {...form.register('reason')} className={INPUT} />
           </Field>
         </div>
