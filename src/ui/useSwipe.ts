@@ -18,7 +18,7 @@ export function useSwipe(onSwipe: (towards: 1 | -1) => void) {
       axis: 'x',
       filterTaps: true,
       pointer: { capture: false },
-      swipe: { distance: 50, velocity: 0.2, duration: 700 },
+      swipe: { distance: 50, velocity: 0.1, duration: 1500 },
     },
   );
 }

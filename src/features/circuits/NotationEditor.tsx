@@ -119,5 +119,5 @@ export function NotationEditor({
     current.dispatch(setDiagnostics(current.state, marks));
   }, [problems]);
 
-  return <div ref={host} className="rounded-md border-2 border-line" data-testid="notation" />;
+  return <div ref={host} className="min-h-56 rounded-md border-2 border-line" data-testid="notation" />;
 }
