@@ -5,20 +5,24 @@ import { useDrag } from '@use-gesture/react';
 /** What has a drag of its own. */
 const DRAGGED = '[data-testid="pan-zoom"], input, select, textarea, [role="slider"]';
 
-/** Left and right by a swipe of the thumb: +1 to the right, -1 to the left. A mouse drags and does not swipe. */
+/** So far a thumb goes in a swipe, px, and so long it takes, milliseconds. */
+const LEAST_PX = 50;
+const LONGEST_MS = 1500;
+
+/**
+ * Left and right by a swipe of the thumb: +1 to the right, -1 to the left. A mouse drags and does not swipe. Judged by the
+ * whole way and not by its last speed, which a hand that halts, or a phone that is busy, makes nothing of.
+ */
 export function useSwipe(onSwipe: (towards: 1 | -1) => void) {
   return useDrag(
-    ({ swipe: [towards], event }) => {
+    ({ last, canceled, movement: [x, y], elapsedTime, event }) => {
+      if (!last || canceled) return;
       // A box that is dragged or a slider that is pulled is not left by it.
       if (event.target instanceof Element && event.target.closest(DRAGGED)) return;
-      if (towards === 0 || (event instanceof PointerEvent && event.pointerType === 'mouse')) return;
-      onSwipe(towards > 0 ? 1 : -1);
+      if (event instanceof PointerEvent && event.pointerType === 'mouse') return;
+      if (Math.abs(x) < LEAST_PX || Math.abs(y) > Math.abs(x) / 2 || elapsedTime > LONGEST_MS) return;
+      onSwipe(x > 0 ? 1 : -1);
     },
-    {
-      axis: 'x',
-      filterTaps: true,
-      pointer: { capture: false },
-      swipe: { distance: 50, velocity: 0.1, duration: 1500 },
-    },
+    { axis: 'x', filterTaps: true, pointer: { capture: false } },
   );
 }
