@@ -18,6 +18,7 @@ import { FunctionRow, SeenCell } from './SeenCell';
 export function FunctionGrid() {
   const { circuit, job, diagnosis, nominalVolts } = useJob();
   const wide = useWide();
+  const [known, setKnown] = useState(false);
   if (!circuit) return null;
   const { expected = {}, partsOfFunction = {} } = diagnosis.described ?? {};
   const { functions, conditions } = mostToldFirst(
@@ -28,7 +29,10 @@ export function FunctionGrid() {
   );
   const grid = { functions, conditions, expected };
   // Until it is known which row comes first there is room for all of them and none that moves.
-  const known = diagnosis.described !== null || diagnosis.failure !== null || nominalVolts === null;
+  // Known once it stays: a circuit that is worked out anew takes nobody back to the first setting.
+  if (!known && (diagnosis.described !== null || diagnosis.failure !== null || nominalVolts === null)) {
+    setKnown(true);
+  }
   return (
     <div key={String(known)} className={known ? '' : 'invisible'}>
       {wide ? <Grid {...grid} /> : <OneCondition circuit={circuit} {...grid} />}
