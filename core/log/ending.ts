@@ -1,4 +1,5 @@
 /** How a job ends: repaired or restored as its cause is known, or without a repair. */
+import { ENDING_WORDS } from './names';
 import type { JobState } from './state';
 
 /** Endings that a person says; how well a repair ends follows from the cause. */
@@ -19,8 +20,7 @@ const OF_CAUSE = {
 /** In words; null while the job is not closed, and where nothing was found that could have been repaired. */
 export function endingWords({ state, ending, repairs, found }: JobState): string | null {
   if (state !== 'closed') return null;
-  if (ending === 'made-safe') return 'made safe, not repaired';
-  if (ending === 'not-found') return 'not found';
+  if (ending) return ENDING_WORDS[ending];
   return repairs.length > 0 && found ? OF_CAUSE[found.cause] : null;
 }
 

@@ -56,3 +56,6 @@ export const WORK_WORDS: Readonly<Record<Work, string>> = {
   mapping: 'Mapping',
   change: 'Change',
 };
+
+/** How a job ends without a repair. */
+export const ENDING_WORDS = { 'made-safe': 'made safe, not repaired', 'not-found': 'not found' } as const;

@@ -2,7 +2,7 @@
 import type { BodyOf, FunctionStateName } from '../../format';
 import { cellKey } from '../event';
 import type { EventKindOf } from '../kind';
-import { conditionName, functionName, STATE_WORDS } from '../names';
+import { conditionName, ENDING_WORDS, functionName, STATE_WORDS } from '../names';
 
 export const found: EventKindOf<BodyOf<'found'>> = {
   fold: (job, body, { id }) => {
@@ -92,7 +92,7 @@ export const state: EventKindOf<BodyOf<'state'>> = {
     body.state !== 'closed'
       ? `Job ${body.state}`
       : body.ending
-        ? `Job closed, ${body.ending === 'made-safe' ? 'made safe and not repaired' : 'not found'}: ${body.override ?? ''}`
+        ? `Job closed, ${ENDING_WORDS[body.ending]}: ${body.override ?? ''}`
         : `Job closed${body.override ? ` although something was missing: ${body.override}` : ''}`,
   step: (row, body) => ({ ...row, state: body.state }),
   standsBehind: true,
