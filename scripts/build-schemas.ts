@@ -16,6 +16,7 @@ import {
   NewVehicleSchema,
   PanelSetFileSchema,
   ReadingsFileSchema,
+  StockRequestSchema,
 } from '../core/format/schemas';
 
 const out = new URL('../core/format/generated/', import.meta.url);
@@ -31,6 +32,7 @@ const schemas = {
   fact: FactSchema,
   bareRequest: BareRequestSchema,
   handRequest: HandRequestSchema,
+  stockRequest: StockRequestSchema,
 };
 
 mkdirSync(out, { recursive: true });

@@ -16,6 +16,7 @@ export const CORE_ORDER = [
   'faults',
   'hands',
   'repair',
+  'stock',
   'instruments',
   'safety',
   'live',
@@ -26,6 +27,7 @@ export const CORE_ORDER = [
   'log',
 ];
 export const SRC_ORDER = [
+  'clock',
   'journal',
   'db',
   'access',

@@ -46,7 +46,16 @@ export async function expectedRows(jobId: string) {
             : of('reading').length > 0
               ? 'testing'
               : 'complaint';
-  const ended = new Set(of('watch-done').map((one) => one.body.of));
+  const dealtWith = (of_: string) => of('watch-done').some((one) => one.body.of === of_);
+  const temporary = of('repair').filter(({ body }) => body.temporary);
+  const endedTemporary = new Set([
+    ...of('temporary-ended').map(({ body }) => body.of),
+    ...of('repair').flatMap(({ body }) => body.ends ?? []),
+  ]);
+  const ended = {
+    has: (id: string) => dealtWith(id),
+  };
+  const dueNow = (id: string) => of('watch-snoozed').findLast(({ body }) => body.of === id)?.body.due;
   return {
     summary: {
       stage,
@@ -56,14 +65,23 @@ export async function expectedRows(jobId: string) {
       lastSeq: log.at(-1)?.seq ?? 0,
     },
     finding: of('found').at(-1)?.id ?? null,
-    watches: of('watch')
-      .map((one) => `${one.id} ${ended.has(one.id)}`)
+    watches: [
+      ...of('watch').map((one) => ({ id: one.id, due: one.body.due })),
+      ...temporary.map((one) => ({ id: one.id, due: one.body.due })),
+    ]
+      .map(({ id, due }) => `${id} ${dueNow(id) ?? due ?? null} ${ended.has(id) || endedTemporary.has(id)}`)
       .sort(),
     hazards: [
       ...of('swapped').map(
-        (one) => `${one.id} ${of('swap-restored').some(({ body }) => body.of === one.id)}`,
+        (one) => `${one.id} exchanged ${of('swap-restored').some(({ body }) => body.of === one.id)}`,
       ),
-      ...of('appliance-set-aside').map((one) => `${one.id} false`),
+      ...of('appliance-set-aside').map(
+        (one) => `${one.id} appliance ${of('appliance-released').some(({ body }) => body.of === one.id)}`,
+      ),
+      ...temporary.map((one) => `${one.id} temporary ${endedTemporary.has(one.id)}`),
+      ...of('state')
+        .filter(({ body }) => body.state === 'closed' && body.override && body.ending !== 'not-found')
+        .map((one) => `${one.id} left ${of('state').some(({ seq }) => seq > one.seq)}`),
     ].sort(),
     sightings: of('slot-state')
       .map((one) => one.id)
@@ -82,8 +100,8 @@ export async function keptRows(jobId: string) {
   return {
     summary: { stage, complaint, found: fault, readings, lastSeq },
     finding: finding?.eventId ?? null,
-    watches: watches.map((one) => `${one.eventId} ${one.done}`).sort(),
-    hazards: open.map((one) => `${one.eventId} ${one.over}`).sort(),
+    watches: watches.map((one) => `${one.eventId} ${one.due} ${one.done}`).sort(),
+    hazards: open.map((one) => `${one.eventId} ${one.sort} ${one.over}`).sort(),
     sightings: sightings.map((one) => one.eventId).sort(),
   };
 }

@@ -15,5 +15,5 @@ export {
   RESISTANCE_MODES,
   SHORT_MODES,
 } from './faults';
-export { openingTimeWords } from './openingTime';
+export { openingTime, openingTimeWords } from './openingTime';
 export { burns, openOverloaded, overloads } from './overload';

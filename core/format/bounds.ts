@@ -17,8 +17,24 @@ export const BOUNDS = {
   repairMinutes: { least: 0, most: 10_000, unit: 'min' },
   /** Pieces, metres or litres of one part or material. */
   partCount: { above: 0, most: 1000 },
+  /** Of one item at one place, and of one move; pieces, metres or litres. */
+  stockCount: { least: 0, most: 100_000 },
+  stockMove: { above: 0, most: 100_000 },
   /** Ampere of a fuse that was fitted. */
   fuseRating: { above: 0, most: 600, unit: 'A' },
+  /** Ampere through a fuse. */
+  fuseCurrent: { least: 0, most: 2000, unit: 'A' },
+  /** Of what a part is made for. */
+  partVolts: { above: 0, most: 1000, unit: 'V' },
+  partAmps: { above: 0, most: 1000, unit: 'A' },
+  lampWatts: { above: 0, most: 2000, unit: 'W' },
+  wireMm2: { above: 0, most: 240, unit: 'mm²' },
+  insulation: { least: 40, most: 300, unit: '°C' },
+  cavities: { least: 1, most: 200, whole: true },
+  proofVolts: { least: -60, most: 60, unit: 'V' },
+  /** Money, in the shop's own currency. */
+  price: { least: 0, most: 1_000_000 },
+  waitDays: { least: 0, most: 400, whole: true },
   /** Rating of a fuse as found. */
   foundAmps: { above: 0, most: 1000, unit: 'A' },
   modelYear: { least: 1900, most: 2100, whole: true },

@@ -16,6 +16,7 @@ export type {
   Place,
 } from './circuitSchema';
 export { cellText, csvCell } from './csvCell';
+export type { KindOfPart, RepairLine } from './entries/repair';
 export { fieldWords } from './fieldWords';
 export { default as validateBareRequest } from './generated/bareRequest';
 export { default as validateCircuitFile } from './generated/circuitFile';
@@ -25,6 +26,7 @@ export { default as validateHandRequest } from './generated/handRequest';
 export { default as validateImport } from './generated/importRequest';
 export { default as validateNewJob } from './generated/newJob';
 export { default as validateNewVehicle } from './generated/newVehicle';
+export { default as validateStockRequest } from './generated/stockRequest';
 export type { Hand, HandRequest } from './handSchema';
 export type {
   BodyOf,
@@ -34,16 +36,27 @@ export type {
   JobFile,
 } from './jobSchema';
 export {
+  BOARD_CHECKS,
+  CONTACT_FORMS,
+  CURRENT_PHASES,
   FUSE_FAMILIES,
   INSTRUMENT_NAMES,
   type InstrumentName,
   ISOLATION_STEPS,
+  JOINTS,
   KEY_STATES,
+  OPENED_BY,
+  PROOF_ANSWERS,
+  REPAIR_DEEDS,
   SLOT_FAMILIES,
   SLOT_FEEDS,
   SLOT_STATES,
   SLOT_TYPES,
+  STOCK_PLACES,
+  STOCK_SORTS,
+  STOCK_UNITS,
   USUAL_HAND,
+  WATCH_SORTS,
   WORKS,
   type Work,
 } from './lists';
@@ -69,6 +82,7 @@ export type {
   TestRef,
 } from './readingsSchema';
 export type { ImportRequest, NewJob, NewVehicle, PartFact } from './requestSchemas';
+export type { StockItem, StockPlace, StockRequest } from './stockSchema';
 export { ENTRY_VERSION, upgradedEntry } from './upgrade/entries';
 export { newestVersion, upgraded } from './upgrade/upgrade';
 export { isUuid } from './uuid';

@@ -3,7 +3,17 @@ import { type Static, Type } from 'typebox';
 import { BOUNDS, LARGEST_INTEGER } from './bounds';
 import { CircuitFileSchema } from './circuitSchema';
 import { Complaint, ConditionSet, FunctionCheck, VehicleIdentity } from './entries/complaint';
-import { Found, Proof, Repair, StateChange, WatchDone, WatchItem } from './entries/conclusion';
+import {
+  Found,
+  FuseCurrent,
+  HandedOver,
+  Proof,
+  ProofAnswer,
+  StateChange,
+  WatchDone,
+  WatchItem,
+  WatchSnoozed,
+} from './entries/conclusion';
 import {
   Isolation,
   PartInPlace,
@@ -14,8 +24,10 @@ import {
   WireRead,
 } from './entries/hands';
 import { CautionRead, Correction, Note, WorkPlace } from './entries/notes';
+import { BoardCheck, OptionChosen, RepairOption } from './entries/options';
 import { Photo, PhotoMarks } from './entries/photos';
 import { ApplianceSetAside, PluggedIn, ReadingTaken, TesterProved, TestRefused } from './entries/reading';
+import { ApplianceReleased, Repair, TemporaryEnded, WorkClock } from './entries/repair';
 import { Damage, PlugTag, SlotReadingTaken, SlotSeen } from './entries/slots';
 import { PanelSetFileSchema } from './panelSchema';
 import {
@@ -52,15 +64,25 @@ export const EventBodySchema = oneOfKind(
   Correction,
   TesterProved,
   ApplianceSetAside,
+  ApplianceReleased,
   PluggedIn,
   TestRefused,
   CautionRead,
   WorkPlace,
   Found,
+  FuseCurrent,
+  RepairOption,
+  OptionChosen,
+  BoardCheck,
   Repair,
+  TemporaryEnded,
+  WorkClock,
   Proof,
+  ProofAnswer,
   WatchItem,
+  WatchSnoozed,
   WatchDone,
+  HandedOver,
   Note,
   StateChange,
 );

@@ -32,6 +32,56 @@ export const SLOT_STATES = [
   'unknown',
 ] as const;
 
+/** Of relays: which way the contact goes. */
+export const CONTACT_FORMS = ['make', 'break', 'changeover', 'double-make'] as const;
+
+/** What a hand does to a part. */
+export const REPAIR_DEEDS = [
+  'replaced',
+  'cleaned',
+  're-terminated',
+  'spliced',
+  'bypassed',
+  'adjusted',
+  'board-repaired',
+] as const;
+
+/** How two conductors were joined. */
+export const JOINTS = ['crimped-terminal', 'crimped-sleeve', 'soldered', 'solder-sleeve', 'screwed'] as const;
+
+/** What a stock has. */
+export const STOCK_SORTS = [
+  'fuse',
+  'relay',
+  'tap',
+  'terminal',
+  'splice',
+  'sleeve',
+  'wire',
+  'lamp',
+  'connector',
+  'switch',
+  'seal',
+  'other',
+] as const;
+export const STOCK_UNITS = ['piece', 'metre', 'litre'] as const;
+export const STOCK_PLACES = ['van', 'bench', 'shelf', 'vehicle'] as const;
+
+/** What made a fuse open. */
+export const OPENED_BY = ['fault', 'overload', 'appliance', 'age', 'unknown'] as const;
+
+/** When a current flows: all the time, in the first moment, with the shaft held. */
+export const CURRENT_PHASES = ['running', 'starting', 'stall'] as const;
+
+/** Answers to what else is to be seen after a repair. */
+export const PROOF_ANSWERS = ['done', 'wrong', 'not-here', 'owner'] as const;
+
+/** What somebody has to come back to. */
+export const WATCH_SORTS = ['watch', 'visit', 'part', 'reading'] as const;
+
+/** What a repair on a board has to answer for. */
+export const BOARD_CHECKS = ['coil', 'contact', 'heat', 'coating', 'seal', 'every-item', 'tracks'] as const;
+
 /** Positions of key and engine, and what is switched on, in which feeds are told apart; in the order in which they are asked for. */
 export const KEY_STATES = [
   'off',

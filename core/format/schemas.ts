@@ -11,3 +11,4 @@ export {
   NewJobSchema,
   NewVehicleSchema,
 } from './requestSchemas';
+export { StockRequestSchema } from './stockSchema';

@@ -44,6 +44,11 @@ export const BATTERY_INNER_OHMS = 0.012;
 export const FUSIBLE_LINK_OHMS = 0.002;
 /** Ratio of current to rating from which a blade fuse opens, and a breaker trips, within minutes (ISO 8820-3, 135 %). */
 export const OPENS_FROM = 1.35;
+/** Share of its rating that a fuse should carry for good. */
+export const RUNNING_SHARE = 0.8;
+/** A vehicle asleep draws less than this, ampere, after a wait of 10 to 60 minutes. */
+export const SLEEP_DRAW_AMPS = 0.05;
+export const SLEEP_WAIT_MINUTES = 60;
 export const BREAKER_OHMS = 0.005;
 /** A resting battery takes a charge less willingly than it gives current. */
 export const BATTERY_CHARGE_OHMS = 0.15;

@@ -1,6 +1,6 @@
 /** A job while its log is worked through: what entries write into. */
 import type { SubstitutionTable } from '../diagnosis';
-import type { BodyOf, Condition, FunctionStateName } from '../format';
+import type { BodyOf, Condition, EventKind, FunctionStateName } from '../format';
 import type { WireReading } from '../hands';
 import type { SlotReading } from '../limits';
 import type { SlotStateEntry } from '../panel';
@@ -19,8 +19,21 @@ export interface ProofCell extends CheckCell {
 /** Something to be watched, and what was found when it was dealt with. */
 export type Watch = BodyOf<'watch'> & {
   readonly eventId: string;
+  /** Why it was put off. */
+  readonly putOff?: string;
   readonly done: { readonly words: string; readonly at: string; readonly person: string } | null;
 };
+
+/** What is kept of an entry by its id. */
+export type Kept<K extends EventKind> = BodyOf<K> & { readonly eventId: string };
+
+export interface HandedTo {
+  readonly to: string;
+  readonly words: string;
+  readonly eventId: string;
+  readonly by: string;
+  readonly at: string;
+}
 
 export type JobPhoto = BodyOf<'photo'> & {
   readonly eventId: string;
@@ -69,7 +82,23 @@ export class JobDraft {
   readonly cautions = new Map<string, BodyOf<'caution-read'>>();
   readonly opened = new Set<string>();
   found: (BodyOf<'found'> & { readonly eventId: string }) | null = null;
-  readonly repairs: BodyOf<'repair'>[] = [];
+  readonly repairs: Kept<'repair'>[] = [];
+  /** Temporary repairs that stand. */
+  readonly temporaries = new Map<string, Kept<'repair'>>();
+  /** Since when the clock of the work runs; null while it stands. */
+  clockSince: string | null = null;
+  clockedMinutes = 0;
+  /** Currents through fuses, in order. */
+  readonly currents: Kept<'fuse-current'>[] = [];
+  /** What else was to be seen since the last repair, by its id. */
+  readonly answers = new Map<string, Kept<'proof-answer'>>();
+  /** Ways of doing it, by id. */
+  readonly options = new Map<string, BodyOf<'option'>>();
+  chosen: (BodyOf<'option-chosen'> & { readonly at: string }) | null = null;
+  readonly boardChecks = new Map<string, BodyOf<'board-check'>>();
+  /** Appliances in quarantine, by the entry that set them aside. */
+  readonly setAside = new Map<string, string>();
+  handedOver: HandedTo | null = null;
   /** What was seen since the last repair; what was seen before it says nothing about it. */
   readonly proofs = new Map<string, ProofCell>();
   readonly watches = new Map<string, Watch>();

@@ -1,4 +1,5 @@
 /** The log of a job: kinds of entries, the job that they make, and the row that lists read of it. */
+export { causeReopened, overloaded, percentOfRating } from './cause';
 export type { CheckCell, Identity, JobPhoto, ProofCell, Watch } from './draft';
 export { ENDINGS, endingWords, type SaidEnding, whyNotEnd } from './ending';
 export { cellKey, inOrder, type LogEntry, type LogEvent } from './event';
@@ -6,17 +7,33 @@ export { fittedNow } from './fitted';
 export { EVENT_KINDS, eventWords, keptOf, standsBehind, stepOf } from './kinds';
 export { missingProofs } from './missing';
 export {
+  BOARD_CHECK_WORDS,
   conditionName,
   functionName,
+  OPENED_BY_WORDS,
+  PHASE_WORDS,
+  PROOF_ANSWER_WORDS,
   partName,
   SOUND_WORDS,
   STATE_WORDS,
   valueWords,
+  WATCH_SORT_WORDS,
   WORK_WORDS,
   wordOf,
 } from './names';
 export { openedFuses } from './openedFuses';
-export { BEGUN, type Kept, type Progress, type Stage, stageOfRow } from './progress';
-export { type Sheet, type SheetLine, type SheetPart, sheetOf } from './sheet';
+export { boardChecks, costOf, differencesOf, money, type Option } from './options';
+export { judgeOwed, type OwedProof, owedProofs, type ProofAnswerName, whyNotAnswered } from './owed';
+export {
+  BEGUN,
+  type FollowUpSort,
+  type HazardSort,
+  type Kept,
+  type Progress,
+  type Stage,
+  stageOfRow,
+} from './progress';
+export { sheetOf } from './sheet';
+export type { Sheet, SheetLine, SheetPart, SheetScene } from './sheetLines';
 export { conditionSeenLast, type JobState, type JobSummary, jobState, summarise } from './state';
 export { heardId, takenReadings } from './taken';

@@ -16,7 +16,7 @@ export interface EventKindOf<Body extends { readonly kind: string }> {
   /** The row of its job behind it. */
   readonly step?: (row: Progress, body: Body) => Progress;
   /** Rows of their own that it leaves beside the row of its job. */
-  readonly keeps?: (body: Body) => Kept;
+  readonly keeps?: (body: Body) => Kept | readonly Kept[];
   /**
    * Struck, it brings back what stood before it, so that the rows of its job have to be made anew from the log. Of other
    * kinds only what they added is taken away.

@@ -1,10 +1,19 @@
 /** What still stands between a job and its closing, in words. */
 import type { RequiredProof } from '../diagnosis';
+import type { CircuitFile } from '../format';
+import { causeReopened } from './cause';
 import { cellKey } from './event';
+import { boardOwed } from './options';
+import { owedProofs } from './owed';
 import type { JobState } from './state';
 
-export function missingProofs(job: JobState, proofs: readonly RequiredProof[]): string[] {
-  if (job.complaint?.work) return missingOfWork(job);
+/** `circuit`: the one that the job is traced on; null where there is none. */
+export function missingProofs(
+  job: JobState,
+  proofs: readonly RequiredProof[],
+  circuit: CircuitFile | null,
+): string[] {
+  if (job.complaint?.work) return [...missingOfWork(job), ...missingBesides(job, circuit)];
   const missing: string[] = [];
   if (!job.found) missing.push('nothing is recorded as found');
   if (job.repairs.length === 0) missing.push('no repair is recorded');
@@ -42,7 +51,21 @@ export function missingProofs(job: JobState, proofs: readonly RequiredProof[]): 
   if (job.found?.cause === 'unknown' && job.watches.every((watch) => watch.done !== null)) {
     missing.push('the cause is unknown and no watch item is set');
   }
-  return missing;
+  for (const words of causeReopened(job, circuit)) missing.push(`the cause is open again: ${words}`);
+  return [...missing, ...missingBesides(job, circuit)];
+}
+
+/** Of what else is owed: what nobody has answered, and what is not as it should be. */
+function missingBesides(job: JobState, circuit: CircuitFile | null): string[] {
+  const owed = owedProofs(job, circuit);
+  const lower = (words: string) => `${words[0]!.toLowerCase()}${words.slice(1)}`;
+  return [
+    ...owed.filter(({ answer }) => answer === null).map(({ name }) => `not answered: ${lower(name)}`),
+    ...owed
+      .filter(({ answer }) => answer === 'wrong')
+      .map(({ name, words }) => `not as it should be: ${lower(name)}${words ? ` (${words})` : ''}`),
+    ...boardOwed(job),
+  ];
 }
 
 const NOT_BACK = 'exchanged relays have not been put back';

@@ -1,5 +1,16 @@
 /** Names and values as they stand in the lines of a log. */
-import type { CircuitFile, FunctionStateName, ReadingValue, SoundName, Work } from '../format';
+import type {
+  BOARD_CHECKS,
+  CircuitFile,
+  CURRENT_PHASES,
+  FunctionStateName,
+  OPENED_BY,
+  PROOF_ANSWERS,
+  ReadingValue,
+  SoundName,
+  WATCH_SORTS,
+  Work,
+} from '../format';
 import { formatQuantity } from '../quantity';
 
 export const STATE_WORDS: Readonly<Record<FunctionStateName, string>> = {
@@ -59,3 +70,44 @@ export const WORK_WORDS: Readonly<Record<Work, string>> = {
 
 /** How a job ends without a repair. */
 export const ENDING_WORDS = { 'made-safe': 'made safe, not repaired', 'not-found': 'not found' } as const;
+
+/** What made a fuse open. */
+export const OPENED_BY_WORDS: Readonly<Record<(typeof OPENED_BY)[number], string>> = {
+  fault: 'a fault that was found',
+  overload: 'an overload that was measured',
+  appliance: 'an appliance',
+  age: 'age or heat of the fuse itself',
+  unknown: 'not known',
+};
+
+export const PHASE_WORDS: Readonly<Record<(typeof CURRENT_PHASES)[number], string>> = {
+  running: 'running',
+  starting: 'starting',
+  stall: 'with the shaft held',
+};
+
+export const PROOF_ANSWER_WORDS: Readonly<Record<(typeof PROOF_ANSWERS)[number], string>> = {
+  done: 'as it should be',
+  wrong: 'not as it should be',
+  'not-here': 'not possible here',
+  owner: 'left to the owner',
+};
+
+/** What a board repair has to answer for. */
+export const BOARD_CHECK_WORDS: Readonly<Record<(typeof BOARD_CHECKS)[number], string>> = {
+  coil: 'coil of the same ohms and volts',
+  contact: 'contact of the same form and at least the same rating',
+  heat: 'heat kept off the neighbours',
+  coating: 'coating restored',
+  seal: 'seal of the case restored',
+  'every-item': 'every item of the complaint seen to work',
+  tracks: 'tracks and wires carry what they carried: a stronger relay does not strengthen them',
+};
+
+/** What somebody comes back to. */
+export const WATCH_SORT_WORDS: Readonly<Record<(typeof WATCH_SORTS)[number], string>> = {
+  watch: 'To be watched',
+  visit: 'Second visit',
+  part: 'Part awaited',
+  reading: 'Reading due',
+};

@@ -1,5 +1,5 @@
 /** The row of a job that lists read, as a step from one entry to the next; and how far a job has come. */
-import type { BodyOf } from '../format';
+import type { BodyOf, WATCH_SORTS } from '../format';
 
 export type Stage =
   | 'working'
@@ -41,13 +41,39 @@ export const BEGUN: Progress = {
   proofs: {},
 };
 
+export type FollowUpSort = (typeof WATCH_SORTS)[number] | 'temporary';
+
+/** Exchanged parts, an appliance in quarantine, a temporary part, what a closed job left unsafe. */
+export type HazardSort = 'exchanged' | 'appliance' | 'temporary' | 'left';
+
 /** What an entry leaves in the tables beside the row of its job. */
 export type Kept =
-  | { readonly row: 'follow-up'; readonly words: string; readonly due: string | null }
+  | {
+      readonly row: 'follow-up';
+      readonly words: string;
+      readonly due: string | null;
+      readonly sort: FollowUpSort;
+    }
+  | { readonly row: 'follow-up-later'; readonly of: string; readonly due: string }
   | { readonly row: 'follow-up-done'; readonly of: string }
   /** Something that is not as it should be on the vehicle, until it is put right. */
-  | { readonly row: 'hazard'; readonly words: string }
-  | { readonly row: 'hazard-over'; readonly of: string }
+  | {
+      readonly row: 'hazard';
+      readonly sort: HazardSort;
+      readonly words: string;
+      readonly due: string | null;
+    }
+  /** The one of an entry, or all of this sort that the job has made. */
+  | { readonly row: 'hazard-over'; readonly sort: HazardSort; readonly of: string | null }
+  /** Taken out of the stock by a line of the entry. */
+  | {
+      readonly row: 'stock-used';
+      readonly line: number;
+      readonly item: string;
+      readonly place: string;
+      readonly count: number;
+      readonly name: string;
+    }
   | {
       readonly row: 'finding';
       /** Kind of part and mode of fault; null where it was not said. */

@@ -53,6 +53,7 @@ function sheet(...bodies: readonly EventBody[]) {
   };
 }
 
+const LAMPS: EventBody = { kind: 'proof-answer', what: 'safety-lamps', answer: 'done', words: '' };
 const COMPLAINT: EventBody = { kind: 'complaint', words: 'Fan dead', state: 'dead', ...FAN };
 const volts = (node: string, read: number): EventBody => ({
   kind: 'reading',
@@ -179,6 +180,7 @@ test('a closed job that was proved and seen in every condition is verified, and 
         expected,
       }),
     ),
+    LAMPS,
     { kind: 'state', state: 'closed' },
   );
   expect(made.open).toEqual([]);
@@ -234,10 +236,12 @@ describe('a job that is work', () => {
 
   test('what was changed is open until a function was seen since, before it counts for nothing', () => {
     const since = 'no function has been seen since the change';
-    expect(plain(work('change'), SEEN, DONE).sheet.open).toEqual([since]);
-    expect(plain(work('change'), DONE, SEEN).sheet.open).toEqual([]);
-    expect(plain(work('change'), DONE, SEEN, DONE).sheet.open).toEqual([since]);
-    expect(plain(work('change'), DONE, SEEN, CLOSED).sheet.standing).toBe('Closed and verified');
+    const lamps = 'not answered: brake lamps and outside lamps';
+    expect(plain(work('change'), SEEN, DONE, LAMPS).sheet.open).toEqual([since]);
+    expect(plain(work('change'), DONE, SEEN, LAMPS).sheet.open).toEqual([]);
+    // What was seen before the last change says nothing about it.
+    expect(plain(work('change'), DONE, SEEN, LAMPS, DONE).sheet.open).toEqual([since, lamps]);
+    expect(plain(work('change'), DONE, SEEN, LAMPS, CLOSED).sheet.standing).toBe('Closed and verified');
   });
 });
 
@@ -248,10 +252,19 @@ test('a fuse above the design stands on the sheet with its percent, and why it w
     partsUsed: [],
     temporary: true,
     due: '2026-12-24',
-    fitted: [{ part: 'F31', ratingAmps: 20 }],
+    lines: [
+      {
+        part: 'F31',
+        name: 'Fuse 31',
+        deed: 'replaced',
+        wanted: { kind: 'fuse', family: 'mini', ratingAmps: 15 },
+        fitted: { kind: 'fuse', family: 'mini', ratingAmps: 20 },
+        wireMm2: 1.5,
+      },
+    ],
     reason: 'only one in the van',
   };
   const { text, part } = sheet(COMPLAINT, FOUND, repair);
-  expect(text).toContain('20 A fitted: 20 A is 133 % of the design');
+  expect(text).toContain('20 A fitted; 20 A is 133 % of the design; the wire behind it carries 21 A');
   expect(part('Temporary')!.lines[0]).toMatchObject({ more: 'Why: only one in the van' });
 });

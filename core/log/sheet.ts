@@ -2,79 +2,40 @@
  * What the sheet of a job says, line by line, all of it from the log and from the answers of the diagnosis that stand
  * beside it. What blocks closing is asked of `missing.ts`, and nothing here says “proved” or “nothing known” against it.
  */
-import { type Assessment, type RequiredProof, testInLog, WORTH_A_WORD } from '../diagnosis';
-import type { CircuitFile, Panel, Slot } from '../format';
-import { KEY_STATE_WORDS, type SlotReading } from '../limits';
-import {
-  auditSlot,
-  classifyFeed,
-  settledIn,
-  triageSlot,
-  unaccounted,
-  VERDICT_WORDS,
-  withKnownEnds,
-  withStates,
-} from '../panel';
-import { fittedWords } from '../repair';
+import { testInLog, WORTH_A_WORD } from '../diagnosis';
+import { lineWords } from '../repair';
+import { causeReopened } from './cause';
 import { endingWords, standingWords } from './ending';
-import { cellKey, type LogEvent } from './event';
+import { cellKey } from './event';
 import { eventWords } from './kinds';
 import { missingProofs } from './missing';
 import {
   conditionName,
   functionName,
-  partName,
+  OPENED_BY_WORDS,
+  PROOF_ANSWER_WORDS,
   SOUND_WORDS,
   STATE_WORDS,
   valueWords,
   WORK_WORDS,
 } from './names';
+import { costOf, differencesOf, money } from './options';
+import { owedProofs } from './owed';
+import {
+  entered,
+  entriesOf,
+  plain,
+  type Sheet,
+  type SheetLine,
+  type SheetPart,
+  type SheetScene,
+} from './sheetLines';
+import { boxes, exchanges, wires } from './sheetVehicle';
 import type { JobState } from './state';
-
-export interface SheetLine {
-  readonly words: string;
-  /** Who, and when; null where it is no entry of the log. */
-  readonly by: { readonly person: string; readonly at: string } | null;
-  /** What the reading means, or why something was not done. */
-  readonly more?: string;
-}
-
-export interface SheetPart {
-  readonly title: string;
-  readonly lines: readonly SheetLine[];
-  /** Said where there are no lines; null where the part is then left out. */
-  readonly empty: string | null;
-}
-
-export interface Sheet {
-  /** "OPEN: not handed over", "Closed and verified". */
-  readonly standing: string;
-  /** From the first entry to the last; null where there is none. */
-  readonly from: string | null;
-  readonly until: string | null;
-  /** Where the work was done; null while nobody has confirmed it. */
-  readonly place: string | null;
-  /** What is still open, each in words; closing is blocked by the same. */
-  readonly open: readonly string[];
-  readonly parts: readonly SheetPart[];
-}
-
-/** What stands beside the log when the sheet is written. */
-export interface SheetScene {
-  readonly job: JobState;
-  readonly circuit: CircuitFile | null;
-  readonly panels: readonly Panel[];
-  readonly nominalVolts: number | null;
-  readonly proofs: readonly RequiredProof[];
-  /** Null where nothing could be assessed. */
-  readonly assessment: Assessment | null;
-  /** What a sound circuit does, by `function|condition`. */
-  readonly expected: Readonly<Record<string, 'works' | 'weak' | 'dead'>>;
-}
 
 export function sheetOf(scene: SheetScene): Sheet {
   const { job } = scene;
-  const open = missingProofs(job, scene.proofs);
+  const open = missingProofs(job, scene.proofs, scene.circuit);
   const parts = [
     failed(scene),
     found(scene, open),
@@ -83,6 +44,7 @@ export function sheetOf(scene: SheetScene): Sheet {
     boxes(scene),
     wires(scene),
     exchanges(scene),
+    options(scene),
     done(scene),
     seen(scene),
     temporary(scene),
@@ -99,20 +61,6 @@ export function sheetOf(scene: SheetScene): Sheet {
     open,
     parts: parts.filter(({ lines, empty }) => lines.length > 0 || empty !== null),
   };
-}
-
-const plain = (words: string, more?: string): SheetLine => ({ words, by: null, ...(more ? { more } : {}) });
-const entered = ({ person, madeAt }: LogEvent, words: string, more?: string): SheetLine => ({
-  words,
-  by: { person, at: madeAt },
-  ...(more ? { more } : {}),
-});
-
-/** Entries that stand, of some kinds, each as a line in its own words. */
-function entriesOf({ job, circuit }: SheetScene, kinds: readonly LogEvent['body']['kind'][]): SheetLine[] {
-  return job.entries.flatMap(({ event, struck }) =>
-    !struck && kinds.includes(event.body.kind) ? [entered(event, eventWords(circuit, event.body))] : [],
-  );
 }
 
 function failed({ job, circuit }: SheetScene): SheetPart {
@@ -149,7 +97,8 @@ function appliance({ complaint, pluggedIn, applianceSetAside }: JobState): Sheet
   ];
 }
 
-function found({ job }: SheetScene, open: readonly string[]): SheetPart {
+function found(scene: SheetScene, open: readonly string[]): SheetPart {
+  const { job, circuit } = scene;
   const { found: finding } = job;
   const ends = endingWords(job);
   const ended =
@@ -160,6 +109,9 @@ function found({ job }: SheetScene, open: readonly string[]): SheetPart {
           `${finding.fault}: ${finding.strength === 'proved' && open.length > 0 ? 'recorded as proved; not verified while something is open' : finding.strength}.`,
         ),
         plain(`Cause ${finding.cause}${finding.causeWords ? `: ${finding.causeWords}` : '.'}`),
+        ...(finding.openedBy ? [plain(`The fuse was opened by: ${OPENED_BY_WORDS[finding.openedBy]}.`)] : []),
+        ...entriesOf(scene, ['fuse-current']),
+        ...causeReopened(job, circuit).map((words) => plain(`The cause is open again: ${words}.`)),
       ]
     : [];
   return {
@@ -229,81 +181,8 @@ function evidence(scene: SheetScene): SheetPart {
   };
 }
 
-const slotName = ({ type, number }: Slot) => `${type} ${number}`;
-
-function slotLines(slot: Slot, readings: readonly SlotReading[], nominalVolts: number): SheetLine[] {
-  const own = readings.filter((one) => one.slot === slot.id);
-  const known = withKnownEnds(slot, own, nominalVolts).readings;
-  const verdict = triageSlot(slot, own, nominalVolts);
-  const read = own
-    .map(
-      ({ end, value, state, fuseOut }) =>
-        `${END_WORDS[end]} ${valueWords(value)} ${KEY_STATE_WORDS[state].toLowerCase()}${fuseOut ? ', fuse out' : ''}`,
-    )
-    .join('; ');
-  const feed = classifyFeed(known, nominalVolts);
-  const survey = feed.feed === 'unknown' ? '' : ` Feed: ${feed.sentence}`;
-  return own.length === 0
-    ? []
-    : [plain(`${slotName(slot)}: ${VERDICT_WORDS[verdict.verdict]}. ${verdict.sentence}${survey}`, read)];
-}
-
-const END_WORDS: Readonly<Record<SlotReading['end'], string>> = {
-  feed: 'feed side',
-  load: 'load side',
-  'load-2': 'second load side',
-  first: 'upper or left end',
-  second: 'lower or right end',
-};
-
-/** Boxes as found: damage, states with their evidence, verdicts with their readings, what a box still owes. */
-function boxes(scene: SheetScene): SheetPart {
-  const { job, panels, nominalVolts } = scene;
-  const lines: SheetLine[] = [
-    ...job.damages.map(({ words, when, panel }) =>
-      plain(
-        `${when === 'as-found' ? 'Damage as found' : 'Damage done here'}: ${words}`,
-        panels.find(({ id }) => id === panel)?.name,
-      ),
-    ),
-    ...entriesOf(scene, ['slot-state', 'plug-tag']),
-  ];
-  for (const panel of panels) {
-    const readings = job.slotReadings.filter((one) => one.panel === panel.id);
-    const touched = readings.length > 0 || job.slotStates.some((one) => one.panel === panel.id);
-    if (!touched) continue;
-    const now = withStates(panel, job.slotStates);
-    for (const slot of now.slots) {
-      lines.push(...slotLines(slot, readings, nominalVolts ?? 12));
-      for (const item of auditSlot(slot, nominalVolts ?? 12)) lines.push(plain(item.words));
-    }
-    const owed = unaccounted(now);
-    if (owed.length > 0)
-      lines.push(
-        plain(
-          `${panel.name}: ${settledIn(now).words}. Still owed: ${owed.map(({ words }) => words).join(' ')}`,
-        ),
-      );
-  }
-  return { title: 'Boxes', lines, empty: null };
-}
-
-function wires(scene: SheetScene): SheetPart {
-  return { title: 'Ends of wires', lines: entriesOf(scene, ['wire-reading']), empty: null };
-}
-
-/** Parts that stood in another's place, and whether they are back. */
-function exchanges(scene: SheetScene): SheetPart {
-  const { job, circuit } = scene;
-  const lines = entriesOf(scene, ['swapped', 'swap-restored', 'part-in-place', 'unit-tried']);
-  const still = job.swaps.map(({ one, other }) =>
-    plain(`Still exchanged: ${partName(circuit, one)} and ${partName(circuit, other)}`),
-  );
-  return { title: 'Exchanged', lines: [...lines, ...still], empty: null };
-}
-
 function done(scene: SheetScene): SheetPart {
-  const { job, circuit } = scene;
+  const { job } = scene;
   const repairs = job.entries.flatMap(({ event, struck }): SheetLine[] => {
     const { body } = event;
     if (struck || body.kind !== 'repair') return [];
@@ -311,8 +190,8 @@ function done(scene: SheetScene): SheetPart {
       body.partsUsed.length > 0
         ? ` Parts: ${body.partsUsed.map((part) => `${part.count} × ${part.name}`).join(', ')}.`
         : '';
-    const fitted = (body.fitted ?? []).map((one) => fittedWords(circuit, one, partName(circuit, one.part)));
-    return [entered(event, `${body.words}${parts}`, fitted.join(' '))];
+    const lines = (body.lines ?? []).map((line) => `${lineWords(line)}.`);
+    return [entered(event, `${body.words}${parts}`, lines.join(' '))];
   });
   const minutes = job.repairs.reduce((sum, repair) => sum + (repair.minutes ?? 0), 0);
   return {
@@ -320,7 +199,7 @@ function done(scene: SheetScene): SheetPart {
     lines: [
       ...repairs,
       ...(minutes > 0 ? [plain(`${minutes} minutes of work.`)] : []),
-      ...entriesOf(scene, ['task-begun', 'isolation', 'watch-done']),
+      ...entriesOf(scene, ['task-begun', 'isolation', 'board-check', 'watch-done', 'handed-over']),
     ],
     empty: job.complaint?.work ? 'Nothing recorded as done.' : 'No repair recorded.',
   };
@@ -335,21 +214,45 @@ function seen(scene: SheetScene): SheetPart {
     const words = `${functionName(circuit, functionId)}: ${off ? 'off, as it should be' : STATE_WORDS[cell.state]}${cell.right ? '' : ', which is not as it should be'} (${conditionName(circuit, conditionId)})`;
     return event ? entered(event, words) : plain(words);
   });
+  const besides = owedProofs(job, circuit).flatMap(({ id, name, answer, words }): SheetLine[] => {
+    if (answer === null) return [];
+    const event = job.entries.find((entry) => entry.event.id === job.answers.get(id)?.eventId)?.event;
+    const line = `${name}: ${PROOF_ANSWER_WORDS[answer]}`;
+    const more = words === PROOF_ANSWER_WORDS[answer] ? undefined : words;
+    return [event ? entered(event, line, more) : plain(line, more)];
+  });
+  const all = [...lines, ...besides];
   return job.complaint?.work
-    ? { title: 'Seen after the work', lines, empty: null }
-    : { title: 'Seen after the repair', lines, empty: 'Nothing yet.' };
+    ? { title: 'Seen after the work', lines: all, empty: null }
+    : { title: 'Seen after the repair', lines: all, empty: 'Nothing yet.' };
+}
+
+/** Ways of doing it, what each costs, and which one was chosen. */
+function options({ job }: SheetScene): SheetPart {
+  const differs = differencesOf(job.options);
+  const lines = job.options.map((one) => {
+    const cost = costOf(one);
+    const chosen = job.chosen?.option === one.option ? `. Chosen by ${job.chosen.by}` : '';
+    return plain(
+      `${one.name}: ${money(cost.total)} (parts ${money(cost.parts)}, work ${money(cost.labour)}), ${cost.waitDays} ${cost.waitDays === 1 ? 'day' : 'days'} to wait${chosen}.`,
+      [
+        differs.get(one.option),
+        one.leaves && `Leaves: ${one.leaves}`,
+        one.unproved && `Not proved: ${one.unproved}`,
+      ]
+        .filter(Boolean)
+        .join('; '),
+    );
+  });
+  return { title: 'Repair or replace', lines, empty: null };
 }
 
 function temporary({ job }: SheetScene): SheetPart {
-  const lines = job.repairs
-    .filter((repair) => repair.temporary)
-    .map(({ words, due, reason }) =>
-      plain(
-        `${words}: to be put right by ${due ?? 'a day not said'}.`,
-        reason ? `Why: ${reason}` : undefined,
-      ),
-    );
-  return { title: 'Temporary', lines, empty: 'Nothing is temporary.' };
+  const lines = job.temporaries.map(({ words, due, reason }) =>
+    plain(`${words}: to be put right by ${due ?? 'a day not said'}.`, reason ? `Why: ${reason}` : undefined),
+  );
+  const quarantine = [...job.setAside.values()].map((words) => plain(`In quarantine, not tested: ${words}`));
+  return { title: 'Temporary', lines: [...lines, ...quarantine], empty: 'Nothing is temporary.' };
 }
 
 /** What was done although it was blocked, and cautions that were read. */

@@ -100,21 +100,23 @@ test('the stage follows the work', () => {
   });
 
   // A fuse alone closes only with somebody keeping an eye on it.
-  const job = jobState([complaint, found, repair, proof]);
+  const lamps = event({ kind: 'proof-answer', what: 'safety-lamps', answer: 'done', words: '' });
+  const job = jobState([complaint, found, repair, proof, lamps]);
   const required = [
     { function: 'fan', condition: 'on', expected: 'works' as const, because: 'the complaint' },
   ];
-  expect(missingProofs(job, required)).toEqual(['the cause is unknown and no watch item is set']);
+  expect(missingProofs(job, required, null)).toEqual(['the cause is unknown and no watch item is set']);
   const watched = jobState([
     complaint,
     found,
     repair,
     proof,
+    lamps,
     event({ kind: 'watch', words: 'Look again', due: '2026-12-01' }),
   ]);
-  expect(missingProofs(watched, required)).toEqual([]);
+  expect(missingProofs(watched, required, null)).toEqual([]);
   expect(
-    missingProofs(watched, [...required, { ...required[0]!, condition: 'off', expected: 'dead' }]),
+    missingProofs(watched, [...required, { ...required[0]!, condition: 'off', expected: 'dead' }], null),
   ).toEqual(['one function has not been seen']);
 });
 
@@ -184,7 +186,7 @@ test('exchanged relays block the closing until they are back and both functions 
   const back = event({ kind: 'swap-restored', of: swap.id });
   const seenAfter = [works('fan'), works('lamp')];
   const missing = (...events: readonly LogEvent[]) =>
-    missingProofs(jobState([swap, ...events]), []).join('; ');
+    missingProofs(jobState([swap, ...events]), [], null).join('; ');
   expect(missing()).toContain('exchanged relays have not been put back');
   expect(missing(...seenWhile)).toContain('exchanged relays have not been put back');
   // What was seen while they were exchanged says nothing of them in their own places.

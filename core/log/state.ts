@@ -5,7 +5,16 @@ import type { BodyOf, Condition } from '../format';
 import type { WireReading } from '../hands';
 import type { SlotReading } from '../limits';
 import type { SlotStateEntry } from '../panel';
-import { type CheckCell, type Identity, JobDraft, type JobPhoto, type ProofCell, type Watch } from './draft';
+import {
+  type CheckCell,
+  type HandedTo,
+  type Identity,
+  JobDraft,
+  type JobPhoto,
+  type Kept,
+  type ProofCell,
+  type Watch,
+} from './draft';
 import { cellKey, inOrder, type LogEntry, type LogEvent } from './event';
 import { foldInto } from './kinds';
 import { isProved, type Stage, stageOf } from './progress';
@@ -51,7 +60,21 @@ export interface JobState {
   readonly cautions: ReadonlyMap<string, BodyOf<'caution-read'>>;
   readonly opened: readonly string[];
   readonly found: (BodyOf<'found'> & { readonly eventId: string }) | null;
-  readonly repairs: readonly BodyOf<'repair'>[];
+  readonly repairs: readonly Kept<'repair'>[];
+  /** Temporary repairs that stand. */
+  readonly temporaries: readonly Kept<'repair'>[];
+  /** Since when the clock of the work runs; null while it stands. */
+  readonly clockSince: string | null;
+  readonly clockedMinutes: number;
+  readonly currents: readonly Kept<'fuse-current'>[];
+  /** What else was to be seen since the last repair, by its id. */
+  readonly answers: ReadonlyMap<string, Kept<'proof-answer'>>;
+  readonly options: readonly BodyOf<'option'>[];
+  readonly chosen: (BodyOf<'option-chosen'> & { readonly at: string }) | null;
+  readonly boardChecks: ReadonlyMap<string, BodyOf<'board-check'>>;
+  /** Appliances in quarantine, by the entry that set them aside. */
+  readonly setAside: ReadonlyMap<string, string>;
+  readonly handedOver: HandedTo | null;
   /** What was seen since the last repair; what was seen before it says nothing about it. */
   readonly proofs: ReadonlyMap<string, ProofCell>;
   readonly watches: readonly Watch[];
@@ -93,6 +116,8 @@ function listsOf(draft: JobDraft) {
     refused: [...draft.refused],
     opened: [...draft.opened],
     watches: [...draft.watches.values()],
+    temporaries: [...draft.temporaries.values()],
+    options: [...draft.options.values()],
   };
 }
 

@@ -1,14 +1,7 @@
-/** A fuse that was fitted, against the one that the map has in its place and the wires behind it. */
+/** What was fitted, against what the map has in its place and the wires behind it. */
 import { partsBehind } from '../circuit';
-import type { CircuitFile, PartOf, Slot } from '../format';
-import { type Alike, likeForLike, type Place } from './likeForLike';
-
-export interface FittedFuse {
-  /** Of the circuit. */
-  readonly part: string;
-  readonly ratingAmps?: number | undefined;
-  readonly family?: Slot['family'] | undefined;
-}
+import type { CircuitFile, CircuitPart, KindOfPart, RepairLine } from '../format';
+import { type Alike, likeForLike, type PartKind } from './likeForLike';
 
 /** Of the wires behind a fuse the thinnest, mm²; null where the size of one of them is not said: it may be thinner. */
 export function thinnestBehind(circuit: CircuitFile, fuse: string): number | null {
@@ -17,19 +10,147 @@ export function thinnestBehind(circuit: CircuitFile, fuse: string): number | nul
   return sizes.length === 0 || said.length < sizes.length ? null : Math.min(...said);
 }
 
-/** Null where the circuit has no such fuse. */
-export function judgeFuse(circuit: CircuitFile, { part, ratingAmps, family }: FittedFuse): Alike | null {
-  const fuse = circuit.parts.find((one): one is PartOf<'fuse'> => one.id === part && one.kind === 'fuse');
-  if (!fuse) return null;
-  const place: Place = { nominalVolts: circuit.nominalVolts, wireMm2: thinnestBehind(circuit, part) };
-  // Who fits the family of the hole has no need to say so; where the map does not know it either, it stays unsaid.
-  const wanted = { kind: 'fuse', family: fuse.family, ratingAmps: fuse.ratingAmps } as const;
-  return likeForLike(wanted, { kind: 'fuse', ratingAmps, family: family ?? fuse.family }, place);
+/** Kinds of parts that are compared. */
+export const COMPARED = ['fuse', 'relay', 'lamp', 'wire', 'switch', 'connector'] as const;
+export type ComparedKind = (typeof COMPARED)[number];
+
+const known = <T extends object>(fields: T) =>
+  Object.fromEntries(Object.entries(fields).filter(([, value]) => value !== undefined && value !== '')) as {
+    [K in keyof T]?: Exclude<T[K], undefined>;
+  };
+
+function contactOf({ pins }: Extract<CircuitPart, { kind: 'relay' }>) {
+  if (pins['87b']) return 'double-make' as const;
+  if (pins['87'] && pins['87a']) return 'changeover' as const;
+  return pins['87a'] ? ('break' as const) : ('make' as const);
 }
 
-/** A fuse that was fitted in words, with what it is against the design where it is not like it. */
-export function fittedWords(circuit: CircuitFile | null, fitted: FittedFuse, name: string): string {
-  const alike = circuit ? judgeFuse(circuit, fitted) : null;
-  const said = alike === null || alike.verdict === 'alike' ? '' : `: ${alike.because.join('; ')}`;
-  return `${name}: ${fitted.ratingAmps} A fitted${said}.`;
+/** What belongs in the place of a part, as far as the map says it; null where its kind is not compared. */
+export function wantedAt(circuit: CircuitFile, id: string): KindOfPart | null {
+  const part = circuit.parts.find((one) => one.id === id);
+  switch (part?.kind) {
+    case 'fuse':
+      return { kind: 'fuse', ...known({ family: part.family, ratingAmps: part.ratingAmps }) };
+    case 'relay':
+      return {
+        kind: 'relay',
+        ...known({
+          number: part.partNumber,
+          footprint: part.footprint,
+          contact: contactOf(part),
+          coilVolts: circuit.nominalVolts,
+          suppression: part.suppression,
+          contactAmps: part.contactRatingAmps,
+        }),
+      };
+    case 'lamp':
+      return { kind: 'lamp', ...known({ volts: circuit.nominalVolts, watts: part.watts }) };
+    case 'wire':
+      return { kind: 'wire', ...known({ sizeMm2: part.sizeMm2 }) };
+    case 'switch':
+      return { kind: 'switch', action: part.momentary ? 'momentary' : 'latching' };
+    case 'connector':
+      return { kind: 'connector' };
+    default:
+      return null;
+  }
+}
+
+/** What a line of a repair is against what belongs there; null where nothing was put in the place of something else. */
+export function judgeLine({
+  wanted,
+  fitted,
+  nominalVolts,
+  wireMm2,
+}: {
+  readonly wanted?: PartKind | undefined;
+  readonly fitted?: PartKind | undefined;
+  readonly nominalVolts?: number | undefined;
+  readonly wireMm2?: number | undefined;
+}): Alike | null {
+  if (!wanted || !fitted) return null;
+  return likeForLike(wanted, fitted, { nominalVolts: nominalVolts ?? 12, wireMm2: wireMm2 ?? null });
+}
+
+/** Whether a line makes the repair a temporary one, whoever does it. What is not said is told, and not refused. */
+export function noRepair(alike: Alike | null): boolean {
+  return alike !== null && !alike.repair && alike.verdict !== 'open';
+}
+
+/** What a part is, in words: "mini, 10 A". */
+export function kindWords(part: PartKind): string {
+  const of = (value: string | number | undefined, unit = '') =>
+    value === undefined ? [] : [`${value}${unit}`.replace(/-/g, ' ')];
+  const said = (() => {
+    switch (part.kind) {
+      case 'fuse':
+        return [...of(part.family), ...of(part.ratingAmps, ' A'), ...of(part.volts, ' V')];
+      case 'relay':
+        return [
+          ...of(part.number),
+          ...of(part.footprint),
+          ...of(part.contact),
+          ...of(part.coilVolts, ' V coil'),
+          ...of(part.contactAmps, ' A'),
+        ];
+      case 'lamp':
+        return [...of(part.volts, ' V'), ...of(part.watts, ' W'), ...of(part.base)];
+      case 'wire':
+        return [...of(part.sizeMm2, ' mm²'), ...of(part.celsius, ' °C')];
+      case 'switch':
+        return [...of(part.action), ...of(part.amps, ' A')];
+      case 'connector':
+        return [
+          ...of(part.series),
+          ...of(part.cavities, ' cavities'),
+          ...(part.sealed === undefined ? [] : [part.sealed ? 'sealed' : 'no seal']),
+        ];
+    }
+  })();
+  return said.join(', ');
+}
+
+export const DEED_WORDS: Readonly<Record<RepairLine['deed'], string>> = {
+  replaced: 'replaced',
+  cleaned: 'cleaned',
+  're-terminated': 're-terminated',
+  spliced: 'spliced',
+  bypassed: 'bypassed',
+  adjusted: 'adjusted',
+  'board-repaired': 'board repaired',
+};
+
+export const JOINT_WORDS: Readonly<Record<NonNullable<RepairLine['joint']>['method'], string>> = {
+  'crimped-terminal': 'crimped terminal',
+  'crimped-sleeve': 'crimped sleeve',
+  soldered: 'soldered',
+  'solder-sleeve': 'solder sleeve',
+  screwed: 'screwed',
+};
+
+function jointWords({ method, pulled, sealed }: NonNullable<RepairLine['joint']>): string {
+  const pull =
+    pulled === undefined ? 'pull not tried' : pulled ? 'held when pulled' : 'did not hold when pulled';
+  const seal = sealed === undefined ? 'seal not looked at' : sealed ? 'sealed' : 'not sealed';
+  return `${JOINT_WORDS[method]}, ${pull}, ${seal}`;
+}
+
+/** A line of a repair in words, with what it is against the design where it is not like it. */
+export function lineWords(line: RepairLine): string {
+  const alike = judgeLine(line);
+  const what = line.fitted ? kindWords(line.fitted) : '';
+  return [
+    `${line.name}: ${DEED_WORDS[line.deed]}${what ? `, ${what} fitted` : ''}`,
+    ...(line.place ? [`at ${line.place}`] : []),
+    ...(line.joint ? [jointWords(line.joint)] : []),
+    ...(alike && alike.verdict !== 'alike' ? [alike.because.join('; ')] : []),
+  ].join('; ');
+}
+
+/** A joint that does not hold, or that nobody pulled, is none. */
+export function jointProblem({ joint }: Pick<RepairLine, 'joint'>): string | null {
+  if (!joint || joint.pulled === true) return null;
+  return joint.pulled === false
+    ? 'A joint that did not hold when it was pulled is made anew before it is written down.'
+    : null;
 }

@@ -1,14 +1,16 @@
 /** What is fitted in a repair, judged against what belongs there. */
-export { type FittedFuse, fittedWords, judgeFuse, thinnestBehind } from './fitting';
+export { PART_FIELDS, type PartField, readPart, typedOf } from './fields';
 export {
-  type Alike,
-  type ConnectorKind,
-  type FuseKind,
-  type LampKind,
-  likeForLike,
-  type PartKind,
-  type Place,
-  type RelayKind,
-  type SwitchKind,
-  type WireKind,
-} from './likeForLike';
+  COMPARED,
+  type ComparedKind,
+  DEED_WORDS,
+  JOINT_WORDS,
+  jointProblem,
+  judgeLine,
+  kindWords,
+  lineWords,
+  noRepair,
+  thinnestBehind,
+  wantedAt,
+} from './fitting';
+export { type Alike, likeForLike, type PartKind, type Place } from './likeForLike';

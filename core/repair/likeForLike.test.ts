@@ -38,7 +38,7 @@ const lamp = (volts?: number, watts?: number, base?: string): LampKind => ({
   watts,
   base,
 });
-const wire = (sizeMm2?: number, celsius?: number, terminalMm2?: readonly [number, number]): WireKind => ({
+const wire = (sizeMm2?: number, celsius?: number, terminalMm2?: number[]): WireKind => ({
   kind: 'wire',
   sizeMm2,
   celsius,

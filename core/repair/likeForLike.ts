@@ -5,64 +5,21 @@
  * Ratings in ampere, volts, watts, mm², °C. Rules of the trade: families and heights of ISO 8820-3, relay footprints and
  * terminals of ISO 7588, ampacity as in `limits/ampacity.ts`.
  */
-import type { Slot } from '../format';
+import type { KindOfPart } from '../format';
 import { ampacity } from '../limits';
 
-type Family = Slot['family'];
+/** As an entry has it, what is not said being written down or left out. */
+type Said<T> = { readonly [K in keyof T]: T[K] | undefined } & {
+  readonly kind: T extends { kind: infer K } ? K : never;
+};
+type KindNamed<K> = Said<Extract<KindOfPart, { kind: K }>>;
 
-export interface FuseKind {
-  readonly kind: 'fuse';
-  readonly family?: Family | undefined;
-  readonly ratingAmps?: number | undefined;
-  /** For which it is made, volts; a blade of a car for 32. */
-  readonly volts?: number | undefined;
-}
-
-export interface RelayKind {
-  readonly kind: 'relay';
-  /** As printed; the same number is the same relay. */
-  readonly number?: string | undefined;
-  /** Size and arrangement of its pins. */
-  readonly footprint?: string | undefined;
-  /** Which pin has which role: two relays of one footprint may differ. */
-  readonly layout?: string | undefined;
-  readonly contact?: 'make' | 'break' | 'changeover' | 'double-make' | undefined;
-  readonly coilVolts?: number | undefined;
-  readonly suppression?: 'none' | 'resistor' | 'diode' | undefined;
-  /** Which coil pin is plus, where a diode lies across it. */
-  readonly plusPin?: '85' | '86' | undefined;
-  readonly contactAmps?: number | undefined;
-}
-
-export interface LampKind {
-  readonly kind: 'lamp';
-  readonly volts?: number | undefined;
-  readonly watts?: number | undefined;
-  readonly base?: string | undefined;
-}
-
-export interface WireKind {
-  readonly kind: 'wire';
-  readonly sizeMm2?: number | undefined;
-  /** What its insulation bears, °C. */
-  readonly celsius?: number | undefined;
-  /** Sizes that the terminal at its end takes, mm². */
-  readonly terminalMm2?: readonly [least: number, most: number] | undefined;
-}
-
-export interface SwitchKind {
-  readonly kind: 'switch';
-  readonly action?: 'momentary' | 'latching' | undefined;
-  readonly amps?: number | undefined;
-}
-
-export interface ConnectorKind {
-  readonly kind: 'connector';
-  readonly series?: string | undefined;
-  readonly cavities?: number | undefined;
-  readonly sealed?: boolean | undefined;
-}
-
+export type FuseKind = KindNamed<'fuse'>;
+export type RelayKind = KindNamed<'relay'>;
+export type LampKind = KindNamed<'lamp'>;
+export type WireKind = KindNamed<'wire'>;
+export type SwitchKind = KindNamed<'switch'>;
+export type ConnectorKind = KindNamed<'connector'>;
 export type PartKind = FuseKind | RelayKind | LampKind | WireKind | SwitchKind | ConnectorKind;
 
 /** What stands around the place. */
@@ -187,8 +144,10 @@ function wires(wanted: WireKind, fitted: WireKind): Alike {
   judging.atLeast('insulation', wanted.celsius, fitted.celsius, '°C');
   const takes = wanted.terminalMm2;
   if (!takes) judging.open('which sizes the terminal takes is not said');
-  else if (fitted.sizeMm2 !== undefined && (fitted.sizeMm2 < takes[0] || fitted.sizeMm2 > takes[1])) {
-    judging.wrong(`${fitted.sizeMm2} mm² is outside of the ${takes[0]} to ${takes[1]} mm² of the terminal`);
+  else {
+    const [least = 0, most = Number.POSITIVE_INFINITY] = takes;
+    if (fitted.sizeMm2 !== undefined && (fitted.sizeMm2 < least || fitted.sizeMm2 > most))
+      judging.wrong(`${fitted.sizeMm2} mm² is outside of the ${least} to ${most} mm² of the terminal`);
   }
   return judging.answer();
 }

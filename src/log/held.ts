@@ -5,6 +5,7 @@
 import type { PriorTable } from '#core/diagnosis';
 import { type CircuitFile, ENTRY_VERSION, newestVersion, type PanelSetFile } from '#core/format';
 import type { LogEvent } from '#core/log';
+import type { Stock } from '#core/stock';
 import { browserDb } from './browserDb';
 
 /** A job without its log, as `GET /api/jobs/<id>` gives it. */
@@ -26,6 +27,8 @@ export interface HeldJob {
   readonly panelSet: PanelSetFile | null;
   /** Weights that this shop has learned. */
   readonly priors: PriorTable;
+  /** What the shop has in stock; left out by an earlier program. */
+  readonly stock?: Stock;
 }
 
 /** Versions of what is in a held job. One held in others is asked for anew: whoever has a newer program had a server. */

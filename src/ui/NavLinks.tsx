@@ -1,12 +1,13 @@
 'use client';
 
-import { CalendarCheck, CarFront, CirclePlus, Store } from 'lucide-react';
+import { CalendarCheck, CarFront, CirclePlus, Package, Store } from 'lucide-react';
 import { usePathname } from 'next/navigation';
 import { PlaceLink } from './PlaceLink';
 
 const LINKS = [
   { href: '/', name: 'Today', icon: CalendarCheck, starts: ['/'] },
   { href: '/vehicles', name: 'Vehicles', icon: CarFront, starts: ['/vehicles'] },
+  { href: '/stock', name: 'Stock', icon: Package, starts: ['/stock'] },
   { href: '/shop', name: 'Shop', icon: Store, starts: ['/shop'] },
   { href: '/jobs/new', name: 'New job', icon: CirclePlus, starts: ['/jobs/new'] },
 ] as const;

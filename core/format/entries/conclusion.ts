@@ -1,9 +1,9 @@
-/** What was found, how it was repaired, what was seen afterwards, and whether the job is closed. */
+/** What was found, what was seen after the repair, what is watched, and whether the job is closed. */
 import { Type } from 'typebox';
 import { BOUNDS } from '../bounds';
-import { FUSE_FAMILIES } from '../lists';
+import { CURRENT_PHASES, OPENED_BY, PROOF_ANSWERS, WATCH_SORTS } from '../lists';
 import { FunctionState } from '../readingsSchema';
-import { Day, Id, numberIn, SomeText, strict, Text, Uuid } from '../schemaParts';
+import { Day, Id, Name, numberIn, SomeText, strict, Text, Uuid } from '../schemaParts';
 
 export const Found = Type.Object(
   {
@@ -15,39 +15,23 @@ export const Found = Type.Object(
     strength: Type.Enum(['proved', 'supported', 'provisional']),
     cause: Type.Enum(['proved', 'suspected', 'unknown']),
     causeWords: Text,
+    /** Of a fuse that was open: what made it open. */
+    openedBy: Type.Optional(Type.Enum([...OPENED_BY])),
     evidence: Type.Array(Uuid, { maxItems: 200 }),
   },
   strict,
 );
 
-export const Repair = Type.Object(
+/** What flows through a fuse, against its rating. */
+export const FuseCurrent = Type.Object(
   {
-    kind: Type.Literal('repair'),
-    words: SomeText,
-    partsUsed: Type.Array(Type.Object({ name: SomeText, count: numberIn(BOUNDS.partCount) }, strict), {
-      maxItems: 40,
-    }),
-    /** Not said where nobody looked at a clock. */
-    minutes: Type.Optional(numberIn(BOUNDS.repairMinutes)),
-    temporary: Type.Boolean(),
-    due: Type.Optional(Day),
-    undo: Type.Optional(Text),
-    /** Fuses that were fitted, by the circuit; what they are against the design is worked out from it. */
-    fitted: Type.Optional(
-      Type.Array(
-        Type.Object(
-          {
-            part: Id,
-            ratingAmps: numberIn(BOUNDS.fuseRating),
-            family: Type.Optional(Type.Enum([...FUSE_FAMILIES])),
-          },
-          strict,
-        ),
-        { maxItems: 20 },
-      ),
-    ),
-    /** Why something that is no repair was fitted all the same. */
-    reason: Type.Optional(SomeText),
+    kind: Type.Literal('fuse-current'),
+    fuse: Id,
+    phase: Type.Enum([...CURRENT_PHASES]),
+    amps: numberIn(BOUNDS.fuseCurrent),
+    /** Of the fuse that was in the slot then. */
+    ratingAmps: numberIn(BOUNDS.fuseRating),
+    how: Type.Enum(['measured', 'calculated']),
   },
   strict,
 );
@@ -64,10 +48,39 @@ export const Proof = Type.Object(
   strict,
 );
 
-export const WatchItem = Type.Object(
-  { kind: Type.Literal('watch'), words: SomeText, due: Type.Optional(Day) },
+/** What else is to be seen after the repair, by the id that the list of proofs gives it. */
+export const ProofAnswer = Type.Object(
+  {
+    kind: Type.Literal('proof-answer'),
+    what: Id,
+    answer: Type.Enum([...PROOF_ANSWERS]),
+    /** What was seen, why it is not possible here, or whose it is. */
+    words: Text,
+    amps: Type.Optional(numberIn(BOUNDS.fuseCurrent)),
+    volts: Type.Optional(numberIn(BOUNDS.proofVolts)),
+  },
   strict,
 );
+
+export const WatchItem = Type.Object(
+  {
+    kind: Type.Literal('watch'),
+    words: SomeText,
+    due: Type.Optional(Day),
+    /** Something to be watched where it is not said. */
+    sort: Type.Optional(Type.Enum([...WATCH_SORTS])),
+  },
+  strict,
+);
+
+/** Put off, and why: of a watch item or of a temporary repair. */
+export const WatchSnoozed = Type.Object(
+  { kind: Type.Literal('watch-snoozed'), of: Uuid, due: Day, words: SomeText },
+  strict,
+);
+
+/** The job goes to somebody else in the middle. */
+export const HandedOver = Type.Object({ kind: Type.Literal('handed-over'), to: Name, words: Text }, strict);
 
 /** A watch item is dealt with, and what was found then. */
 export const WatchDone = Type.Object({ kind: Type.Literal('watch-done'), of: Uuid, words: SomeText }, strict);

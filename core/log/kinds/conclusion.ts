@@ -1,15 +1,25 @@
-/** What was found, how it was repaired, what was seen afterwards, and whether the job is closed. */
+/** What was found, what was seen after the repair, what is watched, and whether the job is closed. */
 import type { BodyOf, FunctionStateName } from '../../format';
+import { percentOfRating } from '../cause';
 import { cellKey } from '../event';
 import type { EventKindOf } from '../kind';
-import { conditionName, ENDING_WORDS, functionName, STATE_WORDS } from '../names';
+import {
+  conditionName,
+  ENDING_WORDS,
+  functionName,
+  OPENED_BY_WORDS,
+  PHASE_WORDS,
+  PROOF_ANSWER_WORDS,
+  partName,
+  STATE_WORDS,
+} from '../names';
 
 export const found: EventKindOf<BodyOf<'found'>> = {
   fold: (job, body, { id }) => {
     job.found = { ...body, eventId: id };
   },
-  words: ({ fault, strength, cause, causeWords }) =>
-    `Found: ${fault} (${strength}); cause ${cause}${causeWords ? `: ${causeWords}` : ''}`,
+  words: ({ fault, strength, cause, causeWords, openedBy }) =>
+    `Found: ${fault} (${strength}); cause ${cause}${causeWords ? `: ${causeWords}` : ''}${openedBy ? `; the fuse opened: ${OPENED_BY_WORDS[openedBy]}` : ''}`,
   step: (row, { fault }) => ({ ...row, found: fault }),
   keeps: ({ form, strength }) => ({
     row: 'finding',
@@ -17,16 +27,6 @@ export const found: EventKindOf<BodyOf<'found'>> = {
     mode: form?.mode ?? null,
     strength,
   }),
-  standsBehind: true,
-};
-
-export const repair: EventKindOf<BodyOf<'repair'>> = {
-  fold: (job, body) => {
-    job.repairs.push(body);
-    job.proofs.clear();
-  },
-  words: (body) => `Repair: ${body.words}${body.temporary ? ' (temporary)' : ''}`,
-  step: (row) => ({ ...row, repaired: true, proofs: {} }),
   standsBehind: true,
 };
 
@@ -63,12 +63,45 @@ export const proof: EventKindOf<BodyOf<'proof'>> = {
   standsBehind: true,
 };
 
+export const fuseCurrent: EventKindOf<BodyOf<'fuse-current'>> = {
+  fold: (job, body, { id }) => {
+    job.currents.push({ ...body, eventId: id });
+  },
+  words: ({ fuse, phase, amps, ratingAmps, how }, circuit) =>
+    `${partName(circuit, fuse)}: ${amps} A ${PHASE_WORDS[phase]}, ${how}, ${percentOfRating(amps, ratingAmps)} % of its ${ratingAmps} A`,
+};
+
+export const proofAnswer: EventKindOf<BodyOf<'proof-answer'>> = {
+  fold: (job, body, { id }) => {
+    job.answers.set(body.what, { ...body, eventId: id });
+  },
+  words: ({ what, answer, words, amps, volts }) =>
+    [
+      `After the repair, ${what.replace(/[-:]/g, ' ')}: ${PROOF_ANSWER_WORDS[answer]}`,
+      ...(amps === undefined ? [] : [`${amps} A`]),
+      ...(volts === undefined ? [] : [`${volts} V`]),
+      ...(words ? [words] : []),
+    ].join(', '),
+};
+
 export const watch: EventKindOf<BodyOf<'watch'>> = {
   fold: (job, body, { id }) => {
     job.watches.set(id, { ...body, eventId: id, done: null });
   },
   words: (body) => `Watch: ${body.words}${body.due ? `, due ${body.due}` : ''}`,
-  keeps: ({ words, due }) => ({ row: 'follow-up', words, due: due ?? null }),
+  keeps: ({ words, due, sort }) => ({ row: 'follow-up', words, due: due ?? null, sort: sort ?? 'watch' }),
+  standsBehind: true,
+};
+
+export const watchSnoozed: EventKindOf<BodyOf<'watch-snoozed'>> = {
+  fold: (job, { of, due, words }) => {
+    const watched = job.watches.get(of);
+    if (watched) job.watches.set(of, { ...watched, due, putOff: words });
+    const temporary = job.temporaries.get(of);
+    if (temporary) job.temporaries.set(of, { ...temporary, due });
+  },
+  words: ({ due, words }) => `Put off to ${due}: ${words}`,
+  keeps: ({ of, due }) => ({ row: 'follow-up-later', of, due }),
   standsBehind: true,
 };
 
@@ -80,6 +113,13 @@ export const watchDone: EventKindOf<BodyOf<'watch-done'>> = {
   words: (body) => `Watch item dealt with: ${body.words}`,
   keeps: ({ of }) => ({ row: 'follow-up-done', of }),
   standsBehind: true,
+};
+
+export const handedOver: EventKindOf<BodyOf<'handed-over'>> = {
+  fold: (job, body, { id, person, madeAt }) => {
+    job.handedOver = { to: body.to, words: body.words, eventId: id, by: person, at: madeAt };
+  },
+  words: ({ to, words }) => `Handed over to ${to}${words ? `: ${words}` : ''}`,
 };
 
 export const state: EventKindOf<BodyOf<'state'>> = {
@@ -95,5 +135,22 @@ export const state: EventKindOf<BodyOf<'state'>> = {
         ? `Job closed, ${ENDING_WORDS[body.ending]}: ${body.override ?? ''}`
         : `Job closed${body.override ? ` although something was missing: ${body.override}` : ''}`,
   step: (row, body) => ({ ...row, state: body.state }),
+  // What a job leaves unsafe stands until it is worked on again.
+  keeps: ({ state: to, ending, override }) => [
+    { row: 'hazard-over', sort: 'left', of: null },
+    ...(to !== 'closed' || ending === 'not-found' || !override
+      ? []
+      : [
+          {
+            row: 'hazard' as const,
+            sort: 'left' as const,
+            words:
+              ending === 'made-safe'
+                ? `Made safe, not repaired: ${override}`
+                : `Closed although something was missing: ${override}`,
+            due: null,
+          },
+        ]),
+  ],
   standsBehind: true,
 };

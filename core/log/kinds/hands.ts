@@ -51,7 +51,12 @@ export const swapped: EventKindOf<BodyOf<'swapped'>> = {
       Object.entries(row.proofs).filter(([key]) => !functions.some((one) => key.startsWith(`${one}|`))),
     ),
   }),
-  keeps: ({ one, other }) => ({ row: 'hazard', words: `${one} and ${other} stand exchanged` }),
+  keeps: ({ one, other }) => ({
+    row: 'hazard',
+    sort: 'exchanged',
+    words: `${one} and ${other} stand exchanged`,
+    due: null,
+  }),
   standsBehind: true,
 };
 
@@ -79,6 +84,6 @@ export const swapRestored: EventKindOf<BodyOf<'swap-restored'>> = {
     job.swaps.delete(of);
   },
   words: () => 'Exchanged parts put back',
-  keeps: ({ of }) => ({ row: 'hazard-over', of }),
+  keeps: ({ of }) => ({ row: 'hazard-over', sort: 'exchanged', of }),
   standsBehind: true,
 };

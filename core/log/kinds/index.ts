@@ -5,11 +5,30 @@ import type { LogEvent } from '../event';
 import type { EventKindOf } from '../kind';
 import type { Kept, Progress } from '../progress';
 import { complaint, conditionSet, functionCheck, identity } from './complaint';
-import { found, proof, repair, state, watch, watchDone } from './conclusion';
+import {
+  found,
+  fuseCurrent,
+  handedOver,
+  proof,
+  proofAnswer,
+  state,
+  watch,
+  watchDone,
+  watchSnoozed,
+} from './conclusion';
 import { isolation, partInPlace, swapped, swapRestored, taskBegun, unitTried, wireReading } from './hands';
 import { cautionRead, correction, note, workPlace } from './notes';
+import { boardCheck, option, optionChosen } from './options';
 import { photo, photoMarks } from './photos';
-import { applianceSetAside, pluggedIn, reading, testerProved, testRefused } from './reading';
+import {
+  applianceReleased,
+  applianceSetAside,
+  pluggedIn,
+  reading,
+  testerProved,
+  testRefused,
+} from './reading';
+import { repair, temporaryEnded, workClock } from './repair';
 import { damage, plugTag, slotReading, slotState } from './slots';
 
 const KINDS: { readonly [K in EventKind]: EventKindOf<BodyOf<K>> } = {
@@ -34,15 +53,25 @@ const KINDS: { readonly [K in EventKind]: EventKindOf<BodyOf<K>> } = {
   correction,
   'tester-proved': testerProved,
   'appliance-set-aside': applianceSetAside,
+  'appliance-released': applianceReleased,
   'plugged-in': pluggedIn,
   'test-refused': testRefused,
   'caution-read': cautionRead,
   'work-place': workPlace,
   found,
+  'fuse-current': fuseCurrent,
+  option,
+  'option-chosen': optionChosen,
+  'board-check': boardCheck,
   repair,
+  'temporary-ended': temporaryEnded,
+  clock: workClock,
   proof,
+  'proof-answer': proofAnswer,
   watch,
+  'watch-snoozed': watchSnoozed,
   'watch-done': watchDone,
+  'handed-over': handedOver,
   note,
   state,
 };
@@ -66,9 +95,9 @@ export function stepOf(row: Progress, body: EventBody): Progress {
   return kindOf(body.kind).step?.(row, body) ?? row;
 }
 
-/** The row of its own that an entry leaves; null where it leaves none. */
-export function keptOf(body: EventBody): Kept | null {
-  return kindOf(body.kind).keeps?.(body) ?? null;
+/** Rows of its own that an entry leaves, in the order in which they are written. */
+export function keptOf(body: EventBody): readonly Kept[] {
+  return [kindOf(body.kind).keeps?.(body) ?? []].flat();
 }
 
 /** Whether striking such an entry brings back what stood before it. */

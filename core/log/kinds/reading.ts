@@ -40,9 +40,25 @@ export const pluggedIn: EventKindOf<BodyOf<'plugged-in'>> = {
 
 /** The appliance is unplugged and aside, or was shown to be sound. */
 export const applianceSetAside: EventKindOf<BodyOf<'appliance-set-aside'>> = {
-  fold: (job) => {
+  fold: (job, { words }, { id }) => {
     job.applianceSetAside = true;
+    job.setAside.set(id, words);
   },
   words: (body) => `Appliance set aside: ${body.words}`,
-  keeps: ({ words }) => ({ row: 'hazard', words: `An appliance is set aside and not tested: ${words}` }),
+  keeps: ({ words }) => ({
+    row: 'hazard',
+    sort: 'appliance',
+    words: `In quarantine, not tested: ${words}`,
+    due: null,
+  }),
+  standsBehind: true,
+};
+
+export const applianceReleased: EventKindOf<BodyOf<'appliance-released'>> = {
+  fold: (job, { of }) => {
+    job.setAside.delete(of);
+  },
+  words: ({ words }) => `Appliance out of quarantine: ${words}`,
+  keeps: ({ of }) => ({ row: 'hazard-over', sort: 'appliance', of }),
+  standsBehind: true,
 };

@@ -1,7 +1,10 @@
 import { ChevronRight } from 'lucide-react';
+import type { Level } from '#core/stock';
 import { currentActor } from '@/access';
+import { now } from '@/clock/now';
 import { FollowUpList, HazardList, JobLines } from '@/features/jobs';
 import { countJobs, dueFollowUps, type JobRow, listJobs, openHazards } from '@/features/jobs/server';
+import { shortItems } from '@/features/stock/server';
 import { AddVehicleFold, FindVehicle } from '@/features/vehicles';
 import { countVehicles, recentVehicles } from '@/features/vehicles/server';
 import { ButtonLink } from '@/ui/controls';
@@ -59,16 +62,35 @@ function FirstUse() {
   );
 }
 
+/** What the stock is short of, in one line. */
+function Short({ items }: { items: readonly Level[] }) {
+  const named = items.slice(0, 3).map(({ item }) => item.name);
+  return (
+    <PlaceLink
+      href="/stock"
+      className="mt-3 flex min-h-12 items-center justify-between gap-3 border-l-4 border-caution bg-sheet px-3 py-1 hover:bg-sunk"
+      data-testid="short"
+    >
+      <span className="min-w-0">
+        <span className="font-semibold text-caution">Short: {items.length}</span> {named.join(', ')}
+        {items.length > named.length ? ` and ${items.length - named.length} more` : ''}
+      </span>
+      <ChevronRight aria-hidden="true" className="size-5 shrink-0" />
+    </PlaceLink>
+  );
+}
+
 export default async function TodayPage() {
   const actor = await currentActor();
-  const [open, openCount, closed, due, vehicles, vehicleCount, hazards] = await Promise.all([
+  const [open, openCount, closed, due, vehicles, vehicleCount, hazards, short] = await Promise.all([
     listJobs(actor, 'open'),
     countJobs(actor, 'open'),
     listJobs(actor, 'closed', { limit: CLOSED_LAST }),
-    dueFollowUps(actor, dayOf(new Date())),
+    dueFollowUps(actor, dayOf(now())),
     recentVehicles(actor, RECENT_VEHICLES),
     countVehicles(actor),
     openHazards(actor),
+    shortItems(actor),
   ]);
   return (
     <div className="mx-auto max-w-6xl px-4 py-3 lg:px-6 lg:py-6">
@@ -95,6 +117,7 @@ export default async function TodayPage() {
         </PlaceLink>
       ) : null}
       <HazardList {...hazards} />
+      {short.length > 0 ? <Short items={short} /> : null}
       <div className="mt-6 grid gap-10 lg:grid-cols-[1fr_20rem]">
         <section aria-labelledby="open-jobs">
           <h2 id="open-jobs" className="border-b-2 border-line pb-2 text-xl">

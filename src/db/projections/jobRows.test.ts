@@ -64,6 +64,7 @@ const body = fc.constantFrom<EventBody>(
   found('Plug corroded'),
   found('Joint loose', 'high-resistance', 'supported'),
   { kind: 'repair', words: 'Cleaned', partsUsed: [], temporary: false },
+  { kind: 'repair', words: 'Next size in', partsUsed: [], temporary: true, due: '2026-12-01' },
   proof('works'),
   proof('dead'),
   proof('works', 'lamp'),
@@ -73,6 +74,9 @@ const body = fc.constantFrom<EventBody>(
   { kind: 'appliance-set-aside', words: 'cool box' },
   { kind: 'complaint', words: 'Read the box', work: 'survey' },
   { kind: 'state', state: 'closed' },
+  { kind: 'state', state: 'closed', override: 'owner in a hurry' },
+  { kind: 'state', state: 'closed', ending: 'made-safe', override: 'lead off' },
+  { kind: 'handed-over', to: 'Somebody', words: '' },
   { kind: 'state', state: 'open' },
   { kind: 'note', words: 'x' },
 );
@@ -81,8 +85,25 @@ const act = fc.oneof(
   { weight: 5, arbitrary: body.map((one) => ({ body: one })) },
   { weight: 2, arbitrary: fc.integer({ min: 1, max: 6 }).map((back) => ({ strike: back })) },
   { weight: 1, arbitrary: fc.integer({ min: 1, max: 6 }).map((back) => ({ end: back })) },
-  { weight: 1, arbitrary: fc.integer({ min: 1, max: 6 }).map((back) => ({ restore: back })) },
+  {
+    weight: 4,
+    arbitrary: fc
+      .record({
+        back: fc.integer({ min: 1, max: 6 }),
+        by: fc.constantFrom('restore', 'release', 'decide', 'right', 'later'),
+      })
+      .map(({ back, by }) => ({ ends: back, by })),
+  },
 );
+
+/** Entries that end something that an earlier one began, or put it off. */
+const ending = (of: string): Readonly<Record<string, EventBody>> => ({
+  restore: { kind: 'swap-restored', of },
+  release: { kind: 'appliance-released', of, words: 'sound' },
+  decide: { kind: 'temporary-ended', of, words: 'stays', decidedBy: 'the owner' },
+  right: { kind: 'repair', words: 'Right one in', partsUsed: [], temporary: false, ends: [of] },
+  later: { kind: 'watch-snoozed', of, due: '2026-12-31', words: 'no time' },
+});
 
 test('whatever is entered, struck and ended, entry by entry or in batches, the rows are what the log says', async () => {
   await fc.assert(
@@ -99,8 +120,8 @@ test('whatever is entered, struck and ended, entry by entry or in batches, the r
               ? one.body
               : 'strike' in one
                 ? { kind: 'correction', of: before(one.strike) }
-                : 'restore' in one
-                  ? { kind: 'swap-restored', of: before(one.restore) }
+                : 'ends' in one
+                  ? ending(before(one.ends))[one.by]!
                   : { kind: 'watch-done', of: before(one.end), words: 'dry' };
           made.push({
             id: randomUUID(),

@@ -4,10 +4,11 @@
  */
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { type EventBody, upgradedEntry } from '#core/format';
-import { BEGUN, keptOf, type Progress, stageOfRow, standsBehind, stepOf } from '#core/log';
+import { BEGUN, type Kept, keptOf, type Progress, stageOfRow, standsBehind, stepOf } from '#core/log';
 import { database, type Transaction } from '../client';
 import { iso } from '../instant';
 import { findings, followUps, hazards, jobEvents, jobSummaries, jobs, slotSightings } from '../schema';
+import { giveBackToStock, takeFromStock } from './stockRows';
 
 /** The job as its rows need it. */
 export interface ProjectedJob {
@@ -59,7 +60,6 @@ export async function addToProjections(
   await write(tx, job, now, entries.at(-1)!);
   const seen = struck.filter((id) => met.get(id) === 'slot-state');
   if (seen.length > 0) await tx.delete(slotSightings).where(inArray(slotSightings.eventId, seen));
-  if (struck.length > 0) await tx.delete(hazards).where(inArray(hazards.eventId, struck));
   for (const entry of entries) await writeBeside(tx, job, entry);
 }
 
@@ -107,6 +107,9 @@ export async function makeAnew(tx: Transaction, job: ProjectedJob): Promise<void
   const early = [...struck].filter((id) => !ids.has(id));
   await write(tx, job, { progress, early }, log.at(-1) ?? null);
   for (const entry of standing) await writeBeside(tx, job, entry);
+  const strikers = log.filter(({ body }) => body.kind === 'correction');
+  for (const one of strikers)
+    if (one.body.kind === 'correction') await giveBackToStock(tx, one.body.of, one.personId);
 }
 
 /** The rows of every job anew, of all shops: what they mean may have changed with the program. */
@@ -165,30 +168,48 @@ async function write(
 
 /** What an entry leaves in the tables beside the row of its job. */
 async function writeBeside(tx: Transaction, job: ProjectedJob, entry: LoggedEntry): Promise<void> {
-  const kept = keptOf(entry.body);
-  if (!kept) return;
+  for (const kept of keptOf(entry.body)) await writeKept(tx, job, entry, kept);
+}
+
+async function writeKept(tx: Transaction, job: ProjectedJob, entry: LoggedEntry, kept: Kept): Promise<void> {
   const own = { eventId: entry.id, shopId: job.shopId, jobId: job.id };
+  const followUp = (of: string) => and(eq(followUps.eventId, of), eq(followUps.jobId, job.id));
   switch (kept.row) {
-    case 'follow-up':
-      await tx.insert(followUps).values({ ...own, words: kept.words, due: kept.due, done: false });
+    case 'follow-up': {
+      const { words, due, sort } = kept;
+      await tx.insert(followUps).values({ ...own, words, due, sort, done: false });
+      return;
+    }
+    case 'follow-up-later':
+      await tx.update(followUps).set({ due: kept.due }).where(followUp(kept.of));
+      await tx
+        .update(hazards)
+        .set({ due: kept.due })
+        .where(and(eq(hazards.eventId, kept.of), eq(hazards.jobId, job.id), eq(hazards.sort, 'temporary')));
       return;
     case 'follow-up-done':
-      await tx
-        .update(followUps)
-        .set({ done: true })
-        .where(and(eq(followUps.eventId, kept.of), eq(followUps.jobId, job.id)));
+      await tx.update(followUps).set({ done: true }).where(followUp(kept.of));
       return;
     case 'hazard': {
-      const { words } = kept;
-      const row = { ...own, vehicleId: job.vehicleId, words, since: iso(entry.madeAt), over: false };
-      await tx.insert(hazards).values(row);
+      const { words, sort, due } = kept;
+      const { vehicleId } = job;
+      const { personId } = entry;
+      await tx
+        .insert(hazards)
+        .values({ ...own, vehicleId, personId, words, sort, due, since: iso(entry.madeAt), over: false });
       return;
     }
     case 'hazard-over':
       await tx
         .update(hazards)
         .set({ over: true })
-        .where(and(eq(hazards.eventId, kept.of), eq(hazards.jobId, job.id)));
+        .where(
+          and(
+            eq(hazards.jobId, job.id),
+            eq(hazards.sort, kept.sort),
+            kept.of === null ? undefined : eq(hazards.eventId, kept.of),
+          ),
+        );
       return;
     case 'finding': {
       const { partKind, mode, strength } = kept;
@@ -202,6 +223,9 @@ async function writeBeside(tx: Transaction, job: ProjectedJob, entry: LoggedEntr
       await tx
         .insert(slotSightings)
         .values({ ...own, vehicleId: job.vehicleId, personId, seq, madeAt, body });
+      return;
     }
+    case 'stock-used':
+      await takeFromStock(tx, job, entry, kept);
   }
 }

@@ -5,3 +5,4 @@ export * from './maps';
 export * from './requests';
 export * from './rows';
 export * from './shops';
+export * from './stock';

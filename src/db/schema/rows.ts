@@ -13,7 +13,7 @@ import {
   uuid,
 } from 'drizzle-orm/pg-core';
 import type { BodyOf, Slot } from '#core/format';
-import type { Progress } from '#core/log';
+import type { FollowUpSort, HazardSort, Progress } from '#core/log';
 import { instant, shopId, tsvector } from './columns';
 import { jobs } from './jobs';
 import { vehicles } from './maps';
@@ -115,7 +115,7 @@ export const slotSightings = pgTable(
 );
 
 /**
- * Watch items of jobs, as lists read them: one row for each that stands in the log, dealt with or not. Written in the
+ * What somebody has to come back to, as lists read it: one row for each that stands in the log, dealt with or not. Written in the
  * transaction that writes the events.
  */
 export const followUps = pgTable(
@@ -125,6 +125,7 @@ export const followUps = pgTable(
     eventId: uuid('event_id').primaryKey(),
     shopId: shopId(),
     jobId: uuid('job_id').notNull(),
+    sort: text('sort').$type<FollowUpSort>().notNull().default('watch'),
     words: text('words').notNull(),
     /** Not said where it is only to be kept in mind. */
     due: date('due', { mode: 'string' }),
@@ -150,7 +151,11 @@ export const hazards = pgTable(
     shopId: shopId(),
     jobId: uuid('job_id').notNull(),
     vehicleId: uuid('vehicle_id').notNull(),
+    sort: text('sort').$type<HazardSort>().notNull().default('exchanged'),
     words: text('words').notNull(),
+    /** Of a temporary part: by when the right one is in. */
+    due: date('due', { mode: 'string' }),
+    personId: uuid('person_id'),
     since: instant('since').notNull(),
     over: boolean('over').notNull(),
   },

@@ -2,11 +2,13 @@
 
 import { useState } from 'react';
 import { type Assessment, testInLog } from '#core/diagnosis';
-import { valueWords } from '#core/log';
+import { OPENED_BY } from '#core/format';
+import { causeReopened, OPENED_BY_WORDS, valueWords } from '#core/log';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { Select } from '@/ui/Select';
+import { FuseCurrents } from './FuseCurrents';
 import { useJob } from './JobProvider';
 
 const STRENGTH = {
@@ -23,15 +25,16 @@ const CAUSES = [
 type Cause = (typeof CAUSES)[number]['value'];
 
 export function ConcludeSection() {
-  const { data, job, diagnosis } = useJob();
+  const { data, job, circuit, diagnosis } = useJob();
   const [editing, setEditing] = useState(false);
   /** Found by looking, before the readings point anywhere. */
   const [seen, setSeen] = useState(false);
   const { assessment } = diagnosis;
   const lead = !seen && assessment?.verdict.suspect ? assessment.suspects[0] : undefined;
   const found = job.found;
+  const again = causeReopened(job, circuit);
   return (
-    <Section id="conclude" number={4} title="Conclude" done={found !== null}>
+    <Section id="conclude" number={4} title="Conclude" done={found !== null && again.length === 0}>
       {found && !editing ? (
         <div className="flex flex-wrap items-start justify-between gap-3">
           <div>
@@ -41,6 +44,14 @@ export function ConcludeSection() {
               Cause {found.cause}
               {found.causeWords ? `: ${found.causeWords}` : ''}
             </p>
+            {found.openedBy ? (
+              <p className="text-soft">The fuse was opened by {OPENED_BY_WORDS[found.openedBy]}.</p>
+            ) : null}
+            {again.map((words) => (
+              <p key={words} className="mt-2 border-l-4 border-bad px-3 py-1" data-testid="cause-open">
+                <strong className="text-bad">The cause is open again.</strong> {words}.
+              </p>
+            ))}
           </div>
           <Button onClick={() => setEditing(true)}>Change</Button>
         </div>
@@ -53,6 +64,7 @@ export function ConcludeSection() {
       ) : (
         <ConcludeForm lead={lead} onSeen={() => setSeen(true)} onDone={() => setEditing(false)} />
       )}
+      {found ? <FuseCurrents /> : null}
     </Section>
   );
 }
@@ -75,13 +87,25 @@ function ConcludeForm({
     const entry = job.readings.find((one) => one.event.id === id);
     return entry ? [`${testInLog(circuit, entry.body.test)}: ${valueWords(entry.body.value)}`] : [];
   });
-  const form = useKeptForm<{ part: string; fault: string; cause: Cause | null; causeWords: string }>({
+  /** Whether what was found is a fuse: the lead's part, or the one that was chosen. */
+  const isFuse = (chosen: string | undefined) => {
+    const parts = lead ? lead.parts : [chosen];
+    return parts.some((id) => circuit?.parts.some((part) => part.id === id && part.kind === 'fuse'));
+  };
+  const form = useKeptForm<{
+    part: string;
+    fault: string;
+    cause: Cause | null;
+    causeWords: string;
+    openedBy: string;
+  }>({
     keep: `conclude ${data.id}`,
     first: {
       part: found?.parts[0] ?? '',
       fault: found?.fault ?? lead?.forms[0]?.words ?? '',
       cause: found?.cause ?? null,
       causeWords: found?.causeWords ?? '',
+      openedBy: found?.openedBy ?? '',
     },
     take: (values) => {
       const fault = textOf(values.fault);
@@ -98,6 +122,21 @@ function ConcludeForm({
       if (cause !== 'unknown' && causeWords === '') {
         return { ok: false, message: 'Say what caused it, or choose “Unknown”.', field: 'causeWords' };
       }
+      const openedBy = OPENED_BY.find((one) => one === values.openedBy);
+      if (isFuse(values.part) && !openedBy) {
+        return {
+          ok: false,
+          message: 'A fuse alone is no cause: say what made it open, or that it is not known.',
+          field: 'openedBy',
+        };
+      }
+      if (openedBy === 'unknown' && cause === 'proved') {
+        return {
+          ok: false,
+          message: 'While it is not known what opened the fuse, its cause is not proved.',
+          field: 'cause',
+        };
+      }
       const likeliest = lead?.forms[0]?.fault;
       const kind = circuit?.parts.find((part) => part.id === likeliest?.part)?.kind;
       const faultForm = likeliest && kind ? { part: likeliest.part, kind, mode: likeliest.mode } : null;
@@ -109,6 +148,7 @@ function ConcludeForm({
         strength,
         cause,
         causeWords,
+        ...(isFuse(values.part) && openedBy ? { openedBy } : {}),
         evidence: [...(verdict?.evidence ?? [])],
       });
       if (recorded.ok) onDone();
@@ -155,6 +195,17 @@ function ConcludeForm({
       <Field label="The cause in words" hint="Chafed at a clip, water in the plug, load too large, age …">
         <input {...form.register('causeWords')} className={INPUT} />
       </Field>
+      {isFuse(form.watch('part')) ? (
+        <Choice
+          legend="What made the fuse open"
+          options={OPENED_BY.map((id) => ({
+            id,
+            name: `${OPENED_BY_WORDS[id][0]!.toUpperCase()}${OPENED_BY_WORDS[id].slice(1)}`,
+          }))}
+          chosen={form.watch('openedBy') || null}
+          onChoose={(id) => form.setValue('openedBy', id, { shouldDirty: true })}
+        />
+      ) : null}
       {form.problem ? <Problem>{form.problem}</Problem> : null}
       <div>
         <Button look="primary" type="submit">

@@ -1,31 +1,19 @@
 'use client';
 
-import { useState } from 'react';
 import type { FunctionStateName } from '#core/format';
-import {
-  cellKey,
-  conditionName,
-  ENDINGS,
-  endingWords,
-  functionName,
-  missingProofs,
-  type SaidEnding,
-  STATE_WORDS,
-  type Watch,
-  whyNotEnd,
-} from '#core/log';
-import { textOf, useKeptForm } from '@/sync/useKeptForm';
-import { Choice } from '@/ui/Choice';
-import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
-import { dateWords } from '@/ui/dates';
+import { cellKey, conditionName, functionName, missingProofs, STATE_WORDS } from '#core/log';
+import { Button, ButtonLink, Section } from '@/ui/controls';
+import { CloseForm } from './CloseForm';
 import { useJob } from './JobProvider';
+import { OwedList } from './OwedList';
+import { WatchList } from './WatchList';
 
 const SEEN: readonly FunctionStateName[] = ['works', 'weak', 'dead'];
 
 export function ProveSection() {
   const { data, job, circuit, diagnosis, record } = useJob();
   const { proofs } = diagnosis;
-  const missing = missingProofs(job, proofs);
+  const missing = missingProofs(job, proofs, circuit);
   const first = proofs[0];
   const seen = first ? job.proofs.get(cellKey(first.function, first.condition)) : undefined;
   const stillThere = job.repairs.length > 0 && first && seen && seen.state !== first.expected;
@@ -94,6 +82,7 @@ export function ProveSection() {
           })}
         </ul>
       )}
+      <OwedList />
       {stillThere ? (
         <div className="mt-3 border-l-4 border-caution bg-caution-wash px-3 py-2" data-testid="still-there">
           <p>
@@ -117,7 +106,7 @@ export function ProveSection() {
           </a>
         </p>
       ) : null}
-      <WatchForm />
+      <WatchList />
       <CloseForm missing={missing} />
     </Section>
   );
@@ -125,154 +114,15 @@ export function ProveSection() {
 
 /** The end of a job that is work: what is to be watched, and its closing. */
 export function EndSection() {
-  const { data, job } = useJob();
+  const { data, job, circuit } = useJob();
   return (
     <Section id="end" number={4} title="Close" done={job.state === 'closed'}>
       <p>
         <ButtonLink href={`/jobs/${data.id}/sheet`}>Hand-over sheet</ButtonLink>
       </p>
-      <WatchForm />
-      <CloseForm missing={missingProofs(job, [])} />
+      <OwedList />
+      <WatchList />
+      <CloseForm missing={missingProofs(job, [], circuit)} />
     </Section>
-  );
-}
-
-function WatchForm() {
-  const { data, job, record } = useJob();
-  const form = useKeptForm<{ words: string; due: string }>({
-    keep: `watch ${data.id}`,
-    take: ({ words, due }) =>
-      textOf(words) === ''
-        ? { ok: false, message: 'Say what is to be watched.', field: 'words' }
-        : record({ kind: 'watch', words: textOf(words), ...(textOf(due) ? { due: textOf(due) } : {}) }),
-  });
-  return (
-    <div className="mt-6 max-w-3xl">
-      <h3 className="font-bold">To keep an eye on</h3>
-      <ul>
-        {job.watches.map((watch) => (
-          <WatchLine key={watch.eventId} watch={watch} />
-        ))}
-      </ul>
-      <form onSubmit={form.submit} className="mt-2 grid gap-2 sm:grid-cols-[1fr_11rem_auto] sm:items-end">
-        <Field label="Watch item">
-          <input {...form.register('words')} className={INPUT} />
-        </Field>
-        <Field label="Due">
-          <input {...form.register('due')} type="date" className={INPUT} />
-        </Field>
-        <Button type="submit">Add</Button>
-      </form>
-      {form.problem ? <Problem>{form.problem}</Problem> : null}
-    </div>
-  );
-}
-
-/** A watch item: open until somebody says what was found. */
-function WatchLine({ watch }: { watch: Watch }) {
-  const { record } = useJob();
-  const [ending, setEnding] = useState(false);
-  const form = useKeptForm<{ finding: string }>({
-    keep: `watch done ${watch.eventId}`,
-    take: ({ finding }) => {
-      const words = textOf(finding);
-      if (words === '') {
-        return {
-          ok: false,
-          message: 'Say what was found, “checked, dry and tight” will do.',
-          field: 'finding',
-        };
-      }
-      const recorded = record({ kind: 'watch-done', of: watch.eventId, words });
-      if (recorded.ok) setEnding(false);
-      return recorded;
-    },
-  });
-  return (
-    <li className="border-b border-line py-2" data-testid="watch">
-      <div className="flex flex-wrap items-center justify-between gap-2">
-        <p className={watch.done ? 'text-soft' : ''}>
-          {watch.done ? '✓ ' : ''}
-          {watch.words}{' '}
-          {watch.due ? <span className="text-soft">(due {dateWords(watch.due, 'year')})</span> : null}
-          {watch.done ? (
-            <span className="block">
-              Dealt with by {watch.done.person}: {watch.done.words}
-            </span>
-          ) : null}
-        </p>
-        {watch.done || ending ? null : <Button onClick={() => setEnding(true)}>Dealt with</Button>}
-      </div>
-      {ending ? (
-        <form onSubmit={form.submit} className="mt-2 grid gap-2 sm:grid-cols-[1fr_auto_auto] sm:items-end">
-          <Field label="What was found">
-            <input {...form.register('finding')} className={INPUT} />
-          </Field>
-          <Button look="primary" type="submit">
-            Record
-          </Button>
-          <Button onClick={() => setEnding(false)}>Not yet</Button>
-        </form>
-      ) : null}
-      {form.problem ? <Problem>{form.problem}</Problem> : null}
-    </li>
-  );
-}
-
-function CloseForm({ missing }: { missing: readonly string[] }) {
-  const { data, job, record } = useJob();
-  const form = useKeptForm<{ reason: string; ending: SaidEnding }>({
-    keep: `close ${data.id}`,
-    first: { ending: 'repaired' },
-    take: ({ reason, ending }) => {
-      const override = textOf(reason);
-      const message = whyNotEnd(job, ending, missing, override);
-      if (message !== null) return { ok: false, message, field: 'reason' };
-      return record({
-        kind: 'state',
-        state: 'closed',
-        ...(ending === 'repaired' ? {} : { ending }),
-        ...(ending !== 'repaired' || missing.length > 0 ? { override } : {}),
-      });
-    },
-  });
-  const ending = ENDINGS.find(({ id }) => id === form.watch('ending')) ?? ENDINGS[0]!;
-  const ends = endingWords(job);
-  if (job.state === 'closed') {
-    return (
-      <p className="mt-6 text-lg font-bold text-good">
-        ✓ Closed{ends ? `: ${ends}` : ''}
-        {job.ending ? (
-          <span className="block font-normal text-ink">{job.override}</span>
-        ) : job.override ? (
-          <span className="font-normal text-caution"> although something was missing: {job.override}</span>
-        ) : null}
-      </p>
-    );
-  }
-  return (
-    <form onSubmit={form.submit} className="mt-6 max-w-3xl">
-      {job.complaint?.work ? null : (
-        <div className="mb-3">
-          <Choice
-            legend="How it ends"
-            options={ENDINGS}
-            chosen={ending.id}
-            onChoose={(id) => form.setValue('ending', id as SaidEnding, { shouldDirty: true })}
-          />
-        </div>
-      )}
-      {form.problem || ending.id !== 'repaired' ? (
-        <div className="mb-3 grid gap-3">
-          {form.problem ? <Problem>{form.problem}</Problem> : null}
-          <Field label={ending.asks}>
-            <input {...form.register('reason')} className={INPUT} />
-          </Field>
-        </div>
-      ) : null}
-      <Button look={missing.length === 0 ? 'primary' : 'plain'} type="submit">
-        Close the job
-      </Button>
-    </form>
   );
 }

@@ -1,6 +1,7 @@
 /** What is still to be watched or put right, over all jobs of a shop, also after they are closed. */
 import { and, asc, count, desc, eq, gt, gte, isNull, lt, or, type SQL } from 'drizzle-orm';
 import type { Actor } from '@/access';
+import { now } from '@/clock/now';
 import { database } from '@/db/client';
 import { followUps, jobs, vehicles } from '@/db/schema';
 import { followUpCalendar } from './followUpCalendar';
@@ -90,5 +91,5 @@ export async function calendarOfFollowUps(actor: Actor): Promise<string> {
     if (!last || page.length < FOLLOW_UP_PAGE || last.due === null) break;
     after = last.id;
   }
-  return followUpCalendar(items, new Date());
+  return followUpCalendar(items, now());
 }

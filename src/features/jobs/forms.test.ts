@@ -1,10 +1,9 @@
 /** What is typed in the forms of a job, as the entry that the server takes, or the field that is wrong and why. */
 import { checkEvent, type EventBody } from '#core/format';
-import { judgeFuse } from '#core/repair';
 import { demoCircuit } from '../../../testing/circuits';
 import { type ComplaintWords, entryOf } from './ComplaintForm';
 import { jobAsked, type NewJobWords } from './newJob';
-import { entriesOf, type RepairWords } from './RepairSection';
+import { entriesOf, lineOf, NO_LINE, type RepairWords } from './repairEntries';
 
 /** By the schema that the server checks it by. */
 function isTaken(body: EventBody): boolean {
@@ -104,8 +103,8 @@ describe('a repair', () => {
     undo: '',
     temporary: false,
     due: '',
-    fuse: '',
-    fuseAmps: '',
+    lines: [],
+    ends: [],
     reason: '',
     ...more,
   });
@@ -139,42 +138,93 @@ describe('a repair', () => {
     if (read.ok) expect(read.bodies.every(isTaken)).toBe(true);
   });
 
+  const circuit = demoCircuit('van-proving-cabinet');
+  const known = {
+    ...circuit,
+    parts: circuit.parts.map((part) => (part.id === 'F31' ? { ...part, family: 'mini' as const } : part)),
+  } as typeof circuit;
+  const fuseLine = (ratingAmps: string) => ({
+    ...NO_LINE,
+    ...lineOf(known, 'F31'),
+    deed: 'replaced',
+    fitted: { family: 'mini', ratingAmps },
+  });
+
   test('a fuse like the design is a repair; another is refused, and with day and reason a temporary part', () => {
-    const circuit = demoCircuit('van-proving-cabinet');
-    const known = {
-      ...circuit,
-      parts: circuit.parts.map((part) => (part.id === 'F31' ? { ...part, family: 'mini' as const } : part)),
-    } as typeof circuit;
-    const judge = (part: string, ratingAmps: number) => judgeFuse(known, { part, ratingAmps });
-    const of = (more: Partial<RepairWords>) => entriesOf(words({ fuse: 'F31', ...more }), judge);
-    expect(of({ fuseAmps: '15' })).toMatchObject({
+    const of = (amps: string, more: Partial<RepairWords> = {}) =>
+      entriesOf(words({ lines: [fuseLine(amps)], ...more }), known);
+    expect(of('15')).toMatchObject({
       ok: true,
-      bodies: [{ fitted: [{ part: 'F31', ratingAmps: 15 }], temporary: false }],
+      bodies: [
+        {
+          temporary: false,
+          lines: [
+            {
+              part: 'F31',
+              wanted: { kind: 'fuse', family: 'mini', ratingAmps: 15 },
+              fitted: { ratingAmps: 15 },
+              nominalVolts: 12,
+            },
+          ],
+        },
+      ],
     });
-    expect(of({ fuseAmps: 'x' })).toMatchObject({ ok: false, field: 'fuseAmps' });
-    expect(of({ fuseAmps: '30' })).toMatchObject({
+    expect(of('x')).toMatchObject({ ok: false, field: 'lines.0.fitted' });
+    expect(of('30')).toMatchObject({
       ok: false,
       field: 'temporary',
       message: expect.stringContaining('200 % of the design'),
     });
-    const late = { fuseAmps: '20', temporary: true, due: '2026-12-24' };
-    expect(of(late)).toMatchObject({ ok: false, field: 'reason' });
-    const told = of({ ...late, reason: 'only one in the van' });
+    const late = { temporary: true, due: '2026-12-24' };
+    expect(of('20', late)).toMatchObject({ ok: false, field: 'reason' });
+    const told = of('20', { ...late, reason: 'only one in the van' });
     expect(told).toMatchObject({
       ok: true,
-      bodies: [{ reason: 'only one in the van', due: '2026-12-24' }, { kind: 'watch' }],
+      bodies: [{ reason: 'only one in the van', due: '2026-12-24', temporary: true }],
     });
     if (told.ok) expect(told.bodies.every(isTaken)).toBe(true);
   });
 
-  test('a temporary one needs a day, and is watched until then', () => {
+  test('a temporary one needs a day; what puts one right names it and is not temporary itself', () => {
     expect(entriesOf(words({ temporary: true }))).toMatchObject({ ok: false, field: 'due' });
     const read = entriesOf(words({ temporary: true, due: '2026-04-01' }));
-    expect(read.ok && read.bodies.map((body) => body.kind)).toEqual(['repair', 'watch']);
+    expect(read.ok && read.bodies.map((body) => body.kind)).toEqual(['repair']);
     if (read.ok) expect(read.bodies.every(isTaken)).toBe(true);
     // A day that was left behind when the tick was taken back is not said.
     const back = entriesOf(words({ temporary: false, due: '2026-04-01' }));
     expect(back.ok && back.bodies).toEqual([expect.not.objectContaining({ due: '2026-04-01' })]);
+    const ends = ['00000000-0000-4000-8000-000000000001'];
+    expect(entriesOf(words({ ends }))).toMatchObject({ ok: true, bodies: [{ ends }] });
+    expect(entriesOf(words({ ends, temporary: true, due: '2026-04-01' }))).toMatchObject({ ok: false });
+  });
+
+  test('parts from the stock name their item and place; without a place they are not taken', () => {
+    const item = '00000000-0000-4000-8000-00000000000a';
+    const place = '00000000-0000-4000-8000-00000000000b';
+    const taken = words({ parts: [{ name: '', count: '1', item }] });
+    const nameOf = (id: string) => (id === item ? 'Mini 15 A' : null);
+    expect(entriesOf(taken, null, { place, nameOf })).toMatchObject({
+      ok: true,
+      bodies: [{ partsUsed: [{ name: 'Mini 15 A', count: 1, from: 'stock', stock: { item, place } }] }],
+    });
+    expect(entriesOf(taken, null, { place: null, nameOf })).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('from which place'),
+    });
+  });
+
+  test('a part line needs a name and a deed, and a joint that came out is made anew', () => {
+    const of = (more: Partial<typeof NO_LINE>) => entriesOf(words({ lines: [{ ...NO_LINE, ...more }] }));
+    expect(of({})).toMatchObject({ ok: false, field: 'lines.0.name' });
+    expect(of({ name: 'Plug 4' })).toMatchObject({ ok: false, field: 'lines.0.deed' });
+    const joined = { name: 'Plug 4', deed: 're-terminated', joint: 'crimped-terminal' };
+    expect(of({ ...joined, pulled: 'no' })).toMatchObject({ ok: false, field: 'lines.0.pulled' });
+    const read = of({ ...joined, pulled: 'yes', sealed: 'no', place: 'left sill' });
+    expect(read).toMatchObject({
+      ok: true,
+      bodies: [{ lines: [{ joint: { method: 'crimped-terminal', pulled: true, sealed: false } }] }],
+    });
+    if (read.ok) expect(read.bodies.every(isTaken)).toBe(true);
   });
 
   test.each([

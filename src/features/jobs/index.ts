@@ -2,6 +2,7 @@ export { BringJob } from './BringJob';
 export { CautionAsk, CautionsThatWait, useUnread } from './CautionAsk';
 export { FollowUpList } from './FollowUpList';
 export { HazardList } from './HazardList';
+export { InStock } from './InStock';
 export { IsolationSteps } from './IsolationSteps';
 export { JobFrame } from './JobFrame';
 export { JobLines } from './JobLines';

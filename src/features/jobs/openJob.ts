@@ -6,6 +6,7 @@ import type { EventBody, NewJob } from '#core/format';
 import { CircuitModel } from '#core/network';
 import { INTERLOCKS, LOAD_WORDS, PATTERNS } from '#core/notation';
 import type { Actor } from '@/access';
+import { now } from '@/clock/now';
 import type { Transaction } from '@/db/client';
 import { all, once } from '@/db/once';
 import { makeAnew } from '@/db/projections/jobRows';
@@ -38,7 +39,7 @@ export function openJob(actor: Actor, input: JobInput): Promise<Opened> {
 }
 
 export async function openJobIn(tx: Transaction, actor: Actor, input: JobInput): Promise<Opened> {
-  const openedAt = input.openedAt ?? new Date().toISOString();
+  const openedAt = input.openedAt ?? now().toISOString();
   const [vehicle] = await tx
     .select()
     .from(vehicles)
@@ -130,7 +131,7 @@ async function begin(tx: Transaction, actor: Actor, input: NewJob): Promise<Begu
   const files = made ? { circuitFileIds: [made.fileId] } : {};
   const opened = await openJobIn(tx, actor, { id, vehicleId, title, ...files });
   if (!opened.ok) return opened;
-  const madeAt = new Date().toISOString();
+  const madeAt = now().toISOString();
   const entry = (clientOrder: number, body: EventBody) => ({
     id: randomUUID(),
     jobId: id,

@@ -3,6 +3,7 @@
 import { memo } from 'react';
 import type { Assessment } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
+import { InStock } from '@/features/jobs';
 import { Fold } from '@/ui/Fold';
 
 function chanceWords(chance: number): string {
@@ -43,6 +44,9 @@ export const Suspects = memo(function Suspects({
           <p className="mt-1" data-testid="before-purchase">
             Before anything is bought: {assessment.beforePurchase.join('; ')}.
           </p>
+        ) : null}
+        {shown[0] && shown[0].chance >= WORTH_FETCHING && shown[0].parts[0] ? (
+          <InStock part={shown[0].parts[0]} />
         ) : null}
         {assessment.contradiction ? (
           <p className="mt-2 font-semibold text-bad" data-testid="contradiction">
@@ -114,6 +118,9 @@ export const Suspects = memo(function Suspects({
     </div>
   );
 });
+
+/** From this chance on it is worth a look whether the part is there. */
+const WORTH_FETCHING = 0.5;
 
 /** Below this a suspect has no sentence of its own. */
 const WORTH_WORDS = 0.03;

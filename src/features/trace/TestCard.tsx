@@ -4,7 +4,7 @@ import { type ReactNode, useMemo, useState } from 'react';
 import { type Proposal, type Run, settingsToMake, testCardWords } from '#core/diagnosis';
 import type { CircuitFile, PanelSetFile } from '#core/format';
 import { conditionSeenLast, fittedNow } from '#core/log';
-import { CautionAsk, useJob, useUnread } from '@/features/jobs';
+import { CautionAsk, InStock, useJob, useUnread } from '@/features/jobs';
 import { PanelView, useTurns } from '@/features/panels';
 import { Check } from '@/ui/Check';
 import { Button, Caution } from '@/ui/controls';
@@ -23,6 +23,13 @@ export interface CardGate {
   readonly onRead: (() => void) | null;
   /** Opens it all the same, for a reason that is kept. */
   readonly onOverride: (reason: string) => { readonly ok: boolean };
+}
+
+/** The part for which a spare is fetched by this test, or by what it may show. */
+function fittedBy(ref: Proposal['ref'], circuit: CircuitFile): string | null {
+  if (ref.kind === 'substitute') return ref.part;
+  if (ref.kind !== 'look' && ref.kind !== 'continuity') return null;
+  return circuit.parts.some(({ id, kind }) => id === ref.part && kind === 'fuse') ? ref.part : null;
 }
 
 /** One test at a time: set, touch, read, record. */
@@ -110,6 +117,7 @@ export function TestCard({
       ? words.cautions
       : words.cautions.filter((one) => !unread.some(({ words: ask }) => ask === one));
   const anew = settingsToMake(words.settings, circuit, conditionSeenLast(job));
+  const fitting = fittedBy(proposal.ref, circuit);
   const minutes =
     proposal.minutes < 1 ? 'under a minute' : `about ${Math.round(proposal.minutes * 10) / 10} min`;
   return (
@@ -161,6 +169,7 @@ export function TestCard({
           </div>
         ))}
         <p className="mt-1 text-sm text-soft">{words.instrument}</p>
+        {fitting ? <InStock part={fitting} /> : null}
         {words.side ? <p className="mt-1 text-sm text-soft">{words.side}</p> : null}
         {panel && words.slot ? (
           <>

@@ -1,5 +1,6 @@
 import { isUuid } from '#core/format';
 import { currentActor } from '@/access';
+import { now } from '@/clock/now';
 import { FollowUpList } from '@/features/jobs';
 import { allFollowUps, FOLLOW_UP_PAGE } from '@/features/jobs/server';
 import { ButtonLink } from '@/ui/controls';
@@ -15,7 +16,7 @@ export default async function FollowUpsPage({
 }) {
   const { after } = await searchParams;
   const items = await allFollowUps(await currentActor(), isUuid(after) ? after : null);
-  const today = dayOf(new Date());
+  const today = dayOf(now());
   const overdue = items.filter((one) => one.due !== null && one.due < today);
   const last = items.at(-1);
   return (

@@ -2,15 +2,20 @@ import { createHash } from 'node:crypto';
 import { currentActor } from '@/access';
 import { heldJob, loadJobAlone } from '@/features/jobs/server';
 import { learnedPriors } from '@/features/shop/server';
+import { stockOf } from '@/features/stock/server';
 import { answering, refuseWith } from '@/http/answers';
 
 /** A job without its log, as a browser holds it. A browser that has it as it is gets no second copy. */
 export function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   return answering(async () => {
     const actor = await currentActor();
-    const [job, priors] = await Promise.all([loadJobAlone(actor, (await params).id), learnedPriors(actor)]);
+    const [job, priors, stock] = await Promise.all([
+      loadJobAlone(actor, (await params).id),
+      learnedPriors(actor),
+      stockOf(actor),
+    ]);
     if (!job) return refuseWith(404, 'unknown-job', 'There is no such job in this shop.');
-    const body = JSON.stringify(heldJob(job, priors));
+    const body = JSON.stringify({ ...heldJob(job, priors), stock });
     const tag = `"${createHash('sha256').update(body).digest('base64url').slice(0, 22)}"`;
     const headers = {
       ETag: tag,

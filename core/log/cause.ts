@@ -1,0 +1,44 @@
+/** When a cause that was settled is open again: a fuse loaded too much, or one that opened a second time. */
+import type { CircuitFile } from '../format';
+import { RUNNING_SHARE } from '../limits';
+import { partName } from './names';
+import type { JobState } from './state';
+
+export function percentOfRating(amps: number, ratingAmps: number): number {
+  return Math.round((amps / ratingAmps) * 100);
+}
+
+/** Whether a running current is more than a fuse should carry for good. */
+export function overloaded(amps: number, ratingAmps: number): boolean {
+  return amps / ratingAmps > RUNNING_SHARE;
+}
+
+/** What opens the cause again, each in words; only what was read after the cause was written down counts. */
+export function causeReopened({ entries }: Pick<JobState, 'entries'>, circuit: CircuitFile | null): string[] {
+  const standing = entries.filter(({ struck }) => !struck).map(({ event }) => event.body);
+  const found = standing.findLastIndex(({ kind }) => kind === 'found');
+  if (found < 0) return [];
+  const repaired = standing.findLastIndex(({ kind }) => kind === 'repair');
+  const again = new Map<string, string>();
+  for (const [at, body] of standing.entries()) {
+    if (at < found) continue;
+    if (body.kind === 'fuse-current' && body.phase === 'running') {
+      const name = partName(circuit, body.fuse);
+      if (overloaded(body.amps, body.ratingAmps)) {
+        again.set(
+          `load ${body.fuse}`,
+          `${name} carries ${body.amps} A running, ${percentOfRating(body.amps, body.ratingAmps)} % of its ${body.ratingAmps} A; more than ${RUNNING_SHARE * 100} % is no load to leave it with`,
+        );
+      } else again.delete(`load ${body.fuse}`);
+    }
+    if (body.kind === 'reading' && at > repaired && repaired >= 0) {
+      const { test, value } = body;
+      if (test.kind !== 'look' && test.kind !== 'continuity') continue;
+      const isOpen = 'overLimit' in value || ('look' in value && value.look === 'broken');
+      const isFuse = circuit?.parts.some((part) => part.id === test.part && part.kind === 'fuse');
+      if (isOpen && isFuse)
+        again.set(`open ${test.part}`, `${partName(circuit, test.part)} opened again after the repair`);
+    }
+  }
+  return [...again.values()];
+}

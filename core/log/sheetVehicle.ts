@@ -1,0 +1,88 @@
+/** What a sheet says of the vehicle as it stands: its boxes, ends of wires, parts in each other's places. */
+import type { Slot } from '../format';
+import { KEY_STATE_WORDS, type SlotReading } from '../limits';
+import {
+  auditSlot,
+  classifyFeed,
+  settledIn,
+  triageSlot,
+  unaccounted,
+  VERDICT_WORDS,
+  withKnownEnds,
+  withStates,
+} from '../panel';
+import { partName, valueWords } from './names';
+import { entriesOf, plain, type SheetLine, type SheetPart, type SheetScene } from './sheetLines';
+
+const slotName = ({ type, number }: Slot) => `${type} ${number}`;
+
+function slotLines(slot: Slot, readings: readonly SlotReading[], nominalVolts: number): SheetLine[] {
+  const own = readings.filter((one) => one.slot === slot.id);
+  const known = withKnownEnds(slot, own, nominalVolts).readings;
+  const verdict = triageSlot(slot, own, nominalVolts);
+  const read = own
+    .map(
+      ({ end, value, state, fuseOut }) =>
+        `${END_WORDS[end]} ${valueWords(value)} ${KEY_STATE_WORDS[state].toLowerCase()}${fuseOut ? ', fuse out' : ''}`,
+    )
+    .join('; ');
+  const feed = classifyFeed(known, nominalVolts);
+  const survey = feed.feed === 'unknown' ? '' : ` Feed: ${feed.sentence}`;
+  return own.length === 0
+    ? []
+    : [plain(`${slotName(slot)}: ${VERDICT_WORDS[verdict.verdict]}. ${verdict.sentence}${survey}`, read)];
+}
+
+const END_WORDS: Readonly<Record<SlotReading['end'], string>> = {
+  feed: 'feed side',
+  load: 'load side',
+  'load-2': 'second load side',
+  first: 'upper or left end',
+  second: 'lower or right end',
+};
+
+/** Boxes as found: damage, states with their evidence, verdicts with their readings, what a box still owes. */
+export function boxes(scene: SheetScene): SheetPart {
+  const { job, panels, nominalVolts } = scene;
+  const lines: SheetLine[] = [
+    ...job.damages.map(({ words, when, panel }) =>
+      plain(
+        `${when === 'as-found' ? 'Damage as found' : 'Damage done here'}: ${words}`,
+        panels.find(({ id }) => id === panel)?.name,
+      ),
+    ),
+    ...entriesOf(scene, ['slot-state', 'plug-tag']),
+  ];
+  for (const panel of panels) {
+    const readings = job.slotReadings.filter((one) => one.panel === panel.id);
+    const touched = readings.length > 0 || job.slotStates.some((one) => one.panel === panel.id);
+    if (!touched) continue;
+    const now = withStates(panel, job.slotStates);
+    for (const slot of now.slots) {
+      lines.push(...slotLines(slot, readings, nominalVolts ?? 12));
+      for (const item of auditSlot(slot, nominalVolts ?? 12)) lines.push(plain(item.words));
+    }
+    const owed = unaccounted(now);
+    if (owed.length > 0)
+      lines.push(
+        plain(
+          `${panel.name}: ${settledIn(now).words}. Still owed: ${owed.map(({ words }) => words).join(' ')}`,
+        ),
+      );
+  }
+  return { title: 'Boxes', lines, empty: null };
+}
+
+export function wires(scene: SheetScene): SheetPart {
+  return { title: 'Ends of wires', lines: entriesOf(scene, ['wire-reading']), empty: null };
+}
+
+/** Parts that stood in another's place, and whether they are back. */
+export function exchanges(scene: SheetScene): SheetPart {
+  const { job, circuit } = scene;
+  const lines = entriesOf(scene, ['swapped', 'swap-restored', 'part-in-place', 'unit-tried']);
+  const still = job.swaps.map(({ one, other }) =>
+    plain(`Still exchanged: ${partName(circuit, one)} and ${partName(circuit, other)}`),
+  );
+  return { title: 'Exchanged', lines: [...lines, ...still], empty: null };
+}

@@ -1,0 +1,73 @@
+'use client';
+
+import { useState } from 'react';
+import type { JobState } from '#core/log';
+import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { Button, Field, INPUT, Problem } from '@/ui/controls';
+import { dateWords } from '@/ui/dates';
+import { useJob } from './JobProvider';
+
+type Temporary = JobState['temporaries'][number];
+
+/** Temporary parts that stand: ended by fitting the right part, or by somebody's decision under that name. */
+export function Temporaries({ onRight }: { onRight: (temporary: Temporary) => void }) {
+  const { job } = useJob();
+  if (job.temporaries.length === 0) return null;
+  return (
+    <ul className="mb-4 grid gap-2" data-testid="temporaries">
+      {job.temporaries.map((one) => (
+        <TemporaryLine key={one.eventId} temporary={one} onRight={() => onRight(one)} />
+      ))}
+    </ul>
+  );
+}
+
+function TemporaryLine({ temporary, onRight }: { temporary: Temporary; onRight: () => void }) {
+  const { record } = useJob();
+  const [deciding, setDeciding] = useState(false);
+  const form = useKeptForm<{ words: string; decidedBy: string }>({
+    keep: `temporary ${temporary.eventId}`,
+    take: (values) => {
+      const words = textOf(values.words);
+      const decidedBy = textOf(values.decidedBy);
+      if (decidedBy === '') return { ok: false, message: 'Say who decides it.', field: 'decidedBy' };
+      if (words === '') return { ok: false, message: 'Say why it may stay.', field: 'words' };
+      const recorded = record({ kind: 'temporary-ended', of: temporary.eventId, words, decidedBy });
+      if (recorded.ok) setDeciding(false);
+      return recorded;
+    },
+  });
+  return (
+    <li className="border-l-4 border-caution bg-caution-wash px-3 py-2">
+      <p>
+        <strong>Temporary:</strong> {temporary.words}
+        {temporary.due ? `, to be put right by ${dateWords(temporary.due, 'year')}` : ''}
+        {temporary.reason ? <span className="block text-soft">{temporary.reason}</span> : null}
+      </p>
+      {deciding ? (
+        <form onSubmit={form.submit} className="mt-2 grid gap-2 sm:grid-cols-2">
+          <Field label="Decided by">
+            <input {...form.register('decidedBy')} className={INPUT} />
+          </Field>
+          <Field label="Why it may stay">
+            <input {...form.register('words')} className={INPUT} />
+          </Field>
+          {form.problem ? <Problem>{form.problem}</Problem> : null}
+          <div className="flex flex-wrap gap-2 sm:col-span-2">
+            <Button look="primary" type="submit">
+              It stays
+            </Button>
+            <Button onClick={() => setDeciding(false)}>Not yet</Button>
+          </div>
+        </form>
+      ) : (
+        <div className="mt-2 flex flex-wrap gap-2">
+          <Button look="primary" onClick={onRight}>
+            The right part is in
+          </Button>
+          <Button onClick={() => setDeciding(true)}>It stays, by decision</Button>
+        </div>
+      )}
+    </li>
+  );
+}

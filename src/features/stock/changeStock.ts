@@ -1,0 +1,183 @@
+/** What changes the stock: each request once, each move an entry that stays, nothing taken below nothing unless it is said. */
+import { and, eq } from 'drizzle-orm';
+import type { StockItem, StockPlace, StockRequest } from '#core/format';
+import { rounded, sameItem, whyNotMoved } from '#core/stock';
+import type { Actor } from '@/access';
+import { now } from '@/clock/now';
+import type { Transaction } from '@/db/client';
+import { once } from '@/db/once';
+import { stockItems, stockMoves, stockPlaces } from '@/db/schema';
+import { stockItemsOf, stockPlacesOf, sumsOf } from './readStock';
+
+export type StockAnswer =
+  | { readonly ok: true }
+  | {
+      readonly ok: false;
+      readonly message: string;
+      /** It can be booked all the same, where somebody says so. */
+      readonly allTheSame?: boolean;
+    };
+
+const refuse = (message: string): StockAnswer => ({ ok: false, message });
+const NO_ITEM = refuse('There is no such item in this stock.');
+const NO_PLACE = refuse('There is no such place in this stock.');
+
+export function changeStock(actor: Actor, request: StockRequest): Promise<StockAnswer> {
+  return once(actor, { id: request.id, kind: `stock-${request.kind}` }, (tx) => change(tx, actor, request));
+}
+
+/** The same inside a transaction of somebody else. */
+export function change(tx: Transaction, actor: Actor, request: StockRequest): Promise<StockAnswer> {
+  switch (request.kind) {
+    case 'item':
+      return stockItemsOf(tx, actor).then((known) => keepItem(tx, actor, request.item, known));
+    case 'place':
+      return keepPlace(tx, actor, request.place);
+    case 'booked':
+      return move(tx, actor, request, [{ place: request.place, count: request.count }]);
+    case 'scrapped':
+      return move(tx, actor, request, [{ place: request.place, count: -request.count }]);
+    case 'moved':
+      if (request.from === request.to)
+        return Promise.resolve(refuse('It is there already: choose another place to move it to.'));
+      return move(tx, actor, request, [
+        { place: request.from, count: -request.count },
+        { place: request.to, count: request.count },
+      ]);
+    case 'counted':
+      return count(tx, actor, request.place, request.counts, request.id);
+    case 'import':
+      return bringIn(tx, actor, request);
+  }
+}
+
+async function keepItem(
+  tx: Transaction,
+  actor: Actor,
+  item: StockItem,
+  known: readonly StockItem[],
+): Promise<StockAnswer> {
+  if (known.some((one) => one.id !== item.id && sameItem(one, item)))
+    return refuse(`There is a ${item.sort} called “${item.name}” already.`);
+  const { id, part, ...fields } = item;
+  const values = { ...fields, name: item.name.trim(), part: part ?? null };
+  const kept = await tx
+    .insert(stockItems)
+    .values({ id, shopId: actor.shopId, ...values })
+    .onConflictDoUpdate({ target: stockItems.id, set: values, setWhere: eq(stockItems.shopId, actor.shopId) })
+    .returning({ id: stockItems.id });
+  return kept.length > 0 ? { ok: true } : NO_ITEM;
+}
+
+async function keepPlace(tx: Transaction, actor: Actor, place: StockPlace): Promise<StockAnswer> {
+  const name = place.name.trim();
+  const known = await stockPlacesOf(tx, actor);
+  if (known.some((one) => one.id !== place.id && one.name.toLowerCase() === name.toLowerCase()))
+    return refuse(`There is a place called “${name}” already.`);
+  const values = { name, sort: place.sort, vehicleId: place.vehicleId ?? null };
+  const kept = await tx
+    .insert(stockPlaces)
+    .values({ id: place.id, shopId: actor.shopId, ...values })
+    .onConflictDoUpdate({
+      target: stockPlaces.id,
+      set: values,
+      setWhere: eq(stockPlaces.shopId, actor.shopId),
+    })
+    .returning({ id: stockPlaces.id });
+  return kept.length > 0 ? { ok: true } : NO_PLACE;
+}
+
+/** The item, locked, so that two who take the last piece do it one after the other. */
+async function lockedItem(tx: Transaction, actor: Actor, id: string) {
+  const [row] = await tx
+    .select({ name: stockItems.name, unit: stockItems.unit })
+    .from(stockItems)
+    .where(and(eq(stockItems.id, id), eq(stockItems.shopId, actor.shopId)))
+    .for('update');
+  return row ?? null;
+}
+
+async function move(
+  tx: Transaction,
+  actor: Actor,
+  request: Extract<StockRequest, { kind: 'booked' | 'scrapped' | 'moved' }>,
+  changes: readonly { readonly place: string; readonly count: number }[],
+): Promise<StockAnswer> {
+  const item = await lockedItem(tx, actor, request.item);
+  if (!item) return NO_ITEM;
+  const places = await stockPlacesOf(tx, actor);
+  const sums = await sumsOf(tx, actor, request.item);
+  for (const one of changes) {
+    const place = places.find(({ id }) => id === one.place);
+    if (!place) return NO_PLACE;
+    if (one.count > 0 || request.allTheSame) continue;
+    const there = rounded(sums.find((sum) => sum.place === one.place)?.count ?? 0);
+    const why = whyNotMoved(item, place, there, rounded(-one.count));
+    if (why) return { ok: false, message: why, allTheSame: true };
+  }
+  await insertMoves(
+    tx,
+    actor,
+    changes.map((one) => ({ ...one, item: request.item, sort: request.kind, words: request.words })),
+    request.id,
+  );
+  return { ok: true };
+}
+
+/** What was counted becomes what is there, by a move of the difference. */
+async function count(
+  tx: Transaction,
+  actor: Actor,
+  placeId: string,
+  counts: readonly { readonly item: string; readonly count: number }[],
+  request: string,
+): Promise<StockAnswer> {
+  const places = await stockPlacesOf(tx, actor);
+  if (!places.some(({ id }) => id === placeId)) return NO_PLACE;
+  const items = new Map(counts.map((one) => [one.item, one.count]));
+  // Always in one order, so that two counts never wait for each other.
+  for (const id of [...items.keys()].sort()) if (!(await lockedItem(tx, actor, id))) return NO_ITEM;
+  const sums = await sumsOf(tx, actor);
+  const changes = [...items].flatMap(([item, counted]) => {
+    const there = sums.find((sum) => sum.item === item && sum.place === placeId);
+    const difference = rounded(counted - (there?.count ?? 0));
+    const words = `Counted ${counted}`;
+    return difference === 0 ? [] : [{ item, place: placeId, count: difference, sort: 'counted', words }];
+  });
+  await insertMoves(tx, actor, changes, request);
+  return { ok: true };
+}
+
+async function bringIn(
+  tx: Transaction,
+  actor: Actor,
+  { id, place, items, counts }: Extract<StockRequest, { kind: 'import' }>,
+): Promise<StockAnswer> {
+  const known = await stockItemsOf(tx, actor);
+  for (const [at, item] of items.entries()) {
+    const kept = await keepItem(tx, actor, item, [...known, ...items.slice(0, at)]);
+    if (!kept.ok) return kept;
+  }
+  return counts.length === 0 ? { ok: true } : count(tx, actor, place, counts, id);
+}
+
+async function insertMoves(
+  tx: Transaction,
+  actor: Actor,
+  moves: readonly { item: string; place: string; count: number; sort: string; words: string }[],
+  requestId: string,
+): Promise<void> {
+  if (moves.length === 0) return;
+  const madeAt = now().toISOString();
+  await tx.insert(stockMoves).values(
+    moves.map(({ item, place, ...one }) => ({
+      ...one,
+      shopId: actor.shopId,
+      itemId: item,
+      placeId: place,
+      personId: actor.personId,
+      requestId,
+      madeAt,
+    })),
+  );
+}

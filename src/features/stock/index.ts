@@ -1,0 +1,2 @@
+export { CountView } from './CountView';
+export { StockView } from './StockView';

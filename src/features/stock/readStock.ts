@@ -1,0 +1,101 @@
+/** The stock as pages read it: items, places, and the sums of the moves. */
+import { and, asc, desc, eq, sql } from 'drizzle-orm';
+import type { StockItem, StockPlace } from '#core/format';
+import { isShort, type Level, levelsOf, type Stock } from '#core/stock';
+import type { Actor } from '@/access';
+import { database, type Transaction } from '@/db/client';
+import { jobs, people, stockItems, stockMoves, stockPlaces } from '@/db/schema';
+
+type Reader = Pick<Transaction, 'select'>;
+
+function itemOf(row: typeof stockItems.$inferSelect): StockItem {
+  const { id, sort, name, part, unit, minimum, reorder } = row;
+  return { id, sort, name, unit, minimum, reorder, ...(part ? { part } : {}) };
+}
+
+export async function stockItemsOf(db: Reader, actor: Actor): Promise<StockItem[]> {
+  const rows = await db
+    .select()
+    .from(stockItems)
+    .where(eq(stockItems.shopId, actor.shopId))
+    .orderBy(asc(stockItems.sort), asc(stockItems.name), asc(stockItems.id));
+  return rows.map(itemOf);
+}
+
+export async function stockPlacesOf(db: Reader, actor: Actor): Promise<StockPlace[]> {
+  const rows = await db
+    .select()
+    .from(stockPlaces)
+    .where(eq(stockPlaces.shopId, actor.shopId))
+    .orderBy(asc(stockPlaces.name));
+  return rows.map(({ id, name, sort, vehicleId }) => ({
+    id,
+    name,
+    sort,
+    ...(vehicleId === null ? {} : { vehicleId }),
+  }));
+}
+
+/** What each place has of each item; of one item or all. */
+export async function sumsOf(db: Reader, actor: Actor, item?: string) {
+  return db
+    .select({
+      item: stockMoves.itemId,
+      place: stockMoves.placeId,
+      count: sql<number>`sum(${stockMoves.count})`.mapWith(Number),
+    })
+    .from(stockMoves)
+    .where(
+      and(eq(stockMoves.shopId, actor.shopId), item === undefined ? undefined : eq(stockMoves.itemId, item)),
+    )
+    .groupBy(stockMoves.itemId, stockMoves.placeId);
+}
+
+export async function stockOf(actor: Actor): Promise<Stock> {
+  const db = database();
+  const [items, places, sums] = await Promise.all([
+    stockItemsOf(db, actor),
+    stockPlacesOf(db, actor),
+    sumsOf(db, actor),
+  ]);
+  return { levels: levelsOf(items, sums), places };
+}
+
+/** What Today says of it. */
+export async function shortItems(actor: Actor): Promise<Level[]> {
+  return (await stockOf(actor)).levels.filter(isShort);
+}
+
+export interface MoveLine {
+  readonly id: string;
+  readonly sort: string;
+  readonly count: number;
+  readonly place: string;
+  readonly person: string;
+  readonly madeAt: string;
+  readonly words: string;
+  readonly job: { readonly id: string; readonly title: string } | null;
+}
+
+/** The latest moves of an item, newest first. */
+export async function movesOf(actor: Actor, item: string, limit = 50): Promise<MoveLine[]> {
+  const rows = await database()
+    .select({ move: stockMoves, place: stockPlaces.name, person: people.name, title: jobs.title })
+    .from(stockMoves)
+    .innerJoin(stockPlaces, eq(stockPlaces.id, stockMoves.placeId))
+    .innerJoin(people, eq(people.id, stockMoves.personId))
+    .leftJoin(jobs, eq(jobs.id, stockMoves.jobId))
+    .where(and(eq(stockMoves.shopId, actor.shopId), eq(stockMoves.itemId, item)))
+    .orderBy(desc(stockMoves.madeAt), desc(stockMoves.id))
+    .limit(limit);
+  return rows.map(({ move, place, person, title }) => ({
+    id: move.id,
+    sort: move.sort,
+    count: move.count,
+    place,
+    person,
+    madeAt: move.madeAt,
+    words: move.words,
+    job: move.jobId && title ? { id: move.jobId, title } : null,
+  }));
+}
