@@ -15,8 +15,10 @@ import {
   NewJobSchema,
   NewVehicleSchema,
   PanelSetFileSchema,
+  RateSchema,
   ReadingsFileSchema,
   StockRequestSchema,
+  VehicleChangeSchema,
 } from '../core/format/schemas';
 
 const out = new URL('../core/format/generated/', import.meta.url);
@@ -32,7 +34,9 @@ const schemas = {
   fact: FactSchema,
   bareRequest: BareRequestSchema,
   handRequest: HandRequestSchema,
+  rateRequest: RateSchema,
   stockRequest: StockRequestSchema,
+  vehicleChange: VehicleChangeSchema,
 };
 
 mkdirSync(out, { recursive: true });
@@ -82,6 +86,18 @@ await build({
   entryPoints: [fileURLToPath(new URL('../src/workers/map.thread.ts', import.meta.url))],
   outfile: fileURLToPath(new URL('map.thread.mjs', out)),
   alias: { '#core': fileURLToPath(new URL('../core', import.meta.url)) },
+  bundle: true,
+  format: 'esm',
+  platform: 'node',
+  target: 'node20',
+});
+
+/** What makes sheets in a thread of the server; the package that writes PDF stays outside of it. */
+await build({
+  entryPoints: [fileURLToPath(new URL('../src/workers/sheet.thread.ts', import.meta.url))],
+  outfile: fileURLToPath(new URL('sheet.thread.mjs', out)),
+  alias: { '#core': fileURLToPath(new URL('../core', import.meta.url)) },
+  external: ['pdfkit'],
   bundle: true,
   format: 'esm',
   platform: 'node',

@@ -153,6 +153,9 @@ export async function seed(
     model: '',
     plate: `AY ${String(index + 1).padStart(4, '0')}`,
     nominalVolts: 12,
+    otherNames: '',
+    customerId: null,
+    archivedAt: null,
   }));
   for (let from = 0; from < fleet.length; from += 500) {
     await database()

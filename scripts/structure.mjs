@@ -17,6 +17,7 @@ export const CORE_ORDER = [
   'hands',
   'repair',
   'stock',
+  'vehicle',
   'instruments',
   'safety',
   'live',

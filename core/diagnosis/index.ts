@@ -7,6 +7,7 @@ export type {
   PartStanding,
   Proposal,
   ReadingEffect,
+  SessionOptions,
 } from './assessment';
 export { bracketOf, bracketWords } from './bracket';
 export { testCardWords } from './card';
@@ -37,7 +38,7 @@ export { mayBridge } from './relay/bridging';
 export type { SwitchedPins } from './relay/pinPanel';
 export type { RoleVerdict } from './relay/pinReadings';
 export type { RelayDuty } from './relay/relayDuty';
-export { activeCondition, conditionComplained, functionRuns, type Run } from './run';
+export { activeCondition, conditionComplained, expectedStates, functionRuns, type Run } from './run';
 export { DiagnosisSession } from './session';
 export { conditionSettings, type Setting, settingsToMake } from './settings';
 export { type BarredTest, candidateTests } from './tests';

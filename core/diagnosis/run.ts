@@ -163,3 +163,15 @@ export function activeCondition(model: CircuitModel, functionId: string): string
   const one = model.function(functionId);
   return model.conditions.find((condition) => model.expectedOn(one, condition.id))?.id ?? null;
 }
+
+/** What a sound circuit does, by `function|condition`. */
+export function expectedStates(model: CircuitModel): Record<string, 'works' | 'weak' | 'dead'> {
+  return Object.fromEntries(
+    model.circuit.functions.flatMap((one) =>
+      model.conditions.map((condition) => [
+        `${one.id}|${condition.id}`,
+        model.outcome(one, model.sound(condition.id)),
+      ]),
+    ),
+  );
+}

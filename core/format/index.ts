@@ -26,7 +26,9 @@ export { default as validateHandRequest } from './generated/handRequest';
 export { default as validateImport } from './generated/importRequest';
 export { default as validateNewJob } from './generated/newJob';
 export { default as validateNewVehicle } from './generated/newVehicle';
+export { default as validateRateRequest } from './generated/rateRequest';
 export { default as validateStockRequest } from './generated/stockRequest';
+export { default as validateVehicleChange } from './generated/vehicleChange';
 export type { Hand, HandRequest } from './handSchema';
 export type {
   BodyOf,
@@ -86,4 +88,5 @@ export type { StockItem, StockPlace, StockRequest } from './stockSchema';
 export { ENTRY_VERSION, upgradedEntry } from './upgrade/entries';
 export { newestVersion, upgraded } from './upgrade/upgrade';
 export { isUuid } from './uuid';
+export type { VehicleChange, VehicleRecord } from './vehicleSchema';
 export { escapeXml } from './xml';

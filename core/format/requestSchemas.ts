@@ -1,8 +1,8 @@
 /** What the pages ask the server to make, besides entries of the log. Each request has an id of its own, so that a repeat makes nothing twice. */
 import { type Static, Type } from 'typebox';
-import { LARGEST_INTEGER } from './bounds';
+import { BOUNDS, LARGEST_INTEGER } from './bounds';
 import { WORKS } from './lists';
-import { Id, NominalVolts, someText, strict, text, Uuid } from './schemaParts';
+import { Id, NominalVolts, numberIn, someText, strict, text, Uuid } from './schemaParts';
 
 /** Opens a job; a vehicle that is not there yet, its voltage and the circuit of a pattern come with it. */
 export const NewJobSchema = Type.Object(
@@ -75,6 +75,12 @@ export const FactSchema = Type.Object(
 
 /** Starts the counts of faults anew: the id says it all. */
 export const BareRequestSchema = Type.Object({ id: Uuid }, strict);
+
+/** What an hour of the shop costs. */
+export const RateSchema = Type.Object(
+  { id: Uuid, rate: Type.Union([numberIn(BOUNDS.price), Type.Null()]) },
+  strict,
+);
 
 export type NewJob = Static<typeof NewJobSchema>;
 export type NewVehicle = Static<typeof NewVehicleSchema>;

@@ -10,5 +10,7 @@ export {
   ImportSchema,
   NewJobSchema,
   NewVehicleSchema,
+  RateSchema,
 } from './requestSchemas';
 export { StockRequestSchema } from './stockSchema';
+export { VehicleChangeSchema } from './vehicleSchema';

@@ -102,6 +102,7 @@ export {
   WIGGLE_STATES,
   wiggleChances,
 } from './instruments';
+export { LABEL_SHEETS, type LabelSheet, labelPlace } from './labelSheets';
 export {
   KEY_STATE_WORDS,
   KEY_STATES,

@@ -1,10 +1,13 @@
 /** The log of a job: kinds of entries, the job that they make, and the row that lists read of it. */
+export { applianceOf, fuseFittings } from './appliance';
 export { causeReopened, overloaded, percentOfRating } from './cause';
+export { customerSheetOf } from './customerSheet';
 export type { CheckCell, Identity, JobPhoto, ProofCell, Watch } from './draft';
 export { ENDINGS, endingWords, type SaidEnding, whyNotEnd } from './ending';
 export { cellKey, inOrder, type LogEntry, type LogEvent } from './event';
 export { fittedNow } from './fitted';
 export { EVENT_KINDS, eventWords, keptOf, standsBehind, stepOf } from './kinds';
+export { type Label, labelsOf } from './labelsOf';
 export { missingProofs } from './missing';
 export {
   BOARD_CHECK_WORDS,
@@ -33,7 +36,22 @@ export {
   type Stage,
   stageOfRow,
 } from './progress';
+export { workedScene } from './scene';
 export { sheetOf } from './sheet';
 export type { Sheet, SheetLine, SheetPart, SheetScene } from './sheetLines';
+export { standsNow } from './standsNow';
 export { conditionSeenLast, type JobState, type JobSummary, jobState, summarise } from './state';
 export { heardId, takenReadings } from './taken';
+export {
+  answeredPanels,
+  complaintOf,
+  fusesTaken,
+  type JobMaps,
+  joinedCircuits,
+  meantReadings,
+  notNowOf,
+  refusedTests,
+  touchedParts,
+  tracedCircuit,
+  voltsOf,
+} from './traced';

@@ -31,12 +31,14 @@ import {
   type SheetScene,
 } from './sheetLines';
 import { boxes, exchanges, wires } from './sheetVehicle';
+import { standsNow } from './standsNow';
 import type { JobState } from './state';
 
 export function sheetOf(scene: SheetScene): Sheet {
   const { job } = scene;
   const open = missingProofs(job, scene.proofs, scene.circuit);
   const parts = [
+    ...(job.state === 'closed' ? [] : [asItStands(scene)]),
     failed(scene),
     found(scene, open),
     left(scene),
@@ -61,6 +63,11 @@ export function sheetOf(scene: SheetScene): Sheet {
     open,
     parts: parts.filter(({ lines, empty }) => lines.length > 0 || empty !== null),
   };
+}
+
+/** For whoever takes it over in the middle. */
+function asItStands({ job, circuit }: SheetScene): SheetPart {
+  return { title: 'As it stands now', lines: standsNow(job, circuit), empty: null };
 }
 
 function failed({ job, circuit }: SheetScene): SheetPart {
@@ -199,7 +206,7 @@ function done(scene: SheetScene): SheetPart {
     lines: [
       ...repairs,
       ...(minutes > 0 ? [plain(`${minutes} minutes of work.`)] : []),
-      ...entriesOf(scene, ['task-begun', 'isolation', 'board-check', 'watch-done', 'handed-over']),
+      ...entriesOf(scene, ['task-begun', 'isolation', 'board-check', 'watch-done']),
     ],
     empty: job.complaint?.work ? 'Nothing recorded as done.' : 'No repair recorded.',
   };

@@ -29,6 +29,8 @@ export interface HeldJob {
   readonly priors: PriorTable;
   /** What the shop has in stock; left out by an earlier program. */
   readonly stock?: Stock;
+  /** What an hour of the shop costs; null where nobody has said. */
+  readonly rate?: number | null;
 }
 
 /** Versions of what is in a held job. One held in others is asked for anew: whoever has a newer program had a server. */

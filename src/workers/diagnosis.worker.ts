@@ -1,6 +1,12 @@
 /** A thin shell around the diagnosis: one circuit and one complaint at a time, answers by request number. */
 
-import { DiagnosisSession, partsOfFunction, requiredProofs, WhatWouldHelp } from '#core/diagnosis';
+import {
+  DiagnosisSession,
+  expectedStates,
+  partsOfFunction,
+  requiredProofs,
+  WhatWouldHelp,
+} from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
 import { CircuitModel } from '#core/network';
 import type { DescribeAnswer, WorkerAnswer, WorkerRequest } from './diagnosisMessages';
@@ -28,14 +34,7 @@ function describeCircuit(): DescribeAnswer {
   const current = model!;
   return {
     type: 'described',
-    expected: Object.fromEntries(
-      current.circuit.functions.flatMap((one) =>
-        current.conditions.map((condition) => [
-          `${one.id}|${condition.id}`,
-          current.outcome(one, current.sound(condition.id)),
-        ]),
-      ),
-    ),
+    expected: expectedStates(current),
     partsOfFunction: Object.fromEntries(
       current.circuit.functions.map((one) => [one.id, [...partsOfFunction(current, one.id)]]),
     ),

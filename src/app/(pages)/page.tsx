@@ -82,11 +82,12 @@ function Short({ items }: { items: readonly Level[] }) {
 
 export default async function TodayPage() {
   const actor = await currentActor();
+  const today = dayOf(now());
   const [open, openCount, closed, due, vehicles, vehicleCount, hazards, short] = await Promise.all([
     listJobs(actor, 'open'),
     countJobs(actor, 'open'),
     listJobs(actor, 'closed', { limit: CLOSED_LAST }),
-    dueFollowUps(actor, dayOf(now())),
+    dueFollowUps(actor, today),
     recentVehicles(actor, RECENT_VEHICLES),
     countVehicles(actor),
     openHazards(actor),
@@ -116,7 +117,7 @@ export default async function TodayPage() {
           <ChevronRight aria-hidden="true" className="size-5 shrink-0" />
         </PlaceLink>
       ) : null}
-      <HazardList {...hazards} />
+      <HazardList {...hazards} today={today} />
       {short.length > 0 ? <Short items={short} /> : null}
       <div className="mt-6 grid gap-10 lg:grid-cols-[1fr_20rem]">
         <section aria-labelledby="open-jobs">
@@ -150,9 +151,9 @@ export default async function TodayPage() {
                 Overdue {due.overdue.count}
               </h3>
             ) : null}
-            <FollowUpList items={due.overdue.shown} overdue />
+            <FollowUpList items={due.overdue.shown} today={today} />
             {due.ahead.count > 0 ? <h3 className="mt-2 font-bold">Ahead {due.ahead.count}</h3> : null}
-            <FollowUpList items={due.ahead.shown} />
+            <FollowUpList items={due.ahead.shown} today={today} />
             {due.overdue.count + due.ahead.count > due.overdue.shown.length + due.ahead.shown.length ? (
               <PlaceLink href="/follow-ups" className={MORE}>
                 All {due.overdue.count + due.ahead.count} of them

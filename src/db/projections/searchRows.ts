@@ -8,6 +8,7 @@ import { nameWords, slotSentence, slotWords, turnPanel, wordsOf } from '#core/pa
 import { database, type Transaction } from '../client';
 import {
   circuits,
+  customers,
   jobs,
   panelSets,
   panelSetVersions,
@@ -73,15 +74,34 @@ interface NamedVehicle {
   readonly plate: string;
 }
 
-export async function keepVehicle(tx: Transaction, { id, shopId, name, plate }: NamedVehicle): Promise<void> {
+/** A vehicle by its name, its plate, its make and model, what else it is called, and who brings it. */
+export async function keepVehicle(
+  tx: Transaction,
+  vehicle: NamedVehicle & {
+    readonly make: string;
+    readonly model: string;
+    readonly otherNames: string;
+    readonly customerId: string | null;
+    readonly archivedAt: string | null;
+  },
+): Promise<void> {
+  const { id, shopId, name, plate, make, model, otherNames } = vehicle;
+  const [customer] =
+    vehicle.customerId === null
+      ? []
+      : await tx.select({ name: customers.name }).from(customers).where(eq(customers.id, vehicle.customerId));
   await keep(tx, { shopId, vehicleId: id }, [
     {
       key: `vehicle ${id}`,
       kind: 'vehicle',
       name,
-      detail: plate,
+      detail: vehicle.archivedAt === null ? plate : `${plate}, archived`,
       href: `/vehicles/${id}`,
-      said: nameWords(name, plate),
+      said: [
+        ...nameWords(name, plate),
+        ...wordsOf(`${make} ${model} ${customer?.name ?? ''}`),
+        ...otherNames.split(',').flatMap((other) => nameWords(other, other)),
+      ],
     },
   ]);
 }
@@ -142,28 +162,33 @@ export async function keepSlots(tx: Transaction, vehicle: NamedVehicle, set: Pan
   await keep(tx, { shopId, vehicleId: id }, entries);
 }
 
+/** All that the search says of a vehicle, anew: its name stands in that of its circuits, jobs and slots. */
+export async function keepAllOf(tx: Transaction, vehicleId: string): Promise<void> {
+  await tx.delete(searchEntries).where(eq(searchEntries.vehicleId, vehicleId));
+  const [vehicle] = await tx.select().from(vehicles).where(eq(vehicles.id, vehicleId));
+  // One that turned out to be another is found under that one.
+  if (!vehicle || vehicle.mergedInto !== null) return;
+  await keepVehicle(tx, vehicle);
+  for (const one of await tx.select().from(circuits).where(eq(circuits.vehicleId, vehicleId))) {
+    await keepCircuit(tx, vehicle, one);
+  }
+  for (const one of await tx.select().from(jobs).where(eq(jobs.vehicleId, vehicleId))) {
+    await keepJob(tx, vehicle, one);
+  }
+  const [boxes] = await tx
+    .select({ file: panelSetVersions.file })
+    .from(panelSets)
+    .innerJoin(
+      panelSetVersions,
+      and(eq(panelSetVersions.panelSetId, panelSets.id), eq(panelSetVersions.version, panelSets.version)),
+    )
+    .where(eq(panelSets.vehicleId, vehicleId));
+  if (boxes) await keepSlots(tx, vehicle, boxes.file);
+}
+
 /** All of it anew, of all shops, vehicle by vehicle. */
 export async function rebuildSearch(): Promise<void> {
-  for (const vehicle of await database().select().from(vehicles)) {
-    await database().transaction(async (tx) => {
-      const { id } = vehicle;
-      await tx.delete(searchEntries).where(eq(searchEntries.vehicleId, id));
-      await keepVehicle(tx, vehicle);
-      for (const one of await tx.select().from(circuits).where(eq(circuits.vehicleId, id))) {
-        await keepCircuit(tx, vehicle, one);
-      }
-      for (const one of await tx.select().from(jobs).where(eq(jobs.vehicleId, id))) {
-        await keepJob(tx, vehicle, one);
-      }
-      const [boxes] = await tx
-        .select({ file: panelSetVersions.file })
-        .from(panelSets)
-        .innerJoin(
-          panelSetVersions,
-          and(eq(panelSetVersions.panelSetId, panelSets.id), eq(panelSetVersions.version, panelSets.version)),
-        )
-        .where(eq(panelSets.vehicleId, id));
-      if (boxes) await keepSlots(tx, vehicle, boxes.file);
-    });
+  for (const { id } of await database().select({ id: vehicles.id }).from(vehicles)) {
+    await database().transaction((tx) => keepAllOf(tx, id));
   }
 }

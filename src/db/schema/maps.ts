@@ -5,6 +5,14 @@ import type { CircuitFile, PanelSetFile } from '#core/format';
 import { instant, shopId } from './columns';
 import { people, shops } from './shops';
 
+/** Who brings vehicles and how they are reached: apart from the record of the work, and erased without harming it. */
+export const customers = pgTable('customers', {
+  id: uuid('id').primaryKey(),
+  shopId: shopId().references(() => shops.id),
+  name: text('name').notNull(),
+  reach: text('reach').notNull().default(''),
+});
+
 export const vehicles = pgTable(
   'vehicles',
   {
@@ -18,8 +26,20 @@ export const vehicles = pgTable(
     nominalVolts: integer('nominal_volts'),
     odometerKm: integer('odometer_km'),
     notes: text('notes').notNull().default(''),
+    /** Other names that people call it by, for the search. */
+    otherNames: text('other_names').notNull().default(''),
+    customerId: uuid('customer_id'),
+    /** Since when it is out of the lists; its record stays. */
+    archivedAt: instant('archived_at'),
+    /** The vehicle that it turned out to be. */
+    mergedInto: uuid('merged_into'),
   },
   (table) => [
+    foreignKey({
+      name: 'vehicles_customer',
+      columns: [table.customerId],
+      foreignColumns: [customers.id],
+    }).onDelete('set null'),
     unique('vehicles_id_shop').on(table.id, table.shopId),
     unique('vehicles_plate').on(table.shopId, table.plate),
     index('vehicles_by_name').on(table.shopId, table.name, table.id),

@@ -16,6 +16,9 @@ import {
   type EventBody,
   type JobEvent,
   type ReadingValue,
+  type StockItem,
+  type StockPlace,
+  type StockRequest,
 } from '#core/format';
 import { wordOf } from '#core/log';
 import type { Actor } from '@/access';
@@ -23,6 +26,7 @@ import { database, type Transaction } from '@/db/client';
 import { keepVehicle } from '@/db/projections/searchRows';
 import { people, shops, vehicles } from '@/db/schema';
 import { appendIn, openJobIn } from '@/features/jobs/server';
+import { change } from '@/features/stock/server';
 import { importIn } from '@/features/vehicles/server';
 
 interface DemoJob {
@@ -105,7 +109,42 @@ async function bringShop(tx: Transaction, folder: string, workshop: Workshop): P
       if (circuit.ok) circuitOf.set(circuit.value.id, circuit.value);
     }
   }
+  await bringStock(tx, actor, folder);
   for (const job of workshop.jobs) await bringJob(tx, actor, job, circuitOf);
+}
+
+interface DemoStock {
+  places: (Omit<StockPlace, 'id' | 'vehicleId'> & { key: string; vehicle?: string })[];
+  items: (Omit<StockItem, 'id'> & { counts: Record<string, number> })[];
+}
+
+/** Places, items and what lies where, through the door that people use. */
+async function bringStock(tx: Transaction, actor: Actor, folder: string): Promise<void> {
+  const stock = JSON.parse(readFileSync(path.join(folder, 'stock.json'), 'utf8')) as DemoStock;
+  const put = async (request: StockRequest) => {
+    const answer = await change(tx, actor, request);
+    if (!answer.ok) throw new Error(answer.message);
+  };
+  for (const { key, vehicle, ...place } of stock.places) {
+    const vehicleId = vehicle === undefined ? {} : { vehicleId: demoId(vehicle) };
+    const id = demoId(`stock place ${key}`);
+    await put({ kind: 'place', id, place: { ...place, id, ...vehicleId } });
+  }
+  const items = stock.items.map(({ counts, ...item }) => ({
+    counts,
+    item: { ...item, id: demoId(`stock ${item.name}`) },
+  }));
+  for (const { key } of stock.places) {
+    await put({
+      kind: 'import',
+      id: demoId(`stock at ${key}`),
+      place: demoId(`stock place ${key}`),
+      items: items.map(({ item }) => item),
+      counts: items.flatMap(({ item, counts }) =>
+        counts[key] === undefined ? [] : [{ item: item.id, count: counts[key] }],
+      ),
+    });
+  }
 }
 
 async function bringJob(

@@ -7,10 +7,12 @@ export function HazardList({
   shown,
   count,
   of = 'shop',
+  today,
 }: {
   shown: readonly Hazard[];
   count: number;
   of?: 'shop' | 'vehicle';
+  today: string;
 }) {
   if (count === 0) return null;
   return (
@@ -23,8 +25,13 @@ export function HazardList({
           <li key={one.id}>
             <PlaceLink href={`/jobs/${one.jobId}`} className="block min-h-11 py-1.5 hover:bg-sunk">
               <span className="font-semibold">{one.words}</span>{' '}
+              {one.due === null ? null : (
+                <span className={one.due < today ? 'font-bold text-bad' : 'text-copper'}>
+                  {one.due < today ? 'overdue since' : 'until'} {dateWords(one.due, 'short')}{' '}
+                </span>
+              )}
               <span className="text-soft">
-                {[of === 'shop' ? one.vehicleName : '', `since ${dateWords(one.since, 'short')}`]
+                {[of === 'shop' ? one.vehicleName : '', `since ${dateWords(one.since, 'short')}`, one.person]
                   .filter((words) => words !== '')
                   .join(' · ')}
               </span>

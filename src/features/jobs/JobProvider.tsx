@@ -11,11 +11,9 @@ import {
   useState,
   useSyncExternalStore,
 } from 'react';
-import { mergeCircuits, withConditions } from '#core/circuit';
 import {
   type ApplianceFinding,
   type Assessment,
-  asMeant,
   type BarredTest,
   fittedKey,
   type PriorTable,
@@ -27,16 +25,27 @@ import {
   testId,
 } from '#core/diagnosis';
 import { type CircuitFile, type EventBody, type Problem, USUAL_HAND } from '#core/format';
-import { fittedNow, type JobState, takenReadings } from '#core/log';
-import { withSafetyAnswers } from '#core/panel';
-import { withSlotMarks } from '#core/safety';
+import {
+  answeredPanels,
+  applianceOf,
+  complaintOf,
+  fittedNow,
+  fusesTaken,
+  type JobState,
+  joinedCircuits,
+  meantReadings,
+  notNowOf,
+  refusedTests,
+  touchedParts,
+  tracedCircuit,
+  voltsOf,
+} from '#core/log';
 import type { HeldJob } from '@/log/held';
 import type { Refusal, Sending } from '@/log/sender';
 import type { JobStore, Recorded } from '@/log/store';
 import { useEqual } from '@/sync/useEqual';
 import { useWho } from '@/sync/who';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
-import { applianceOf, fuseFittings } from './appliance';
 
 export interface Described {
   readonly expected: Readonly<Record<string, 'works' | 'weak' | 'dead'>>;
@@ -124,32 +133,20 @@ export function JobProvider({
   useEffect(() => store.start(), [store]);
   const [rejection, setRejection] = useState<string | null>(null);
   const { job, sending, pictures, refusals } = useSyncExternalStore(store.subscribe, store.read, store.read);
-  const merged = useMemo(
-    () => (data.circuits.length > 0 ? mergeCircuits(data.circuits) : null),
-    [data.circuits],
-  );
+  const merged = useMemo(() => joinedCircuits(data.circuits), [data.circuits]);
   const answers = useEqual(job.slotStates.filter(({ safetyCritical }) => safetyCritical !== undefined));
   const settings = useEqual(job.settings);
-  const panelSet = useMemo(
-    () => data.panelSet && { ...data.panelSet, panels: withSafetyAnswers(data.panelSet.panels, answers) },
-    [data.panelSet, answers],
-  );
-  const circuit = useMemo(
-    () => (merged ? withConditions(withSlotMarks(merged.circuit, panelSet?.panels ?? []), settings) : null),
-    [merged, panelSet, settings],
-  );
+  const panelSet = useMemo(() => answeredPanels(data.panelSet, answers), [data.panelSet, answers]);
+  const circuit = useMemo(() => tracedCircuit(merged, panelSet, settings), [merged, panelSet, settings]);
   const disagreements = merged?.problems ?? NO_PROBLEMS;
-  const nominalVolts = job.identity.nominalVolts ?? data.vehicle.nominalVolts;
+  const nominalVolts = voltsOf(job, data);
   const panels = panelSet;
   const appliance = useMemo(
     () => applianceOf(circuit, panels, job, nominalVolts),
     [circuit, panels, job, nominalVolts],
   );
-  const barred = useMemo(
-    () => (appliance?.halted && circuit ? fuseFittings(circuit, job) : NOTHING),
-    [appliance, circuit, job],
-  );
-  const diagnosis = useDiagnosis(circuit, job, nominalVolts, data.priors, barred);
+  const halted = appliance?.halted === true;
+  const diagnosis = useDiagnosis(circuit, job, nominalVolts, data.priors, halted);
   const value = useMemo(
     (): JobContextValue => ({
       data: { ...data, panelSet },
@@ -241,7 +238,7 @@ function useDiagnosis(
   job: JobState,
   nominalVolts: number | null,
   priors: PriorTable,
-  barred: readonly string[],
+  halted: boolean,
 ): Diagnosis {
   const worker = useRef<Worker | null>(null);
   const latest = useRef(0);
@@ -256,14 +253,11 @@ function useDiagnosis(
   const [cancelled, setCancelled] = useState(false);
   const [wouldHelp, setWouldHelp] = useState<readonly string[]>(NOTHING);
   const hand = useEqual(useWho()?.hand ?? USUAL_HAND);
-  const notNow = useEqual([...job.cautions].flatMap(([id, answer]) => (answer.notNow ? [id] : [])));
+  const notNow = useEqual(notNowOf(job));
   const complaint = job.complaint;
-  const key =
-    complaint?.function && complaint.condition && nominalVolts !== null
-      ? `${complaint.function}|${complaint.condition}`
-      : null;
-  // What it took it took, also when it is put aside; asked for it was when two had gone.
-  const fusesTaken = complaint?.appliance?.fusesTaken ?? (job.pluggedIn?.appliance ? 2 : 0);
+  const asks = complaintOf(job, nominalVolts);
+  const key = asks ? `${asks.function}|${asks.condition}` : null;
+  const taken = fusesTaken(job);
 
   // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt is a new worker
   useEffect(() => {
@@ -317,21 +311,18 @@ function useDiagnosis(
       type: 'open',
       complaint: { function: functionId, condition: conditionId },
       priors,
-      appliance: fusesTaken > 0 ? { fusesTaken } : null,
+      appliance: taken > 0 ? { fusesTaken: taken } : null,
       hand,
       notNow,
     } satisfies WorkerRequest);
-  }, [described, key, priors, fusesTaken, hand, notNow]);
+  }, [described, key, priors, taken, hand, notNow]);
 
-  const readings = useMemo(() => {
-    const taken = takenReadings(job);
-    return circuit ? taken.map((reading) => asMeant(circuit, reading)) : taken;
-  }, [job, circuit]);
+  const readings = useMemo(() => meantReadings(job, circuit), [job, circuit]);
   const { fitted } = useMemo(() => fittedNow(job), [job]);
   const ready = opened !== null && opened.key === key;
   const permitted = opened?.permitted ?? NO_TESTS;
-  const refused = useMemo(() => [...job.refused, ...barred], [job.refused, barred]);
-  const touched = useMemo(() => [...(job.found?.parts ?? []), ...job.exchanged], [job.found, job.exchanged]);
+  const refused = useEqual(refusedTests(job, circuit, halted));
+  const touched = useEqual(touchedParts(job));
   const question = [
     ...readings.map((one) => `${one.id}${one.before ? ' before' : ''}${fittedKey(one.fitted)}`),
     ...refused,

@@ -9,6 +9,7 @@ import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { useStockPlace } from '@/ui/useStockPlace';
 import { useJob } from './JobProvider';
+import { Options } from './Options';
 import { PartsUsed } from './PartsUsed';
 import { Photos } from './Photos';
 import { RepairLines } from './RepairLines';
@@ -91,6 +92,7 @@ export function RepairSection() {
           </p>
         </div>
       ))}
+      {work ? null : <Options />}
       <Temporaries onRight={putRight} />
       {job.repairs.length > 0 && !adding ? (
         <Button onClick={() => setAdding(true)}>Another repair</Button>

@@ -11,6 +11,7 @@ const item = (more: Partial<FollowUp>): FollowUp => ({
   jobId: '00000000-0000-4000-8000-000000000002',
   title: 'Fan dead',
   vehicleName: 'Bakery van',
+  sort: 'watch',
   words: 'Plug dry?',
   due: '2026-12-24',
   ...more,

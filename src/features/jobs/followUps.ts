@@ -1,9 +1,12 @@
 /** What is still to be watched or put right, over all jobs of a shop, also after they are closed. */
+import { randomBytes } from 'node:crypto';
 import { and, asc, count, desc, eq, gt, gte, isNull, lt, or, type SQL } from 'drizzle-orm';
+import type { FollowUpSort } from '#core/log';
 import type { Actor } from '@/access';
 import { now } from '@/clock/now';
 import { database } from '@/db/client';
-import { followUps, jobs, vehicles } from '@/db/schema';
+import { type IdTaken, once } from '@/db/once';
+import { followUps, jobs, shops, vehicles } from '@/db/schema';
 import { followUpCalendar } from './followUpCalendar';
 
 export interface FollowUp {
@@ -11,12 +14,13 @@ export interface FollowUp {
   readonly jobId: string;
   readonly title: string;
   readonly vehicleName: string;
+  readonly sort: FollowUpSort;
   readonly words: string;
   /** Null where no day was said. */
   readonly due: string | null;
 }
 
-const open = (actor: Actor, ...more: (SQL | undefined)[]) =>
+const open = (actor: Pick<Actor, 'shopId'>, ...more: (SQL | undefined)[]) =>
   and(eq(followUps.shopId, actor.shopId), eq(followUps.done, false), ...more);
 
 function listed(where: SQL | undefined, limit: number, newest = false): Promise<FollowUp[]> {
@@ -27,6 +31,7 @@ function listed(where: SQL | undefined, limit: number, newest = false): Promise<
       jobId: jobs.id,
       title: jobs.title,
       vehicleName: vehicles.name,
+      sort: followUps.sort,
       words: followUps.words,
       due: followUps.due,
     })
@@ -58,11 +63,19 @@ export async function dueFollowUps(actor: Actor, today: string, each = 5) {
   };
 }
 
+/** Those of one vehicle, earliest due first. */
+export function vehicleFollowUps(actor: Actor, vehicleId: string): Promise<FollowUp[]> {
+  return listed(open(actor, eq(jobs.vehicleId, vehicleId)), FOLLOW_UP_PAGE);
+}
+
 /** Most that one page of the list holds. */
 export const FOLLOW_UP_PAGE = 100;
 
 /** All that stand open, earliest due first and those without a day last, from behind the one a page ended with. */
-export async function allFollowUps(actor: Actor, after: string | null = null): Promise<FollowUp[]> {
+export async function allFollowUps(
+  actor: Pick<Actor, 'shopId'>,
+  after: string | null = null,
+): Promise<FollowUp[]> {
   const [last] =
     after === null
       ? []
@@ -81,7 +94,7 @@ function behind(id: string, due: string | null): SQL | undefined {
 }
 
 /** All of them as a calendar file, a page at a time. */
-export async function calendarOfFollowUps(actor: Actor): Promise<string> {
+export async function calendarOfFollowUps(actor: Pick<Actor, 'shopId'>): Promise<string> {
   const items: FollowUp[] = [];
   for (let after: string | null = null; ; ) {
     const page: FollowUp[] = await allFollowUps(actor, after);
@@ -92,4 +105,28 @@ export async function calendarOfFollowUps(actor: Actor): Promise<string> {
     after = last.id;
   }
   return followUpCalendar(items, now());
+}
+
+/** The address at which a calendar reads them, without the host; null while nobody has asked for one. */
+export async function feedAddress(actor: Actor): Promise<string | null> {
+  const [row] = await database()
+    .select({ token: shops.feedToken })
+    .from(shops)
+    .where(eq(shops.id, actor.shopId));
+  return row?.token ? `/api/follow-ups/feed/${row.token}` : null;
+}
+
+/** A new secret address; the one before leads nowhere from then on. */
+export function renewFeed(actor: Actor, id: string): Promise<{ ok: true; address: string } | IdTaken> {
+  return once(actor, { id, kind: 'follow-up-feed' }, async (tx) => {
+    const token = randomBytes(24).toString('base64url');
+    await tx.update(shops).set({ feedToken: token }).where(eq(shops.id, actor.shopId));
+    return { ok: true as const, address: `/api/follow-ups/feed/${token}` };
+  });
+}
+
+/** Whose follow-ups an address shows; null where it leads nowhere. */
+export async function shopOfFeed(token: string): Promise<Pick<Actor, 'shopId'> | null> {
+  const [row] = await database().select({ shopId: shops.id }).from(shops).where(eq(shops.feedToken, token));
+  return row ?? null;
 }

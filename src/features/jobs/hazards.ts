@@ -1,14 +1,18 @@
 /** What is not as it should be on the shop's vehicles, until it is put right. */
-import { and, asc, desc, eq, type SQL } from 'drizzle-orm';
+import { and, asc, desc, eq, type SQL, sql } from 'drizzle-orm';
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
-import { hazards, vehicles } from '@/db/schema';
+import { hazards, people, vehicles } from '@/db/schema';
 
 export interface Hazard {
   readonly id: string;
   readonly jobId: string;
   readonly vehicleName: string;
   readonly words: string;
+  /** Of a temporary part: by when it is put right. */
+  readonly due: string | null;
+  /** Who made it so. */
+  readonly person: string;
   readonly since: string;
 }
 
@@ -28,12 +32,15 @@ export async function openHazards(
         jobId: hazards.jobId,
         vehicleName: vehicles.name,
         words: hazards.words,
+        due: hazards.due,
+        person: sql<string>`coalesce(${people.name}, '')`,
         since: hazards.since,
       })
       .from(hazards)
       .innerJoin(vehicles, eq(vehicles.id, hazards.vehicleId))
+      .leftJoin(people, eq(people.id, hazards.personId))
       .where(where)
-      .orderBy(desc(hazards.since), asc(hazards.eventId))
+      .orderBy(asc(hazards.due), desc(hazards.since), asc(hazards.eventId))
       .limit(limit),
     database().$count(hazards, where),
   ]);

@@ -1,5 +1,6 @@
 export { BringJob } from './BringJob';
 export { CautionAsk, CautionsThatWait, useUnread } from './CautionAsk';
+export { FeedAddress } from './FeedAddress';
 export { FollowUpList } from './FollowUpList';
 export { HazardList } from './HazardList';
 export { InStock } from './InStock';

@@ -13,9 +13,14 @@ export {
   dueFollowUps,
   FOLLOW_UP_PAGE,
   type FollowUp,
+  feedAddress,
+  renewFeed,
+  shopOfFeed,
+  vehicleFollowUps,
 } from './followUps';
 export { type Hazard, openHazards } from './hazards';
 export { type ImportedJob, importJob } from './importJob';
+export { type JobPdf, jobFileName, jobPdf } from './jobPdf';
 export { learnOnJob } from './learnOnJob';
 export { countJobs, JOB_PAGE, type JobList, type JobRow, listJobs } from './listJobs';
 export { type BegunJob, beginJob, type JobInput, openJob, openJobIn } from './openJob';

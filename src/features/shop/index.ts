@@ -1,2 +1,3 @@
 export { HandForm } from './HandForm';
 export { PriorWeights } from './PriorWeights';
+export { RateForm } from './RateForm';

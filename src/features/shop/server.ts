@@ -2,3 +2,4 @@
 
 export { handOf, keepHand } from './hand';
 export { type Learning, learnedPriors, learning, resetLearning } from './learning';
+export { hourlyRate, keepRate } from './rate';

@@ -1,7 +1,7 @@
 'use client';
 
 import { Delete } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { BOUNDS } from '#core/format';
 import { readNumber } from '#core/quantity';
 import { countWords, type Stock } from '#core/stock';
@@ -30,18 +30,25 @@ export function CountView({ first }: { first: Stock }) {
   const { stock, ask } = useStock(first);
   const [place, setPlace] = useStockPlace(stock.places);
   const [counts, setCounts] = useState<Counts>({});
-  const [at, setAt] = useState(0);
+  /** Which is being counted; null for the first that is not. */
+  const [chosen, setAt] = useState<number | null>(null);
   const [typed, setTyped] = useState('');
   const [said, setSaid] = useState<{ readonly good: boolean; readonly words: string } | null>(null);
   useEffect(() => {
     if (place === null) return;
-    const kept = keptCounts(place);
-    setCounts(kept);
-    const open = first.levels.findIndex(({ item }) => kept[item.id] === undefined);
-    setAt(Math.max(0, open));
+    setCounts(keptCounts(place));
+    setAt(null);
     setTyped('');
-  }, [place, first]);
-  const { levels } = stock;
+  }, [place]);
+  // What has ever been here comes first.
+  const levels = useMemo(() => {
+    const own = first.levels.filter(({ at: places }) => places.some((one) => one.place === place));
+    return [...own, ...first.levels.filter((level) => !own.includes(level))].map(
+      ({ item }) => stock.levels.find((level) => level.item.id === item.id)!,
+    );
+  }, [first, stock, place]);
+  const open = levels.findIndex(({ item }) => counts[item.id] === undefined);
+  const at = chosen ?? (open < 0 ? levels.length : open);
   const level = levels[at];
   const there = level?.at.find((one) => one.place === place)?.count ?? 0;
   const done = levels.filter(({ item }) => counts[item.id] !== undefined).length;
@@ -52,8 +59,7 @@ export function CountView({ first }: { first: Stock }) {
     writeDraft(keepUnder(place), JSON.stringify(next));
     setTyped('');
     const ahead = levels.findIndex(({ item }, index) => index > at && next[item.id] === undefined);
-    const any = ahead >= 0 ? ahead : levels.findIndex(({ item }) => next[item.id] === undefined);
-    setAt(any >= 0 ? any : levels.length);
+    setAt(ahead >= 0 ? ahead : null);
   };
   const confirm = () => {
     const read = readNumber(typed, BOUNDS.stockCount);
@@ -68,7 +74,7 @@ export function CountView({ first }: { first: Stock }) {
     if (!answer.ok) return setSaid({ good: false, words: answer.message });
     writeDraft(keepUnder(place), null);
     setCounts({});
-    setAt(0);
+    setAt(null);
     setSaid({ good: true, words: `${listed.length} items are booked as counted.` });
   };
   if (levels.length === 0 || place === null) {

@@ -153,7 +153,7 @@ function StockRow({ level, stock, onOpen }: { level: Level; stock: Stock; onOpen
           <span className="text-lg">{countWords(total, item.unit)}</span>
           {short ? (
             <span className="block text-xs font-normal">
-              {total < 0 ? 'more used than booked' : `least ${item.minimum}`}
+              {total < 0 ? 'more used than booked' : `at least ${item.minimum}`}
               {toOrder(level) > 0 ? `, order ${countWords(toOrder(level), item.unit)}` : ''}
             </span>
           ) : null}

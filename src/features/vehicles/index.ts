@@ -5,4 +5,5 @@ export { wasOf } from './fact';
 export { ImportBox } from './ImportBox';
 export { usePartFact } from './usePartFact';
 export { VehicleChoice } from './VehicleChoice';
+export { VehicleRecordForm } from './VehicleRecordForm';
 export { VoltsChoice } from './VoltsChoice';

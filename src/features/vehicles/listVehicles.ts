@@ -1,5 +1,5 @@
 /** Vehicles as lists show them: a page at a time, by key, with counts that are true. */
-import { and, asc, count, desc, eq, exists, inArray, type SQL, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, exists, inArray, isNull, type SQL, sql } from 'drizzle-orm';
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { circuits, jobSummaries, jobs, panelSets, vehicles } from '@/db/schema';
@@ -14,7 +14,7 @@ export async function listVehicles(actor: Actor, after: string | null = null): P
   return database()
     .select()
     .from(vehicles)
-    .where(and(eq(vehicles.shopId, actor.shopId), behind))
+    .where(and(eq(vehicles.shopId, actor.shopId), isNull(vehicles.archivedAt), behind))
     .orderBy(asc(vehicles.name), asc(vehicles.id))
     .limit(VEHICLE_PAGE);
 }
@@ -32,7 +32,7 @@ export async function countVehicles(actor: Actor): Promise<number> {
   const [row] = await database()
     .select({ of: count() })
     .from(vehicles)
-    .where(eq(vehicles.shopId, actor.shopId));
+    .where(and(eq(vehicles.shopId, actor.shopId), isNull(vehicles.archivedAt)));
   return row?.of ?? 0;
 }
 
@@ -112,7 +112,7 @@ export async function knownVehicles(actor: Actor, ids: readonly string[]): Promi
     })
     .from(wanted)
     .innerJoin(vehicles, sql`${vehicles.id} = wanted.id`)
-    .where(eq(vehicles.shopId, actor.shopId))
+    .where(and(eq(vehicles.shopId, actor.shopId), isNull(vehicles.archivedAt)))
     .orderBy(sql`wanted.place`);
 }
 

@@ -1,4 +1,5 @@
 /** Vehicles and their maps on the server: read, listed, searched, brought in, learned. */
+export { changeVehicle, customerOf, knownOf, recordOf, type VehicleAnswer } from './changeVehicle';
 export { copyToSister, type ImportResult, importFile, importIn } from './importMap';
 export { type Learned, learnFact, learnIn } from './learnFact';
 export {

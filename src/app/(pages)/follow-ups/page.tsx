@@ -1,10 +1,11 @@
 import { isUuid } from '#core/format';
 import { currentActor } from '@/access';
 import { now } from '@/clock/now';
-import { FollowUpList } from '@/features/jobs';
-import { allFollowUps, FOLLOW_UP_PAGE } from '@/features/jobs/server';
+import { FeedAddress, FollowUpList } from '@/features/jobs';
+import { allFollowUps, FOLLOW_UP_PAGE, feedAddress } from '@/features/jobs/server';
 import { ButtonLink } from '@/ui/controls';
 import { dayOf } from '@/ui/dates';
+import { Fold } from '@/ui/Fold';
 
 export const metadata = { title: 'Follow-ups' };
 
@@ -15,9 +16,12 @@ export default async function FollowUpsPage({
   searchParams: Promise<{ after?: string | string[] }>;
 }) {
   const { after } = await searchParams;
-  const items = await allFollowUps(await currentActor(), isUuid(after) ? after : null);
+  const actor = await currentActor();
+  const [items, feed] = await Promise.all([
+    allFollowUps(actor, isUuid(after) ? after : null),
+    feedAddress(actor),
+  ]);
   const today = dayOf(now());
-  const overdue = items.filter((one) => one.due !== null && one.due < today);
   const last = items.at(-1);
   return (
     <div className="mx-auto max-w-3xl px-4 py-6 lg:px-6">
@@ -38,13 +42,15 @@ export default async function FollowUpsPage({
           </a>
         </p>
       )}
-      <FollowUpList items={overdue} overdue />
-      <FollowUpList items={items.filter((one) => !overdue.includes(one))} />
+      <FollowUpList items={items} today={today} />
       {items.length === FOLLOW_UP_PAGE && last ? (
         <ButtonLink href={`/follow-ups?after=${last.id}`} className="mt-4">
           The next {FOLLOW_UP_PAGE}
         </ButtonLink>
       ) : null}
+      <Fold title="In a calendar" className="mt-6">
+        <FeedAddress first={feed} />
+      </Fold>
     </div>
   );
 }

@@ -1,11 +1,12 @@
 import { notFound } from 'next/navigation';
 import { currentActor } from '@/access';
-import { HazardList, JobLines } from '@/features/jobs';
-import { countJobs, JOB_PAGE, listJobs, openHazards } from '@/features/jobs/server';
-import { CopyFromSister, ImportBox } from '@/features/vehicles';
-import { chooseVehicles, loadVehicle } from '@/features/vehicles/server';
+import { now } from '@/clock/now';
+import { FollowUpList, HazardList, JobLines } from '@/features/jobs';
+import { countJobs, JOB_PAGE, listJobs, openHazards, vehicleFollowUps } from '@/features/jobs/server';
+import { CopyFromSister, ImportBox, VehicleRecordForm } from '@/features/vehicles';
+import { chooseVehicles, customerOf, knownOf, loadVehicle, recordOf } from '@/features/vehicles/server';
 import { ButtonLink, Problem } from '@/ui/controls';
-import { dateWords } from '@/ui/dates';
+import { dateWords, dayOf } from '@/ui/dates';
 import { PlaceLink } from '@/ui/PlaceLink';
 
 /** Vehicles with boxes that are offered for copying before one is searched for. */
@@ -29,13 +30,18 @@ export default async function VehiclePage({
   if (!maps) notFound();
   const { vehicle, circuits, panelSet } = maps;
   const list = { vehicleId: vehicle.id };
-  const [jobs, jobCount, hazards, sisters] = await Promise.all([
+  const [jobs, jobCount, hazards, sisters, known, customer, followUps, others] = await Promise.all([
     listJobs(actor, list),
     countJobs(actor, list),
     openHazards(actor, { vehicleId: vehicle.id }),
     panelSet === null ? chooseVehicles(actor, '', SISTERS, true) : [],
+    knownOf(actor, vehicle.id),
+    customerOf(actor, vehicle.customerId),
+    vehicleFollowUps(actor, vehicle.id),
+    chooseVehicles(actor, '', SISTERS),
   ]);
   const day = (iso: string) => dateWords(iso, 'year');
+  const today = dayOf(now());
   return (
     <div className="mx-auto max-w-6xl px-4 py-6 lg:px-6">
       <div className="flex flex-wrap items-end justify-between gap-3">
@@ -53,7 +59,27 @@ export default async function VehiclePage({
           New job on it
         </ButtonLink>
       </div>
-      <HazardList {...hazards} of="vehicle" />
+      {vehicle.mergedInto ? (
+        <p className="mt-3 border-l-4 border-caution bg-caution-wash px-3 py-2">
+          This record was merged.{' '}
+          <PlaceLink href={`/vehicles/${vehicle.mergedInto}`} className="font-semibold underline">
+            To the vehicle that it is
+          </PlaceLink>
+        </p>
+      ) : vehicle.archivedAt ? (
+        <p className="mt-3 border-l-4 border-caution bg-caution-wash px-3 py-2">
+          Archived {day(vehicle.archivedAt)}: out of the lists.
+        </p>
+      ) : null}
+      <HazardList {...hazards} of="vehicle" today={today} />
+      {followUps.length > 0 ? (
+        <section aria-labelledby="vehicle-follow-ups" className="mt-4">
+          <h2 id="vehicle-follow-ups" className="border-b-2 border-line pb-1 text-xl">
+            To come back to
+          </h2>
+          <FollowUpList items={followUps} today={today} of="vehicle" />
+        </section>
+      ) : null}
       {vehicle.notes ? <p className="mt-2 max-w-prose">{vehicle.notes}</p> : null}
 
       <div className="mt-8 grid gap-10 lg:grid-cols-2">
@@ -162,6 +188,18 @@ export default async function VehiclePage({
             </ButtonLink>
           ) : null}
         </section>
+
+        {vehicle.mergedInto ? null : (
+          <VehicleRecordForm
+            vehicleId={vehicle.id}
+            record={recordOf(vehicle)}
+            known={known}
+            customer={customer}
+            archived={vehicle.archivedAt !== null}
+            others={others.filter(({ id }) => id !== vehicle.id)}
+            today={today}
+          />
+        )}
 
         <ImportBox vehicleId={vehicle.id} circuits={circuits.map(({ file }) => file.id)} />
       </div>

@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { currentActor } from '@/access';
 import { heldJob, loadJobAlone } from '@/features/jobs/server';
-import { learnedPriors } from '@/features/shop/server';
+import { hourlyRate, learnedPriors } from '@/features/shop/server';
 import { stockOf } from '@/features/stock/server';
 import { answering, refuseWith } from '@/http/answers';
 
@@ -9,13 +9,14 @@ import { answering, refuseWith } from '@/http/answers';
 export function GET(request: Request, { params }: { params: Promise<{ id: string }> }) {
   return answering(async () => {
     const actor = await currentActor();
-    const [job, priors, stock] = await Promise.all([
+    const [job, priors, stock, rate] = await Promise.all([
       loadJobAlone(actor, (await params).id),
       learnedPriors(actor),
       stockOf(actor),
+      hourlyRate(actor),
     ]);
     if (!job) return refuseWith(404, 'unknown-job', 'There is no such job in this shop.');
-    const body = JSON.stringify({ ...heldJob(job, priors), stock });
+    const body = JSON.stringify({ ...heldJob(job, priors), stock, rate });
     const tag = `"${createHash('sha256').update(body).digest('base64url').slice(0, 22)}"`;
     const headers = {
       ETag: tag,

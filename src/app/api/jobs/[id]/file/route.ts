@@ -1,5 +1,5 @@
 import { currentActor } from '@/access';
-import { jobFile, loadJob } from '@/features/jobs/server';
+import { jobFile, jobFileName, loadJob } from '@/features/jobs/server';
 import { answering, refuseWith } from '@/http/answers';
 import { fileResponse } from '@/ui/fileResponse';
 
@@ -7,6 +7,6 @@ export function GET(_request: Request, { params }: { params: Promise<{ id: strin
   return answering(async () => {
     const job = await loadJob(await currentActor(), (await params).id);
     if (!job) return refuseWith(404, 'not-found', 'There is no such job in this shop.');
-    return fileResponse(jobFile(job), `job-${job.title}`);
+    return fileResponse(jobFile(job), jobFileName(job, job.events.at(-1)?.madeAt ?? job.openedAt, 'job'));
   });
 }

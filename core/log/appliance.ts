@@ -1,19 +1,13 @@
 /** What was plugged in when it failed, as a job has it; and the tests that wait until it is dealt with. */
-import {
-  type ApplianceFinding,
-  applianceFinding,
-  fuseOfNode,
-  secondFuseFinding,
-  testId,
-} from '#core/diagnosis';
-import type { CircuitFile } from '#core/format';
-import { type JobState, openedFuses } from '#core/log';
-import type { HeldJob } from '@/log/held';
+import { type ApplianceFinding, applianceFinding, fuseOfNode, secondFuseFinding, testId } from '../diagnosis';
+import type { CircuitFile, PanelSetFile } from '../format';
+import { openedFuses } from './openedFuses';
+import type { JobState } from './state';
 
 /** What the appliance of the complaint means, by the fuse that feeds the failed function. */
 export function applianceOf(
   circuit: CircuitFile | null,
-  panels: HeldJob['panelSet'],
+  panels: PanelSetFile | null,
   job: JobState,
   nominalVolts: number | null,
 ): ApplianceFinding | null {

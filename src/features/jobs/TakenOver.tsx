@@ -1,0 +1,32 @@
+'use client';
+
+import { standsNow } from '#core/log';
+import { dateWords } from '@/ui/dates';
+import { useJob } from './JobProvider';
+
+/** A job that was handed over in the middle: how it stands, before a hand goes in. */
+export function TakenOver() {
+  const { job, circuit } = useJob();
+  return (
+    <section
+      aria-label="Handed over in the middle"
+      className="mt-3 border-l-4 border-caution bg-caution-wash px-3 py-2"
+      data-testid="taken-over"
+    >
+      <ul>
+        {standsNow(job, circuit).map(({ words, by }, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: lines have no other identity, and never move
+          <li key={index} className={index === 0 ? 'font-bold' : ''}>
+            {words}
+            {by ? (
+              <span className="text-sm font-normal text-soft">
+                {' '}
+                ({by.person}, {dateWords(by.at, 'short')} {dateWords(by.at, 'time')})
+              </span>
+            ) : null}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

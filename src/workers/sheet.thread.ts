@@ -1,0 +1,63 @@
+/** A thread of its own for sheets: what the readings mean is worked out here, and laid out on paper. */
+
+import type { PriorTable } from '#core/diagnosis';
+import type { Hand } from '#core/format';
+import {
+  customerSheetOf,
+  type JobMaps,
+  jobState,
+  type LogEvent,
+  labelsOf,
+  sheetOf,
+  workedScene,
+} from '#core/log';
+import { labelSheet, labelsPdf, type SheetHead, sheetPdf } from './sheetPdf';
+
+export interface SheetAsked {
+  readonly what: 'technician' | 'customer' | 'labels';
+  readonly maps: JobMaps;
+  readonly events: readonly LogEvent[];
+  readonly priors: PriorTable;
+  readonly hand: Hand;
+  readonly title: string;
+  readonly vehicle: string;
+  readonly shop: string;
+  readonly opened: string;
+  readonly reference: string;
+  /** Zone in which moments are written. */
+  readonly zone: string;
+  /** Of labels: which sheet, and from which place on it. */
+  readonly sheet?: string | null;
+  readonly first?: number;
+}
+
+/** The PDF, as bytes. */
+export default async function make(asked: SheetAsked): Promise<Uint8Array> {
+  const job = jobState(asked.events);
+  const scene = workedScene(asked.maps, job, { priors: asked.priors, hand: asked.hand });
+  if (asked.what === 'labels') {
+    const name = `${asked.vehicle} · ${asked.title}`;
+    return labelsPdf(labelsOf(job, scene.circuit, name), labelSheet(asked.sheet ?? null), asked.first ?? 1);
+  }
+  const sheet = asked.what === 'customer' ? customerSheetOf(scene) : sheetOf(scene);
+  const moment = (at: string) =>
+    new Date(at).toLocaleString('en-GB', {
+      timeZone: asked.zone,
+      day: 'numeric',
+      month: 'short',
+      hour: '2-digit',
+      minute: '2-digit',
+    });
+  const head: SheetHead = {
+    kind: asked.what === 'customer' ? 'For the customer' : 'Hand-over sheet',
+    title: asked.title,
+    vehicle: asked.vehicle,
+    shop: asked.shop,
+    beneath: [
+      `Opened ${moment(asked.opened)} · reference ${asked.reference}`,
+      `${sheet.from && sheet.until ? `Entries from ${moment(sheet.from)} to ${moment(sheet.until)}` : 'No entry yet'} · ${sheet.place ? `done at ${sheet.place}` : 'place of the work not confirmed'}`,
+    ],
+    moment,
+  };
+  return sheetPdf(sheet, head);
+}
