@@ -1,4 +1,5 @@
 /** A portable appliance that was plugged in when it failed: what it draws, and whether another fuse may be fitted. */
+import { RUNNING_SHARE } from '../limits';
 import { formatQuantity } from '../quantity';
 
 /** A fuse that was found open on this job, in whatever box. */
@@ -28,9 +29,6 @@ export interface ApplianceFinding {
   readonly sentence: string;
 }
 
-/** Continuous load that a fuse holds at 25 °C, as a share of its rating. */
-const CONTINUOUS_SHARE = 0.8;
-
 /**
  * One appliance that took out a fuse is set aside before the next is fitted; one that took two is itself the
  * suspect. `fuseAmps` is the rating of the fuse that feeds it, null where the map does not say.
@@ -42,7 +40,7 @@ export function applianceFinding(
   opened: readonly OpenedFuse[] = [],
 ): ApplianceFinding {
   const amps = watts === undefined ? null : watts / nominalVolts;
-  const tooMuch = amps !== null && fuseAmps !== null && amps > fuseAmps * CONTINUOUS_SHARE;
+  const tooMuch = amps !== null && fuseAmps !== null && amps > fuseAmps * RUNNING_SHARE;
   const draws =
     amps === null
       ? 'What it draws is not known: read its plate.'

@@ -2,7 +2,7 @@
 import { Type } from 'typebox';
 import { BOUNDS } from '../bounds';
 import { ReadingValueSchema, TestRefSchema } from '../readingsSchema';
-import { Id, numberIn, SomeText, strict, Text, text } from '../schemaParts';
+import { Id, Name, numberIn, SomeText, strict, Text, text } from '../schemaParts';
 
 export const ReadingTaken = Type.Object(
   {
@@ -39,6 +39,11 @@ export const PluggedIn = Type.Object(
 );
 
 export const ApplianceSetAside = Type.Object(
-  { kind: Type.Literal('appliance-set-aside'), words: SomeText },
+  {
+    kind: Type.Literal('appliance-set-aside'),
+    words: SomeText,
+    /** All fuses that it took, by name: they are one case. */
+    fuses: Type.Optional(Type.Array(Name, { maxItems: 20 })),
+  },
   strict,
 );

@@ -38,17 +38,21 @@ export const pluggedIn: EventKindOf<BodyOf<'plugged-in'>> = {
       : 'Nothing was plugged in when the fuses went',
 };
 
+/** What it is, and all fuses of the case. */
+export const quarantineWords = ({ words, fuses = [] }: BodyOf<'appliance-set-aside'>) =>
+  fuses.length === 0 ? words : `${words}; it took ${fuses.join(', ')}`;
+
 /** The appliance is unplugged and aside, or was shown to be sound. */
 export const applianceSetAside: EventKindOf<BodyOf<'appliance-set-aside'>> = {
-  fold: (job, { words }, { id }) => {
+  fold: (job, body, { id }) => {
     job.applianceSetAside = true;
-    job.setAside.set(id, words);
+    job.setAside.set(id, quarantineWords(body));
   },
-  words: (body) => `Appliance set aside: ${body.words}`,
-  keeps: ({ words }) => ({
+  words: (body) => `Appliance set aside: ${quarantineWords(body)}`,
+  keeps: (body) => ({
     row: 'hazard',
     sort: 'appliance',
-    words: `In quarantine, not tested: ${words}`,
+    words: `In quarantine, not tested: ${quarantineWords(body)}`,
     due: null,
   }),
   standsBehind: true,

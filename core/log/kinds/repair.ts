@@ -9,7 +9,8 @@ function temporaryWords({ words, lines = [], reason }: BodyOf<'repair'>): string
     const alike = judgeLine(line);
     return alike && noRepair(alike) ? [`${line.name}: ${alike.because[0] ?? ''}`] : [];
   });
-  return [`Temporary: ${words}`, ...because, ...(reason ? [reason] : [])].join('; ');
+  const said = [`Temporary: ${words}`, ...because, ...(reason ? [reason] : [])];
+  return said.map((one) => one.replace(/[.;\s]+$/, '')).join('; ');
 }
 
 export const repair: EventKindOf<BodyOf<'repair'>> = {

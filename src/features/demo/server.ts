@@ -1,63 +1,31 @@
-/**
- * Brings the demo workshop in, through the same imports and the same log that people use. The readings of
- * half-done and closed jobs come from the model of a circuit with the fault that the job turned out to have.
- */
-import { createHash } from 'node:crypto';
+/** Brings the demo workshop in, through the same imports, the same stock and the same log that people use. */
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { sql } from 'drizzle-orm';
-import { checkCircuitText, mergeCircuits } from '#core/circuit';
-import { DiagnosisSession, readingOf } from '#core/diagnosis';
-import { breakCircuit, parseFault } from '#core/faults';
+import { checkCircuitText } from '#core/circuit';
 import {
-  type BodyOf,
   type CircuitFile,
   checkPanelSetText,
-  type EventBody,
-  type JobEvent,
-  type ReadingValue,
   type StockItem,
   type StockPlace,
   type StockRequest,
 } from '#core/format';
-import { wordOf } from '#core/log';
 import type { Actor } from '@/access';
 import { database, type Transaction } from '@/db/client';
 import { keepVehicle } from '@/db/projections/searchRows';
 import { people, shops, vehicles } from '@/db/schema';
-import { appendIn, openJobIn } from '@/features/jobs/server';
 import { change } from '@/features/stock/server';
 import { importIn } from '@/features/vehicles/server';
+import { demoId } from './demoId';
+import { bringJob, type DemoJob } from './demoJob';
 
-interface DemoJob {
-  key: string;
-  vehicle: string;
-  title: string;
-  openedAt: string;
-  circuits: string[];
-  complaint: Omit<BodyOf<'complaint'>, 'kind'>;
-  odometerKm?: number;
-  fault?: string;
-  checks?: [string, string][];
-  tests?: number;
-  found?: { fault: string; cause: 'proved' | 'suspected' | 'unknown'; causeWords: string };
-  repair?: Omit<BodyOf<'repair'>, 'kind'>;
-  proofs?: [string, string][];
-  watch?: { words: string; due: string };
-  closed?: boolean;
-}
+export { demoId };
 
 interface Workshop {
   shop: { name: string; town: string };
   people: { key: string; name: string; role: string }[];
   vehicles: (Omit<typeof vehicles.$inferInsert, 'id' | 'shopId'> & { key: string; files: string[] })[];
   jobs: DemoJob[];
-}
-
-/** The same id for the same name, so that addresses of the demo stay what they were. */
-export function demoId(name: string): string {
-  const hex = createHash('sha256').update(`every-trace demo ${name}`).digest('hex');
-  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-4${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 }
 
 /** Fills an empty database, all of it or nothing; leaves any other alone. Gives what was done, in a sentence. */
@@ -110,7 +78,10 @@ async function bringShop(tx: Transaction, folder: string, workshop: Workshop): P
     }
   }
   await bringStock(tx, actor, folder);
-  for (const job of workshop.jobs) await bringJob(tx, actor, job, circuitOf);
+  for (const job of workshop.jobs) {
+    const by = workshop.people.find(({ key }) => key === job.by) ?? first;
+    await bringJob(tx, { ...actor, personId: demoId(by.key), personName: by.name }, job, circuitOf);
+  }
 }
 
 interface DemoStock {
@@ -145,105 +116,4 @@ async function bringStock(tx: Transaction, actor: Actor, folder: string): Promis
       ),
     });
   }
-}
-
-async function bringJob(
-  tx: Transaction,
-  actor: Actor,
-  job: DemoJob,
-  circuitOf: ReadonlyMap<string, CircuitFile>,
-): Promise<void> {
-  const id = demoId(`job ${job.key}`);
-  const opened = await openJobIn(tx, actor, {
-    id,
-    vehicleId: demoId(job.vehicle),
-    title: job.title,
-    openedAt: job.openedAt,
-    circuitFileIds: job.circuits,
-  });
-  if (!opened.ok) throw new Error(`${job.title}: ${opened.message}`);
-  const files = job.circuits.map((fileId) => circuitOf.get(fileId)!);
-  const bodies = demoBodies(job, mergeCircuits(files).circuit);
-  let at = Date.parse(job.openedAt);
-  const events = bodies.map((body, order): JobEvent => {
-    at += 70_000;
-    return {
-      id: demoId(`${job.key} ${order}`),
-      jobId: id,
-      madeAt: new Date(at).toISOString(),
-      clientOrder: order,
-      body,
-    };
-  });
-  const stored = await appendIn(tx, actor, events);
-  if (!stored.ok) throw new Error(`${job.title}: ${stored.message}`);
-}
-
-function rawOf(value: ReadingValue): string {
-  if ('volts' in value) return value.volts.toFixed(2);
-  if ('ohms' in value) return String(value.ohms);
-  if ('overLimit' in value) return 'OL';
-  if ('amps' in value) return String(value.amps);
-  return wordOf(value);
-}
-
-/** The log of a demo job, in the order in which a person would have made it. */
-function demoBodies(job: DemoJob, circuit: CircuitFile): EventBody[] {
-  const bodies: EventBody[] = [{ kind: 'complaint', ...job.complaint }];
-  if (job.odometerKm !== undefined) bodies.push({ kind: 'identity', odometerKm: job.odometerKm });
-  if (!job.fault || !job.complaint.function || !job.complaint.condition) return bodies;
-  const fault = parseFault(job.fault);
-  if ('error' in fault) throw new Error(fault.error);
-  const session = new DiagnosisSession(circuit, {
-    function: job.complaint.function,
-    condition: job.complaint.condition,
-  });
-  const broken = breakCircuit(session.model, [fault]);
-  const eventId = () => demoId(`${job.key} ${bodies.length}`);
-  const taken: Parameters<DiagnosisSession['assess']>[0]['readings'][number][] = [];
-  for (const [functionId, conditionId] of job.checks ?? []) {
-    const test = { kind: 'function' as const, function: functionId, condition: conditionId };
-    const value = readingOf(broken, test);
-    if (!('state' in value)) continue;
-    taken.push({ id: eventId(), test, value });
-    bodies.push({ kind: 'function-check', function: functionId, condition: conditionId, state: value.state });
-  }
-  bodies.push({ kind: 'tester-proved', on: 'battery plus and minus post' });
-  const opened = new Set<string>();
-  for (let count = 0; count < (job.tests ?? 0); count++) {
-    const [proposal] = session.assess({ readings: taken, refused: [], opened: [...opened] }).next;
-    if (!proposal) break;
-    if (proposal.place) opened.add(proposal.place);
-    const value = readingOf(broken, proposal.ref);
-    taken.push({ id: eventId(), test: proposal.ref, value });
-    bodies.push({
-      kind: 'reading',
-      test: proposal.ref,
-      value,
-      raw: rawOf(value),
-      testerProved: true,
-      ...(proposal.place ? { place: proposal.place } : {}),
-    });
-  }
-  if (job.found) {
-    const kind = circuit.parts.find((part) => part.id === fault.part)?.kind;
-    const { verdict, suspects } = session.assess({ readings: taken, refused: [], opened: [...opened] });
-    bodies.push({
-      kind: 'found',
-      parts: [...(suspects[0]?.parts ?? [fault.part])],
-      ...(kind ? { form: { part: fault.part, kind, mode: fault.mode } } : {}),
-      strength: verdict.strength ?? 'provisional',
-      evidence: [...verdict.evidence],
-      ...job.found,
-    });
-  }
-  if (job.repair) bodies.push({ kind: 'repair', ...job.repair });
-  for (const [functionId, conditionId] of job.proofs ?? []) {
-    const one = session.model.function(functionId);
-    const state = session.model.outcome(one, session.model.sound(conditionId));
-    bodies.push({ kind: 'proof', function: functionId, condition: conditionId, state, expected: state });
-  }
-  if (job.watch) bodies.push({ kind: 'watch', ...job.watch });
-  if (job.closed) bodies.push({ kind: 'state', state: 'closed' });
-  return bodies;
 }

@@ -9,12 +9,15 @@ import { useJob } from './JobProvider';
 
 type Temporary = JobState['temporaries'][number];
 
-/** Temporary parts that stand: ended by fitting the right part, or by somebody's decision under that name. */
+/** What stands open until it is put right: appliances in quarantine, and temporary parts, ended by fitting the right part, or by somebody's decision under that name. */
 export function Temporaries({ onRight }: { onRight: (temporary: Temporary) => void }) {
   const { job } = useJob();
-  if (job.temporaries.length === 0) return null;
+  if (job.temporaries.length === 0 && job.setAside.size === 0) return null;
   return (
     <ul className="mb-4 grid gap-2" data-testid="temporaries">
+      {[...job.setAside].map(([id, words]) => (
+        <Quarantined key={id} id={id} words={words} />
+      ))}
       {job.temporaries.map((one) => (
         <TemporaryLine key={one.eventId} temporary={one} onRight={() => onRight(one)} />
       ))}
@@ -67,6 +70,44 @@ function TemporaryLine({ temporary, onRight }: { temporary: Temporary; onRight: 
           </Button>
           <Button onClick={() => setDeciding(true)}>It stays, by decision</Button>
         </div>
+      )}
+    </li>
+  );
+}
+
+/** An appliance in quarantine: out of it when somebody says what was read on it, or what became of it. */
+function Quarantined({ id, words }: { id: string; words: string }) {
+  const { record } = useJob();
+  const [ending, setEnding] = useState(false);
+  const form = useKeptForm<{ words: string }>({
+    keep: `quarantine ${id}`,
+    take: (values) => {
+      const said = textOf(values.words);
+      if (said === '')
+        return { ok: false, message: 'Say what was read on it, or what became of it.', field: 'words' };
+      return record({ kind: 'appliance-released', of: id, words: said });
+    },
+  });
+  return (
+    <li className="border-l-4 border-bad bg-caution-wash px-3 py-2" data-testid="quarantine">
+      <p>
+        <strong>In quarantine:</strong> {words}. Not to be plugged in before it is tested.
+      </p>
+      {ending ? (
+        <form onSubmit={form.submit} className="mt-2 grid gap-2 sm:grid-cols-[1fr_auto_auto] sm:items-end">
+          <Field label="What was read on it, or what became of it">
+            <input {...form.register('words')} className={INPUT} />
+          </Field>
+          <Button look="primary" type="submit">
+            Out of quarantine
+          </Button>
+          <Button onClick={() => setEnding(false)}>Not yet</Button>
+          {form.problem ? <Problem>{form.problem}</Problem> : null}
+        </form>
+      ) : (
+        <Button className="mt-2" onClick={() => setEnding(true)}>
+          It was dealt with
+        </Button>
       )}
     </li>
   );

@@ -1,6 +1,7 @@
 'use client';
 
 import { BOUNDS } from '#core/format';
+import { openedFuses } from '#core/log';
 import { readNumber } from '#core/quantity';
 import { useJob } from '@/features/jobs';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
@@ -35,10 +36,22 @@ export function ApplianceNotice() {
   );
 }
 
+/** Set aside with its name, and with all fuses that it took: one case. */
 function SetAside() {
-  const { record } = useJob();
+  const { data, job, circuit, nominalVolts, record } = useJob();
+  const fuses = openedFuses(job, circuit, data.panelSet, nominalVolts ?? 12).map(({ name }) => name);
+  const said = job.complaint?.pluggedIn;
+  const name = said && said !== 'nothing' ? said : 'The appliance';
   return (
-    <Button onClick={() => record({ kind: 'appliance-set-aside', words: 'unplugged and put aside' })}>
+    <Button
+      onClick={() =>
+        record({
+          kind: 'appliance-set-aside',
+          words: `${name}, unplugged and put aside`,
+          ...(fuses.length > 0 ? { fuses } : {}),
+        })
+      }
+    >
       It is set aside
     </Button>
   );

@@ -1,7 +1,7 @@
 /** A vehicle that is new, and what a first job puts on it: its voltage, the circuit of a pattern. */
 import { and, eq, isNull } from 'drizzle-orm';
 import { checkCircuit, fitCircuit } from '#core/circuit';
-import type { NewVehicle } from '#core/format';
+import type { CircuitFile, NewVehicle } from '#core/format';
 import {
   circuitOfPattern,
   type Interlock,
@@ -83,7 +83,16 @@ export async function addPattern(
     readonly unbidden?: boolean;
   },
 ): Promise<
-  { ok: true; fileId: string; function: string; condition: string } | { ok: false; message: string }
+  | {
+      ok: true;
+      fileId: string;
+      circuit: CircuitFile;
+      /** Ids of its parts by those of the pattern: beside other circuits they get ones of their own. */
+      partIds: ReadonlyMap<string, string>;
+      function: string;
+      condition: string;
+    }
+  | { ok: false; message: string }
 > {
   const vehicle = await lockedVehicle(tx, actor, vehicleId);
   if (!vehicle) return { ok: false, message: NO_SUCH_VEHICLE };
@@ -110,6 +119,8 @@ export async function addPattern(
   return {
     ok: true,
     fileId: circuit.id,
+    circuit,
+    partIds: new Map(made.circuit.parts.map(({ id }, index) => [id, circuit.parts[index]!.id])),
     function: circuit.functions[functionAt]!.id,
     condition: circuit.conditions[at]!.id,
   };
