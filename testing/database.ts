@@ -8,6 +8,7 @@ import type { Actor } from '../src/access';
 import { closeDatabase, database } from '../src/db/client';
 import { people, shops } from '../src/db/schema';
 import { closeReaders } from '../src/workers/mapReader';
+import { closeMakers } from '../src/workers/sheetMaker';
 
 /** Any number will do, as long as every test file uses the same. */
 const TEMPLATE_LOCK = 4012_2027;
@@ -39,6 +40,7 @@ export function withDatabase(): void {
   }, 60_000);
   afterAll(async () => {
     await closeReaders();
+    await closeMakers();
     await closeDatabase();
   });
 }

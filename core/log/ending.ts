@@ -52,5 +52,7 @@ export function standingWords(job: JobState, open: readonly string[]): string {
   if (open.length > 0) return 'Closed, not verified';
   return job.complaint?.work && job.complaint.work !== 'change'
     ? 'Closed, the work recorded'
-    : 'Closed and verified';
+    : job.temporaries.length > 0
+      ? 'Closed and verified, but for what is temporary'
+      : 'Closed and verified';
 }

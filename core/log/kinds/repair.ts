@@ -3,15 +3,17 @@ import type { BodyOf } from '../../format';
 import { judgeLine, lineWords, noRepair } from '../../repair';
 import type { EventKindOf } from '../kind';
 
-/** Why it is no repair, line by line, and why it was done all the same. */
+/** What is temporary about it and why, line by line; its own words where no line says it. */
 function temporaryWords({ words, lines = [], reason }: BodyOf<'repair'>): string {
   const because = lines.flatMap((line) => {
     const alike = judgeLine(line);
     return alike && noRepair(alike) ? [`${line.name}: ${alike.because[0] ?? ''}`] : [];
   });
-  const said = [`Temporary: ${words}`, ...because, ...(reason ? [reason] : [])];
-  return said.map((one) => one.replace(/[.;\s]+$/, '')).join('; ');
+  const said = [...(because.length > 0 ? because : [words]), ...(reason ? [reason] : [])];
+  return `Temporary: ${said.map(unstopped).join('; ')}`;
 }
+
+const unstopped = (words: string) => words.replace(/[.;\s]+$/, '');
 
 export const repair: EventKindOf<BodyOf<'repair'>> = {
   fold: (job, body, { id }) => {

@@ -1,8 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { eventWords } from '#core/log';
-import { COMPARED, type ComparedKind, noRepair, readPart, typedOf } from '#core/repair';
+import { COMPARED, type ComparedKind, lineWords, noRepair, readPart, typedOf } from '#core/repair';
 import { useKeptForm } from '@/sync/useKeptForm';
 import { CheckField } from '@/ui/Check';
 import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
@@ -79,11 +78,9 @@ export function RepairSection() {
               </span>
             ) : null}
           </p>
-          {(repair.lines ?? []).length > 0 ? (
-            <p>
-              {eventWords(circuit, { ...repair, words: '' }).replace(/^Repair: (\(temporary\))?\.? ?/, '')}
-            </p>
-          ) : null}
+          {(repair.lines ?? []).map((line) => (
+            <p key={lineWords(line)}>{lineWords(line)}.</p>
+          ))}
           <p className="text-soft">
             {repair.partsUsed.map((part) => `${part.count} × ${part.name}`).join(', ')}
             {repair.minutes === undefined

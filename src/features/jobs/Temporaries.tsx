@@ -43,7 +43,7 @@ function TemporaryLine({ temporary, onRight }: { temporary: Temporary; onRight: 
   return (
     <li className="border-l-4 border-caution bg-caution-wash px-3 py-2">
       <p>
-        <strong>Temporary:</strong> {temporary.words}
+        <strong>Temporary:</strong> {temporary.words.replace(/\.\s*$/, '')}
         {temporary.due ? `, to be put right by ${dateWords(temporary.due, 'year')}` : ''}
         {temporary.reason ? <span className="block text-soft">{temporary.reason}</span> : null}
       </p>
