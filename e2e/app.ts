@@ -1,6 +1,8 @@
 /** An application of its own for each test file: a copy of the demo database and a server on a free port. */
 import { type ChildProcess, spawn } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
 import net from 'node:net';
+import os from 'node:os';
 import path from 'node:path';
 import pg from 'pg';
 
@@ -16,6 +18,8 @@ export interface App {
   /** Address of the first job whose title, or vehicle whose name, begins so: straight there, not by way of a list. */
   job(title: string): Promise<string>;
   vehicle(name: string): Promise<string>;
+  /** Moves the clock of the server so many days ahead of the machine's own. */
+  moveClock(days: number): void;
   close(): Promise<void>;
 }
 
@@ -35,6 +39,8 @@ interface Idle {
   readonly server: ChildProcess;
   readonly port: number;
   readonly database: URL;
+  /** By how much its clock goes ahead stands here. */
+  readonly clock: string;
 }
 
 let idle: Idle | null = null;
@@ -78,6 +84,8 @@ export async function openApp(): Promise<App> {
     client.query(`CREATE DATABASE ${nameOf(database)} TEMPLATE ${nameOf(new URL(template))}`),
   );
   const port = left?.port ?? (await freePort());
+  const clock = left?.clock ?? path.join(os.tmpdir(), `every-trace-clock-${process.pid}-${port}`);
+  writeFileSync(clock, '0');
   const url = `http://127.0.0.1:${port}`;
   const client = new pg.Client({ connectionString: database.href });
   // A test that kills the database kills this too; the next query says so.
@@ -97,6 +105,7 @@ export async function openApp(): Promise<App> {
           NODE_ENV: 'production',
           DATABASE_URL: database.href,
           EVERY_TRACE_LOG: 'error',
+          EVERY_TRACE_CLOCK: clock,
         },
       },
     );
@@ -128,11 +137,12 @@ export async function openApp(): Promise<App> {
     job: async (title) => `${url}/jobs/${await found('select id from jobs where title like $1', title)}`,
     vehicle: async (name) =>
       `${url}/vehicles/${await found('select id from vehicles where name like $1', name)}`,
+    moveClock: (days) => writeFileSync(clock, String(days * 86_400_000)),
     close: async () => {
       // Gone before the database is dropped, or its end would come as an error of no test.
       await client.end();
       await asAdmin(template, (client) => client.query(`DROP DATABASE ${nameOf(database)} WITH (FORCE)`));
-      if (server && server.exitCode === null) idle = { server, port, database };
+      if (server && server.exitCode === null) idle = { server, port, database, clock };
     },
   };
 }

@@ -3,7 +3,7 @@ import { expect, type Locator, type Page, test } from '@playwright/test';
 import { boxOf } from '../testing/panels';
 import { so } from '../testing/whole';
 import { type App, openApp } from './app';
-import { openBox } from './technician';
+import { openBox, seeLamps } from './technician';
 
 let app: App;
 test.beforeEach(async () => {
@@ -606,6 +606,7 @@ test('before a hand goes in: the way to the third box, the isolation gate, tags 
     const off = await row.getByText('should be: off').count();
     await row.getByRole('button', { name: off > 0 ? /: off$/ : /: works$/ }).click();
   }
+  await seeLamps(page);
   await page.getByRole('button', { name: 'Close the job' }).click();
   await expect(page.getByText('✓ Closed')).toBeVisible();
 });

@@ -396,10 +396,10 @@ test('a proof that failed is not called proved, and a watch item is listed until
   const soon = new Date(Date.now() + 3 * 86_400_000).toISOString().slice(0, 10);
   await send([event(200, { kind: 'watch', words: 'look at the new loom', due: soon })]);
   await page.goto(app.url);
-  await expect(page.getByTestId('overdue')).toContainText('22');
+  await expect(page.getByTestId('overdue')).toContainText('24');
   await expect(page.getByText('look at the new loom')).toBeVisible();
   await page.getByRole('link', { name: /^All 2\d of them/ }).click();
-  await expect(page.getByTestId('follow-up')).toHaveCount(24);
+  await expect(page.getByTestId('follow-up')).toHaveCount(28);
 
   const job = await openFanJob(page, app);
   await page.getByRole('button', { name: 'It was found by looking' }).click();
@@ -435,7 +435,7 @@ test('a proof that failed is not called proved, and a watch item is listed until
   await expect(page.getByTestId('watch')).toContainText('dry and tight');
   await page.getByTestId('sending').getByText('All recorded').waitFor();
   await page.goto(app.url);
-  await expect(page.getByTestId('overdue')).toContainText('22');
+  await expect(page.getByTestId('overdue')).toContainText('24');
 });
 
 test('another tab that brings a newer schema is not kept waiting by this one, and what is recorded here still arrives', async ({

@@ -8,6 +8,8 @@ export const PAGES = {
     ['/vehicles', 'Bakery van'],
     ['{van}', 'Bring a file in'],
     ['/shop', 'What usually fails'],
+    ['/stock', 'Mini blade 15 A'],
+    ['/stock/count', 'as it is'],
     ['/jobs/new', 'What fails'],
     ['/controls', 'What every view is made of'],
   ],

@@ -95,3 +95,10 @@ export async function openFanJob(page: Page, app: App): Promise<string> {
 export async function openBox(page: Page, app: App, panel: 'cab' | 'bay', view = ''): Promise<void> {
   await page.goto(`${await app.vehicle('Bakery van')}/panels${view}?box=${panel}`);
 }
+
+/** Answers what is owed after a repair besides its functions: the lamps that stop are seen. */
+export async function seeLamps(page: Page): Promise<void> {
+  const owed = page.locator('[data-owed=safety-lamps]');
+  await owed.getByRole('radio', { name: 'Seen to work' }).click();
+  await owed.getByRole('button', { name: 'Record' }).click();
+}
