@@ -44,6 +44,6 @@ export { conditionSettings, type Setting, settingsToMake } from './settings';
 export { type BarredTest, candidateTests } from './tests';
 export { testMatches, testSearchWords } from './testWords';
 export { WORTH_A_WORD } from './thresholds';
-export { partsOfFunction, type RequiredProof, requiredProofs } from './verdict/proofs';
+export { partsOfFunction, type RequiredProof, requiredProofs, type SeenBefore } from './verdict/proofs';
 export { CELL_WORDS, type Cell, type SubstitutionTable, substitutionOf } from './verdict/substitution';
 export { WhatWouldHelp } from './wouldHelp';

@@ -8,3 +8,10 @@ const DAY =
 export const DAY_PATTERN = `^${DAY}$`;
 /** A moment with its zone, to the microsecond at most: `2026-03-31T14:05:00.250Z`. */
 export const INSTANT_PATTERN = `^${DAY}T(?:[01]\\d|2[0-3]):[0-5]\\d:[0-5]\\d(?:\\.\\d{1,6})?(?:Z|[+-](?:0\\d|1[0-4]):[0-5]\\d)$`;
+
+/** Why a day can be no day on which somebody comes back; null where it can. `today` as a day. */
+export function dueProblem(day: string, today: string): string | null {
+  const years = Number(day.slice(0, 4)) - Number(today.slice(0, 4));
+  if (years < -1) return `${day} is long past: write the day to come.`;
+  return years > 20 ? `${day} is more than twenty years ahead.` : null;
+}

@@ -1,5 +1,6 @@
 /** What files, entries and requests look like, and problems with them in words. */
 export { BOUNDS, LARGEST_INTEGER, NODE_LIMIT, NOMINAL_VOLTS, PART_LIMIT } from './bounds';
+export { dueProblem } from './calendar';
 export { BATCH_LIMIT_BYTES, checkBatch, checkEvent } from './checkEvent';
 export { checkJob } from './checkJob';
 export { checkPanelSet, checkPanelSetText } from './checkPanelSet';

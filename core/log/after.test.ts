@@ -1,6 +1,8 @@
 /** The second half of a job: what reopens a cause, what is owed after a repair, what a way of doing it costs. */
 import { demoCircuit } from '../../testing/circuits';
+import { requiredProofs } from '../diagnosis';
 import type { EventBody, RepairLine } from '../format';
+import { CircuitModel } from '../network';
 import { causeReopened } from './cause';
 import type { LogEvent } from './event';
 import { labelsOf } from './labelsOf';
@@ -113,7 +115,7 @@ describe('the cause is open again', () => {
 
 describe('what else is owed', () => {
   const ids = (...bodies: readonly EventBody[]) =>
-    owedProofs(jobOf(COMPLAINT, ...bodies), circuit).map((one) => one.id);
+    owedProofs(jobOf(COMPLAINT, ...bodies), circuit, []).map((one) => one.id);
 
   test('the lamps always; the current of a fuse that was fitted; the drop over what was joined; the draw of what is live at rest', () => {
     expect(ids(FOUND)).toEqual([]);
@@ -137,12 +139,12 @@ describe('what else is owed', () => {
 
   test('of what stayed on the draw is owed; of a survey nothing', () => {
     const stays: EventBody = { ...COMPLAINT, state: 'on-when-off' } as EventBody;
-    expect(owedProofs(jobOf(stays, FOUND, repair()), circuit).map((one) => one.id)).toEqual([
+    expect(owedProofs(jobOf(stays, FOUND, repair()), circuit, []).map((one) => one.id)).toEqual([
       'draw',
       'safety-lamps',
     ]);
     const survey: EventBody = { kind: 'complaint', words: 'Read the box', work: 'survey' };
-    expect(owedProofs(jobOf(survey, repair()), circuit)).toEqual([]);
+    expect(owedProofs(jobOf(survey, repair()), circuit, [])).toEqual([]);
   });
 
   test('answers: read, not possible here, left to the owner; another repair asks again', () => {
@@ -153,12 +155,12 @@ describe('what else is owed', () => {
       answer('current:F31', { amps: 9.2 }),
       answer('safety-lamps', { answer: 'owner', words: 'Josune Wray, before she drives' }),
     );
-    const owed = owedProofs(answered, circuit);
+    const owed = owedProofs(answered, circuit, []);
     expect(owed.map(({ answer: said }) => said)).toEqual(['done', 'owner']);
     expect(owed[0]!.words).toBe('9.2 A, 61 % of 15 A');
     expect(owed[1]!.words).toContain('Josune Wray');
     const again = jobOf(COMPLAINT, FOUND, repair(fuse), answer('current:F31', { amps: 9.2 }), repair());
-    expect(owedProofs(again, circuit).map(({ answer: said }) => said)).toEqual([null, null]);
+    expect(owedProofs(again, circuit, []).map(({ answer: said }) => said)).toEqual([null, null]);
   });
 
   test('a value judges itself, whatever was tapped', () => {
@@ -168,7 +170,7 @@ describe('what else is owed', () => {
       repair(),
       answer('draw', { amps: 0.31 }),
     );
-    expect(owedProofs(drawn, circuit)[0]).toMatchObject({
+    expect(owedProofs(drawn, circuit, [])[0]).toMatchObject({
       answer: 'wrong',
       words: '0.31 A, more than 0.05 A',
     });
@@ -188,6 +190,54 @@ describe('what else is owed', () => {
     expect(whyNotAnswered(item, 'done', '', 0.01)).toBeNull();
     expect(whyNotAnswered({ ...item, asks: null }, 'done', '', null)).toBeNull();
   });
+});
+
+test('off at once leaves the reading after the wait owed, and it is not taken before', () => {
+  const OFF = { function: 'cabinet-fan', condition: 'all-off', expected: 'dead' as const, because: '' };
+  const proofs = [{ ...OFF, waitSeconds: 600 }];
+  const seen: EventBody = {
+    kind: 'proof',
+    function: 'cabinet-fan',
+    condition: 'all-off',
+    state: 'dead',
+    expected: 'dead',
+  };
+  const [open] = owedProofs(jobOf(COMPLAINT, FOUND, repair()), circuit, proofs);
+  expect(open).toMatchObject({ id: 'wait:cabinet-fan', answer: null, notBefore: null });
+  expect(open!.name).toContain('still off after 10 min');
+  expect(whyNotAnswered(open!, 'done', '', null)).toContain('see it off first');
+  const [wait] = owedProofs(jobOf(COMPLAINT, FOUND, repair(), seen), circuit, proofs);
+  // Seen off at 14:03, so read from 14:13 on.
+  expect(wait!.notBefore).toBe('2026-03-31T14:13:00.000Z');
+  expect(whyNotAnswered(wait!, 'done', '', null, Date.parse('2026-03-31T14:05:00Z'))).toContain(
+    '8 min are left',
+  );
+  expect(whyNotAnswered(wait!, 'done', '', null, Date.parse('2026-03-31T14:13:00Z'))).toBeNull();
+  expect(missingProofs(jobOf(COMPLAINT, FOUND, repair(), seen), proofs, circuit).join()).toContain(
+    'still off after',
+  );
+});
+
+test('what was seen to be wrong before the repair is seen after it, whether or not it shares a part; a timed relay asks for the wait', () => {
+  const model = new CircuitModel(circuit);
+  const asked = { function: 'cabinet-fan', condition: 'fan-on' };
+  const names = (seen: Parameters<typeof requiredProofs>[3]) =>
+    requiredProofs(model, asked, ['F31'], seen).map((one) => `${one.function}|${one.condition}`);
+  expect(names([])).not.toContain('left-shelf-light|lights-on');
+  const dark = { function: 'left-shelf-light', condition: 'lights-on', state: 'dead' };
+  expect(names([dark])).toContain('left-shelf-light|lights-on');
+  expect(names([{ ...dark, state: 'works' }])).not.toContain('left-shelf-light|lights-on');
+  expect(names([{ ...dark, function: 'gone' }])).toEqual(names([]));
+  const timed = new CircuitModel({
+    ...circuit,
+    parts: circuit.parts.map((part) =>
+      part.id === 'R4' ? { ...part, timing: { mode: 'delay-off', seconds: 90 } } : part,
+    ) as typeof circuit.parts,
+  });
+  const waits = (one: CircuitModel) =>
+    requiredProofs(one, asked, ['F31']).flatMap(({ waitSeconds }) => waitSeconds ?? []);
+  expect(waits(model)).toEqual([]);
+  expect(waits(timed)).toEqual([90]);
 });
 
 describe('repair or replace', () => {
@@ -306,6 +356,7 @@ test('a job that is handed over names covers, isolation, exchanged parts and wha
       { kind: 'handed-over', to: 'Josune Wray', words: 'ring me' },
     ),
     circuit,
+    null,
   ).map(({ words }) => words);
   expect(lines[0]).toBe('Handed over to Josune Wray: ring me');
   const text = lines.join('\n');

@@ -107,8 +107,8 @@ function mind({ job }: SheetScene): SheetPart {
 }
 
 /** What is left to the owner, named. */
-function yours({ job, circuit }: SheetScene): SheetPart {
-  const lines = owedProofs(job, circuit)
+function yours({ job, circuit, proofs }: SheetScene): SheetPart {
+  const lines = owedProofs(job, circuit, proofs)
     .filter(({ answer }) => answer === 'owner' || answer === 'not-here')
     .map(({ name, words }) => plain(`${name}: ${words}.`));
   return { title: 'What is left to you', lines, empty: null };

@@ -51,6 +51,7 @@ export {
   meantReadings,
   notNowOf,
   refusedTests,
+  seenBefore,
   touchedParts,
   tracedCircuit,
   voltsOf,

@@ -13,7 +13,7 @@ export function missingProofs(
   proofs: readonly RequiredProof[],
   circuit: CircuitFile | null,
 ): string[] {
-  if (job.complaint?.work) return [...missingOfWork(job), ...missingBesides(job, circuit)];
+  if (job.complaint?.work) return [...missingOfWork(job), ...missingBesides(job, proofs, circuit)];
   const missing: string[] = [];
   if (!job.found) missing.push('nothing is recorded as found');
   if (job.repairs.length === 0) missing.push('no repair is recorded');
@@ -52,12 +52,16 @@ export function missingProofs(
     missing.push('the cause is unknown and no watch item is set');
   }
   for (const words of causeReopened(job, circuit)) missing.push(`the cause is open again: ${words}`);
-  return [...missing, ...missingBesides(job, circuit)];
+  return [...missing, ...missingBesides(job, proofs, circuit)];
 }
 
 /** Of what else is owed: what nobody has answered, and what is not as it should be. */
-function missingBesides(job: JobState, circuit: CircuitFile | null): string[] {
-  const owed = owedProofs(job, circuit);
+function missingBesides(
+  job: JobState,
+  proofs: readonly RequiredProof[],
+  circuit: CircuitFile | null,
+): string[] {
+  const owed = owedProofs(job, circuit, proofs);
   const lower = (words: string) => `${words[0]!.toLowerCase()}${words.slice(1)}`;
   return [
     ...owed.filter(({ answer }) => answer === null).map(({ name }) => `not answered: ${lower(name)}`),

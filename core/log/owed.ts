@@ -1,8 +1,10 @@
 /** What else is owed after a repair, besides the functions that have to be seen: currents, drops, the draw, the lamps that stop. */
+import type { RequiredProof } from '../diagnosis';
 import type { BodyOf, CircuitFile, CircuitPart, PROOF_ANSWERS, RepairLine } from '../format';
 import { CONTACT_GOOD_VOLTS, mayLose, SLEEP_DRAW_AMPS, SLEEP_WAIT_MINUTES } from '../limits';
 import { overloaded, percentOfRating } from './cause';
-import { PROOF_ANSWER_WORDS } from './names';
+import { cellKey } from './event';
+import { functionName, PROOF_ANSWER_WORDS } from './names';
 import type { JobState } from './state';
 
 export type ProofAnswerName = (typeof PROOF_ANSWERS)[number];
@@ -18,13 +20,15 @@ export interface OwedProof {
   readonly fuse: { readonly part: string; readonly ratingAmps: number } | null;
   /** How long one waits before it is read, minutes; zero where one does not. */
   readonly waitMinutes: number;
+  /** Before this moment it says nothing; null where one need not wait for it. */
+  readonly notBefore: string | null;
   /** Null while it is open. */
   readonly answer: ProofAnswerName | null;
   /** The answer in words. */
   readonly words: string;
 }
 
-type Asked = Omit<OwedProof, 'answer' | 'words'>;
+type Asked = Omit<OwedProof, 'answer' | 'words' | 'notBefore'> & { readonly notBefore?: string };
 
 /** Parts that let current through without anybody's doing, so that what lies behind them is live at rest. */
 const THROUGH: ReadonlySet<CircuitPart['kind']> = new Set([
@@ -99,7 +103,29 @@ function ofLine(line: RepairLine, circuit: CircuitFile | null): Asked[] {
   return [];
 }
 
-function asked(job: JobState, circuit: CircuitFile | null): Asked[] {
+/** Of what a timed relay keeps on: off once more after the wait, which counts from when it was seen off. */
+function waits(job: JobState, circuit: CircuitFile | null, proofs: readonly RequiredProof[]): Asked[] {
+  return proofs.flatMap(({ function: of, condition, waitSeconds }): Asked[] => {
+    if (!waitSeconds) return [];
+    const cell = job.proofs.get(cellKey(of, condition));
+    const at = job.entries.find(({ event }) => event.id === cell?.eventId)?.event.madeAt;
+    const notBefore = at ? new Date(Date.parse(at) + waitSeconds * 1000).toISOString() : undefined;
+    const wait = waitSeconds < 120 ? `${waitSeconds} s` : `${Math.round(waitSeconds / 60)} min`;
+    return [
+      {
+        id: `wait:${of}`,
+        name: `${functionName(circuit, of)} still off after ${wait}`,
+        why: 'a timed relay lies on its run: off at once says nothing of later',
+        asks: null,
+        fuse: null,
+        waitMinutes: waitSeconds / 60,
+        ...(notBefore ? { notBefore } : {}),
+      },
+    ];
+  });
+}
+
+function asked(job: JobState, circuit: CircuitFile | null, proofs: readonly RequiredProof[]): Asked[] {
   const lines = job.repairs.flatMap((repair) => repair.lines ?? []);
   const live = circuit ? liveAtRest(circuit) : new Set<string>();
   const draws = lines.some(({ part: id, deed }) => {
@@ -125,6 +151,7 @@ function asked(job: JobState, circuit: CircuitFile | null): Asked[] {
   const each = new Map(lines.flatMap((line) => ofLine(line, circuit)).map((one) => [one.id, one]));
   return [
     ...each.values(),
+    ...waits(job, circuit, proofs),
     ...draw,
     {
       id: 'safety-lamps',
@@ -177,20 +204,35 @@ function answerTo(item: Asked, job: JobState): Answered {
 }
 
 /** Everything of it, answered or not; nothing before a repair, and nothing of work that mends no fault but a change. */
-export function owedProofs(job: JobState, circuit: CircuitFile | null): OwedProof[] {
+export function owedProofs(
+  job: JobState,
+  circuit: CircuitFile | null,
+  proofs: readonly RequiredProof[],
+): OwedProof[] {
   if (job.repairs.length === 0) return [];
   const { work } = job.complaint ?? {};
   if (work !== undefined && work !== 'change') return [];
-  return asked(job, circuit).map((item) => ({ ...item, ...answerTo(item, job) }));
+  return asked(job, circuit, proofs).map((item) => ({
+    ...item,
+    notBefore: item.notBefore ?? null,
+    ...answerTo(item, job),
+  }));
 }
 
 /** Why an answer cannot be taken as it is; null where it can. */
 export function whyNotAnswered(
-  item: Pick<OwedProof, 'name' | 'asks'>,
+  item: Pick<OwedProof, 'name' | 'asks'> & Partial<Pick<OwedProof, 'notBefore' | 'waitMinutes'>>,
   answer: ProofAnswerName,
   words: string,
   value: number | null,
+  now: number = Date.now(),
 ): string | null {
+  if (answer === 'done' && item.waitMinutes && item.notBefore !== undefined && !item.asks) {
+    if (item.notBefore === null) return `${item.name}: see it off first, then wait.`;
+    const left = Math.ceil((Date.parse(item.notBefore) - now) / 1000);
+    if (left > 0)
+      return `${item.name}: ${left < 120 ? `${left} s` : `${Math.ceil(left / 60)} min`} are left to wait.`;
+  }
   if (answer === 'not-here' && words === '') return `${item.name}: say why it is not possible here.`;
   if (answer === 'owner' && words === '') return `${item.name}: say to whom it is left.`;
   if ((answer === 'done' || answer === 'wrong') && item.asks && value === null) {

@@ -14,6 +14,7 @@ import {
   meantReadings,
   notNowOf,
   refusedTests,
+  seenBefore,
   touchedParts,
   tracedCircuit,
   voltsOf,
@@ -49,5 +50,10 @@ export function workedScene(
     opened: job.opened,
     ...fittedNow(job),
   });
-  return { ...scene, proofs: requiredProofs(model, complaint, touchedParts(job)), assessment, expected };
+  return {
+    ...scene,
+    proofs: requiredProofs(model, complaint, touchedParts(job), seenBefore(job)),
+    assessment,
+    expected,
+  };
 }

@@ -66,8 +66,9 @@ export function sheetOf(scene: SheetScene): Sheet {
 }
 
 /** For whoever takes it over in the middle. */
-function asItStands({ job, circuit }: SheetScene): SheetPart {
-  return { title: 'As it stands now', lines: standsNow(job, circuit), empty: null };
+function asItStands({ job, circuit, assessment }: SheetScene): SheetPart {
+  const next = assessment?.next[0]?.ref ?? null;
+  return { title: 'As it stands now', lines: standsNow(job, circuit, next), empty: null };
 }
 
 function failed({ job, circuit }: SheetScene): SheetPart {
@@ -221,13 +222,15 @@ function seen(scene: SheetScene): SheetPart {
     const words = `${functionName(circuit, functionId)}: ${off ? 'off, as it should be' : STATE_WORDS[cell.state]}${cell.right ? '' : ', which is not as it should be'} (${conditionName(circuit, conditionId)})`;
     return event ? entered(event, words) : plain(words);
   });
-  const besides = owedProofs(job, circuit).flatMap(({ id, name, answer, words }): SheetLine[] => {
-    if (answer === null) return [];
-    const event = job.entries.find((entry) => entry.event.id === job.answers.get(id)?.eventId)?.event;
-    const line = `${name}: ${PROOF_ANSWER_WORDS[answer]}`;
-    const more = words === PROOF_ANSWER_WORDS[answer] ? undefined : words;
-    return [event ? entered(event, line, more) : plain(line, more)];
-  });
+  const besides = owedProofs(job, circuit, scene.proofs).flatMap(
+    ({ id, name, answer, words }): SheetLine[] => {
+      if (answer === null) return [];
+      const event = job.entries.find((entry) => entry.event.id === job.answers.get(id)?.eventId)?.event;
+      const line = `${name}: ${PROOF_ANSWER_WORDS[answer]}`;
+      const more = words === PROOF_ANSWER_WORDS[answer] ? undefined : words;
+      return [event ? entered(event, line, more) : plain(line, more)];
+    },
+  );
   const all = [...lines, ...besides];
   return job.complaint?.work
     ? { title: 'Seen after the work', lines: all, empty: null }

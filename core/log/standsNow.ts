@@ -1,5 +1,6 @@
 /** How a job stands at the moment: what whoever takes it over in the middle has to know before a hand goes in. */
-import type { CircuitFile } from '../format';
+import { testInLog } from '../diagnosis';
+import type { CircuitFile, TestRef } from '../format';
 import { STEP_WORDS } from '../hands';
 import { eventWords } from './kinds';
 import { partName } from './names';
@@ -9,7 +10,7 @@ import type { JobState } from './state';
 const line = (words: string, by: SheetLine['by'] = null): SheetLine => ({ words, by });
 
 /** Covers that are off, what is isolated, exchanged, bridged, set aside; what was done last, and who has it now. */
-export function standsNow(job: JobState, circuit: CircuitFile | null): SheetLine[] {
+export function standsNow(job: JobState, circuit: CircuitFile | null, next: TestRef | null): SheetLine[] {
   const { handedOver } = job;
   const last = job.entries.findLast(
     ({ struck, event }) => !struck && event.body.kind !== 'handed-over' && event.body.kind !== 'clock',
@@ -44,6 +45,7 @@ export function standsNow(job: JobState, circuit: CircuitFile | null): SheetLine
     ),
     ...job.temporaries.map(({ words }) => line(`Temporary: ${words}`)),
     ...[...job.setAside.values()].map((words) => line(`In quarantine: ${words}`)),
+    ...(next && !job.found ? [line(`To be done next: ${testInLog(circuit, next)}`)] : []),
     ...(job.clockSince === null ? [] : [line('The clock of the work runs')]),
   ];
 }

@@ -1,6 +1,6 @@
 /** A job on its maps: the circuit that it is traced on, and what the diagnosis is asked. */
 import { mergeCircuits, withConditions } from '../circuit';
-import { asMeant, type TakenReading } from '../diagnosis';
+import { asMeant, type SeenBefore, type TakenReading } from '../diagnosis';
 import type { CircuitFile, PanelSetFile, Problem } from '../format';
 import { withSafetyAnswers } from '../panel';
 import { withSlotMarks } from '../safety';
@@ -52,6 +52,14 @@ export function meantReadings(job: JobState, circuit: CircuitFile | null): reado
 export function touchedParts(job: Pick<JobState, 'found' | 'exchanged' | 'repairs'>): string[] {
   const worked = job.repairs.flatMap(({ lines = [] }) => lines.flatMap(({ part }) => part ?? []));
   return [...new Set([...(job.found?.parts ?? []), ...job.exchanged, ...worked])];
+}
+
+/** Functions as they were seen before the repair. */
+export function seenBefore({ checks }: Pick<JobState, 'checks'>): SeenBefore[] {
+  return [...checks].map(([key, { state }]) => {
+    const [of = '', condition = ''] = key.split('|');
+    return { function: of, condition, state };
+  });
 }
 
 /** Fuses that an appliance took; asked for, it was when two had gone. What it took it took, also when it is put aside. */

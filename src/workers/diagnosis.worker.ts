@@ -80,7 +80,7 @@ function assess(request: AssessRequest): void {
     request: request.request,
     assessment: session!.assess(request.input),
     card: request.chosen ? session!.card(request.chosen, request.input) : null,
-    proofs: requiredProofs(model!, session!.complaint, request.touched),
+    proofs: requiredProofs(model!, session!.complaint, request.touched, request.seen),
   });
   sayWhatWouldHelp(request);
 }

@@ -10,6 +10,7 @@ import type {
   RelayDuty,
   RequiredProof,
   Run,
+  SeenBefore,
 } from '#core/diagnosis';
 import type { CircuitFile, Hand, TestRef } from '#core/format';
 
@@ -33,6 +34,8 @@ export type WorkerRequest =
       chosen: string | null;
       /** Parts that were found or repaired, for the list of what must be proved. */
       touched: readonly string[];
+      /** Functions as they were seen before the repair. */
+      seen: readonly SeenBefore[];
     };
 
 export interface PermittedTest {

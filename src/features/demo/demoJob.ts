@@ -13,7 +13,7 @@ import {
   type JobEvent,
   type ReadingValue,
 } from '#core/format';
-import { jobState, type LogEvent, owedProofs, touchedParts, wordOf } from '#core/log';
+import { jobState, type LogEvent, owedProofs, seenBefore, touchedParts, wordOf } from '#core/log';
 import { CircuitModel } from '#core/network';
 import { type LoadWord, PATTERNS } from '#core/notation';
 import type { Actor } from '@/access';
@@ -271,7 +271,9 @@ class DemoLog {
     if (!complaint.function || !complaint.condition) return;
     const model = new CircuitModel(circuit);
     const asked = { function: complaint.function, condition: complaint.condition };
-    for (const one of requiredProofs(model, asked, touchedParts(this.state))) {
+    const before = this.state;
+    const proofs = requiredProofs(model, asked, touchedParts(before), seenBefore(before));
+    for (const one of proofs) {
       this.add({
         kind: 'proof',
         function: one.function,
@@ -280,7 +282,7 @@ class DemoLog {
         expected: one.expected,
       });
     }
-    for (const item of owedProofs(this.state, circuit)) {
+    for (const item of owedProofs(this.state, circuit, proofs)) {
       const value = this.job.owed?.[item.id];
       if (item.asks && value === undefined)
         throw new Error(`${this.job.title}: nothing is read for ${item.id}.`);

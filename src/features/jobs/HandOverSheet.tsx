@@ -4,7 +4,6 @@ import { useState } from 'react';
 import { LABEL_SHEETS } from '#core/limits';
 import { customerSheetOf, labelsOf, type Sheet, type SheetLine, sheetOf } from '#core/log';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
-import { useWho } from '@/sync/who';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
@@ -12,6 +11,7 @@ import { Fold } from '@/ui/Fold';
 import { Select } from '@/ui/Select';
 import { useJob } from './JobProvider';
 import { PhotosOnSheet } from './PhotosOnSheet';
+import { PlaceOfWork } from './PlaceOfWork';
 
 const NO_EXPECTATIONS = {};
 const momentWords = (at: string) => `${dateWords(at, 'short')} ${dateWords(at, 'time')}`;
@@ -219,33 +219,5 @@ function Line({ line: { words, by, more } }: { line: SheetLine }) {
       </span>
       {more ? <span className="block text-sm text-soft">{more}</span> : null}
     </li>
-  );
-}
-
-/** Asked once: where the work was done. */
-function PlaceOfWork() {
-  const { data, record } = useJob();
-  const who = useWho();
-  const form = useKeptForm<{ place: string }>({
-    keep: `place ${data.id}`,
-    first: { place: who ? `${who.shopName}, ${who.town}` : '' },
-    take: ({ place }) => {
-      const words = textOf(place);
-      if (words === '') return { ok: false, message: 'Say where the work was done.', field: 'place' };
-      return record({ kind: 'work-place', place: words });
-    },
-  });
-  return (
-    <form
-      onSubmit={form.submit}
-      className="no-print mb-4 flex flex-wrap items-end gap-2"
-      data-testid="work-place"
-    >
-      <Field label="Where the work was done">
-        <input {...form.register('place')} className={`${INPUT} w-80 max-w-full`} />
-      </Field>
-      <Button type="submit">It was there</Button>
-      {form.problem ? <Problem>{form.problem}</Problem> : null}
-    </form>
   );
 }

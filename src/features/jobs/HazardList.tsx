@@ -39,7 +39,11 @@ export function HazardList({
           </li>
         ))}
       </ul>
-      {count > shown.length ? <p className="text-soft">and {count - shown.length} more</p> : null}
+      {count > shown.length ? (
+        <PlaceLink href="/hazards" className="inline-flex min-h-11 items-center font-semibold underline">
+          All {count} of them
+        </PlaceLink>
+      ) : null}
     </section>
   );
 }

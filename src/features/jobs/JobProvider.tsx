@@ -36,6 +36,7 @@ import {
   meantReadings,
   notNowOf,
   refusedTests,
+  seenBefore,
   touchedParts,
   tracedCircuit,
   voltsOf,
@@ -323,6 +324,7 @@ function useDiagnosis(
   const permitted = opened?.permitted ?? NO_TESTS;
   const refused = useEqual(refusedTests(job, circuit, halted));
   const touched = useEqual(touchedParts(job));
+  const seen = useEqual(seenBefore(job));
   const question = [
     ...readings.map((one) => `${one.id}${one.before ? ' before' : ''}${fittedKey(one.fitted)}`),
     ...refused,
@@ -340,8 +342,9 @@ function useDiagnosis(
       input: { readings, refused, opened: job.opened, fitted },
       chosen,
       touched,
+      seen,
     } satisfies WorkerRequest);
-  }, [ready, readings, refused, job.opened, fitted, touched, chosen, question]);
+  }, [ready, readings, refused, job.opened, fitted, touched, seen, chosen, question]);
 
   const pending = assessed?.question !== question;
   return useMemo(

@@ -24,8 +24,8 @@ const LOOK: Readonly<Record<ProofAnswerName, string>> = {
 
 /** What else is owed after a repair: currents, drops, the draw, the lamps; each has one of three answers. */
 export function OwedList() {
-  const { job, circuit } = useJob();
-  const owed = owedProofs(job, circuit);
+  const { job, circuit, diagnosis } = useJob();
+  const owed = owedProofs(job, circuit, diagnosis.proofs);
   if (owed.length === 0) return null;
   return (
     <div className="mt-4">

@@ -6,7 +6,7 @@ import { useJob } from './JobProvider';
 
 /** A job that was handed over in the middle: how it stands, before a hand goes in. */
 export function TakenOver() {
-  const { job, circuit } = useJob();
+  const { job, circuit, diagnosis } = useJob();
   return (
     <section
       aria-label="Handed over in the middle"
@@ -14,7 +14,7 @@ export function TakenOver() {
       data-testid="taken-over"
     >
       <ul>
-        {standsNow(job, circuit).map(({ words, by }, index) => (
+        {standsNow(job, circuit, diagnosis.card?.ref ?? null).map(({ words, by }, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: lines have no other identity, and never move
           <li key={index} className={index === 0 ? 'font-bold' : ''}>
             {words}

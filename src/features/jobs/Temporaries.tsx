@@ -1,10 +1,11 @@
 'use client';
 
 import { useState } from 'react';
+import { dueProblem } from '#core/format';
 import type { JobState } from '#core/log';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
-import { dateWords } from '@/ui/dates';
+import { dateWords, dayOf } from '@/ui/dates';
 import { useJob } from './JobProvider';
 
 type Temporary = JobState['temporaries'][number];
@@ -27,16 +28,26 @@ export function Temporaries({ onRight }: { onRight: (temporary: Temporary) => vo
 
 function TemporaryLine({ temporary, onRight }: { temporary: Temporary; onRight: () => void }) {
   const { record } = useJob();
-  const [deciding, setDeciding] = useState(false);
-  const form = useKeptForm<{ words: string; decidedBy: string }>({
+  const [doing, setDoing] = useState<'stays' | 'later' | null>(null);
+  const form = useKeptForm<{ words: string; decidedBy: string; due: string }>({
     keep: `temporary ${temporary.eventId}`,
     take: (values) => {
       const words = textOf(values.words);
       const decidedBy = textOf(values.decidedBy);
+      const due = textOf(values.due);
+      if (doing === 'later') {
+        if (due === '') return { ok: false, message: 'Say until which day it is put off.', field: 'due' };
+        const wrong = dueProblem(due, dayOf(new Date()));
+        if (wrong) return { ok: false, message: wrong, field: 'due' };
+        if (words === '') return { ok: false, message: 'Say why it is put off.', field: 'words' };
+        const later = record({ kind: 'watch-snoozed', of: temporary.eventId, due, words });
+        if (later.ok) setDoing(null);
+        return later;
+      }
       if (decidedBy === '') return { ok: false, message: 'Say who decides it.', field: 'decidedBy' };
       if (words === '') return { ok: false, message: 'Say why it may stay.', field: 'words' };
       const recorded = record({ kind: 'temporary-ended', of: temporary.eventId, words, decidedBy });
-      if (recorded.ok) setDeciding(false);
+      if (recorded.ok) setDoing(null);
       return recorded;
     },
   });
@@ -47,20 +58,26 @@ function TemporaryLine({ temporary, onRight }: { temporary: Temporary; onRight: 
         {temporary.due ? `, to be put right by ${dateWords(temporary.due, 'year')}` : ''}
         {temporary.reason ? <span className="block text-soft">{temporary.reason}</span> : null}
       </p>
-      {deciding ? (
+      {doing ? (
         <form onSubmit={form.submit} className="mt-2 grid gap-2 sm:grid-cols-2">
-          <Field label="Decided by">
-            <input {...form.register('decidedBy')} className={INPUT} />
-          </Field>
-          <Field label="Why it may stay">
+          {doing === 'stays' ? (
+            <Field label="Decided by">
+              <input {...form.register('decidedBy')} className={INPUT} />
+            </Field>
+          ) : (
+            <Field label="Until">
+              <input {...form.register('due')} type="date" className={INPUT} />
+            </Field>
+          )}
+          <Field label={doing === 'stays' ? 'Why it may stay' : 'Why it is put off'}>
             <input {...form.register('words')} className={INPUT} />
           </Field>
           {form.problem ? <Problem>{form.problem}</Problem> : null}
           <div className="flex flex-wrap gap-2 sm:col-span-2">
             <Button look="primary" type="submit">
-              It stays
+              {doing === 'stays' ? 'It stays' : 'Put it off'}
             </Button>
-            <Button onClick={() => setDeciding(false)}>Not yet</Button>
+            <Button onClick={() => setDoing(null)}>Not yet</Button>
           </div>
         </form>
       ) : (
@@ -68,7 +85,8 @@ function TemporaryLine({ temporary, onRight }: { temporary: Temporary; onRight: 
           <Button look="primary" onClick={onRight}>
             The right part is in
           </Button>
-          <Button onClick={() => setDeciding(true)}>It stays, by decision</Button>
+          <Button onClick={() => setDoing('stays')}>It stays, by decision</Button>
+          <Button onClick={() => setDoing('later')}>Put off</Button>
         </div>
       )}
     </li>

@@ -1,11 +1,11 @@
 'use client';
 
 import { useState } from 'react';
-import type { WATCH_SORTS } from '#core/format';
+import { dueProblem, type WATCH_SORTS } from '#core/format';
 import { WATCH_SORT_WORDS, type Watch } from '#core/log';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
-import { dateWords } from '@/ui/dates';
+import { dateWords, dayOf } from '@/ui/dates';
 import { Select } from '@/ui/Select';
 import { useJob } from './JobProvider';
 
@@ -21,6 +21,8 @@ export function WatchList() {
       const words = textOf(values.words);
       if (words === '') return { ok: false, message: 'Say what is to be watched.', field: 'words' };
       const due = textOf(values.due);
+      const wrong = due === '' ? null : dueProblem(due, dayOf(new Date()));
+      if (wrong) return { ok: false, message: wrong, field: 'due' };
       const sort = SORTS.find(([id]) => id === values.sort)?.[0] ?? 'watch';
       if (sort !== 'watch' && due === '')
         return { ok: false, message: `${WATCH_SORT_WORDS[sort]}: say by which day.`, field: 'due' };
@@ -77,6 +79,8 @@ function WatchLine({ watch }: { watch: Watch }) {
       const day = textOf(due);
       if (doing === 'later' && day === '')
         return { ok: false, message: 'Say until which day it is put off.', field: 'due' };
+      const wrong = doing === 'later' ? dueProblem(day, dayOf(new Date())) : null;
+      if (wrong) return { ok: false, message: wrong, field: 'due' };
       if (words === '') {
         return {
           ok: false,

@@ -187,6 +187,11 @@ describe('a repair', () => {
 
   test('a temporary one needs a day; what puts one right names it and is not temporary itself', () => {
     expect(entriesOf(words({ temporary: true }))).toMatchObject({ ok: false, field: 'due' });
+    expect(entriesOf(words({ temporary: true, due: '1900-01-01' }))).toMatchObject({
+      ok: false,
+      field: 'due',
+      message: expect.stringContaining('long past'),
+    });
     const read = entriesOf(words({ temporary: true, due: '2026-04-01' }));
     expect(read.ok && read.bodies.map((body) => body.kind)).toEqual(['repair']);
     if (read.ok) expect(read.bodies.every(isTaken)).toBe(true);

@@ -3,6 +3,7 @@ import {
   BOUNDS,
   type BodyOf,
   type CircuitFile,
+  dueProblem,
   type EventBody,
   JOINTS,
   REPAIR_DEEDS,
@@ -22,6 +23,7 @@ import {
   wantedAt,
 } from '#core/repair';
 import { textOf } from '@/sync/useKeptForm';
+import { dayOf } from '@/ui/dates';
 
 /** One part and what was done to it, as typed. */
 export interface LineWords {
@@ -229,6 +231,8 @@ export function entriesOf(
     const message = 'A temporary repair needs a day by which it is put right.';
     return { ok: false, message, field: 'due' };
   }
+  const wrongDay = temporary ? dueProblem(due, dayOf(new Date())) : null;
+  if (wrongDay) return { ok: false, message: wrongDay, field: 'due' };
   const partsUsed = readParts(values.parts, stock);
   if (!partsUsed.ok) return partsUsed;
   const undo = textOf(values.undo);

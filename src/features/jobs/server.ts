@@ -7,6 +7,7 @@ export {
   appendIn,
   type StoredReceipt,
 } from './appendEvents';
+export { changesInForce } from './changesInForce';
 export {
   allFollowUps,
   calendarOfFollowUps,

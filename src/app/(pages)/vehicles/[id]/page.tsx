@@ -2,7 +2,14 @@ import { notFound } from 'next/navigation';
 import { currentActor } from '@/access';
 import { now } from '@/clock/now';
 import { FollowUpList, HazardList, JobLines } from '@/features/jobs';
-import { countJobs, JOB_PAGE, listJobs, openHazards, vehicleFollowUps } from '@/features/jobs/server';
+import {
+  changesInForce,
+  countJobs,
+  JOB_PAGE,
+  listJobs,
+  openHazards,
+  vehicleFollowUps,
+} from '@/features/jobs/server';
 import { CopyFromSister, ImportBox, VehicleRecordForm } from '@/features/vehicles';
 import { chooseVehicles, customerOf, knownOf, loadVehicle, recordOf } from '@/features/vehicles/server';
 import { ButtonLink, Problem } from '@/ui/controls';
@@ -30,7 +37,7 @@ export default async function VehiclePage({
   if (!maps) notFound();
   const { vehicle, circuits, panelSet } = maps;
   const list = { vehicleId: vehicle.id };
-  const [jobs, jobCount, hazards, sisters, known, customer, followUps, others] = await Promise.all([
+  const [jobs, jobCount, hazards, sisters, known, customer, followUps, others, changes] = await Promise.all([
     listJobs(actor, list),
     countJobs(actor, list),
     openHazards(actor, { vehicleId: vehicle.id }),
@@ -39,6 +46,7 @@ export default async function VehiclePage({
     customerOf(actor, vehicle.customerId),
     vehicleFollowUps(actor, vehicle.id),
     chooseVehicles(actor, '', SISTERS),
+    changesInForce(actor, vehicle.id),
   ]);
   const day = (iso: string) => dateWords(iso, 'year');
   const today = dayOf(now());
@@ -188,6 +196,26 @@ export default async function VehiclePage({
             </ButtonLink>
           ) : null}
         </section>
+
+        {changes.length > 0 ? (
+          <section aria-labelledby="changes">
+            <h2 id="changes" className="border-b-2 border-line pb-2 text-xl">
+              Changes in force
+            </h2>
+            <ul>
+              {changes.map((one) => (
+                <li key={one.id} className="border-b border-line">
+                  <PlaceLink href={`/jobs/${one.jobId}#repair`} className="block py-3 hover:bg-sunk">
+                    <span className="block">{one.words}</span>
+                    <span className="block text-sm text-soft">
+                      {day(one.madeAt)} · to undo it: {one.undo}
+                    </span>
+                  </PlaceLink>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ) : null}
 
         {vehicle.mergedInto ? null : (
           <VehicleRecordForm

@@ -1,0 +1,51 @@
+/** What was done to a vehicle and how each of it is undone, over all of its jobs. */
+import { and, desc, eq, notExists, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/pg-core';
+import type { Actor } from '@/access';
+import { database } from '@/db/client';
+import { jobEvents, jobs } from '@/db/schema';
+
+export interface ChangeInForce {
+  readonly id: string;
+  readonly jobId: string;
+  readonly words: string;
+  readonly undo: string;
+  readonly madeAt: string;
+}
+
+/** The latest first; those that somebody struck are none. */
+export async function changesInForce(actor: Actor, vehicleId: string, limit = 20): Promise<ChangeInForce[]> {
+  const strike = alias(jobEvents, 'strike');
+  return database()
+    .select({
+      id: jobEvents.id,
+      jobId: jobEvents.jobId,
+      words: sql<string>`${jobEvents.body} ->> 'words'`,
+      undo: sql<string>`${jobEvents.body} ->> 'undo'`,
+      madeAt: jobEvents.madeAt,
+    })
+    .from(jobEvents)
+    .innerJoin(jobs, eq(jobs.id, jobEvents.jobId))
+    .where(
+      and(
+        eq(jobs.vehicleId, vehicleId),
+        eq(jobs.shopId, actor.shopId),
+        eq(jobEvents.kind, 'repair'),
+        sql`${jobEvents.body} ->> 'undo' <> ''`,
+        notExists(
+          database()
+            .select({ id: strike.id })
+            .from(strike)
+            .where(
+              and(
+                eq(strike.jobId, jobEvents.jobId),
+                eq(strike.kind, 'correction'),
+                sql`${strike.body} ->> 'of' = ${jobEvents.id}::text`,
+              ),
+            ),
+        ),
+      ),
+    )
+    .orderBy(desc(jobEvents.madeAt))
+    .limit(limit);
+}
