@@ -1,9 +1,9 @@
-/** What was done to a vehicle and how each of it is undone, over all of its jobs. */
+/** What was done to a vehicle and how each of it is undone, and its pictures, over all of its jobs. */
 import { and, desc, eq, notExists, sql } from 'drizzle-orm';
 import { alias } from 'drizzle-orm/pg-core';
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
-import { jobEvents, jobs } from '@/db/schema';
+import { jobEvents, jobs, photos } from '@/db/schema';
 
 export interface ChangeInForce {
   readonly id: string;
@@ -47,5 +47,20 @@ export async function changesInForce(actor: Actor, vehicleId: string, limit = 20
       ),
     )
     .orderBy(desc(jobEvents.madeAt))
+    .limit(limit);
+}
+
+/** Pictures of a vehicle, the latest first, each with its job. */
+export async function photosOf(
+  actor: Actor,
+  vehicleId: string,
+  limit = 12,
+): Promise<{ readonly id: string; readonly jobId: string; readonly title: string }[]> {
+  return database()
+    .select({ id: photos.id, jobId: photos.jobId, title: jobs.title })
+    .from(photos)
+    .innerJoin(jobs, eq(jobs.id, photos.jobId))
+    .where(and(eq(jobs.vehicleId, vehicleId), eq(jobs.shopId, actor.shopId)))
+    .orderBy(desc(photos.madeAt))
     .limit(limit);
 }

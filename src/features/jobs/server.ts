@@ -7,7 +7,7 @@ export {
   appendIn,
   type StoredReceipt,
 } from './appendEvents';
-export { changesInForce } from './changesInForce';
+export { changesInForce, photosOf } from './changesInForce';
 export {
   allFollowUps,
   calendarOfFollowUps,

@@ -8,6 +8,7 @@ import {
   JOB_PAGE,
   listJobs,
   openHazards,
+  photosOf,
   vehicleFollowUps,
 } from '@/features/jobs/server';
 import { CopyFromSister, ImportBox, VehicleRecordForm } from '@/features/vehicles';
@@ -37,17 +38,19 @@ export default async function VehiclePage({
   if (!maps) notFound();
   const { vehicle, circuits, panelSet } = maps;
   const list = { vehicleId: vehicle.id };
-  const [jobs, jobCount, hazards, sisters, known, customer, followUps, others, changes] = await Promise.all([
-    listJobs(actor, list),
-    countJobs(actor, list),
-    openHazards(actor, { vehicleId: vehicle.id }),
-    panelSet === null ? chooseVehicles(actor, '', SISTERS, true) : [],
-    knownOf(actor, vehicle.id),
-    customerOf(actor, vehicle.customerId),
-    vehicleFollowUps(actor, vehicle.id),
-    chooseVehicles(actor, '', SISTERS),
-    changesInForce(actor, vehicle.id),
-  ]);
+  const [jobs, jobCount, hazards, sisters, known, customer, followUps, others, changes, photos] =
+    await Promise.all([
+      listJobs(actor, list),
+      countJobs(actor, list),
+      openHazards(actor, { vehicleId: vehicle.id }),
+      panelSet === null ? chooseVehicles(actor, '', SISTERS, true) : [],
+      knownOf(actor, vehicle.id),
+      customerOf(actor, vehicle.customerId),
+      vehicleFollowUps(actor, vehicle.id),
+      chooseVehicles(actor, '', SISTERS),
+      changesInForce(actor, vehicle.id),
+      photosOf(actor, vehicle.id),
+    ]);
   const day = (iso: string) => dateWords(iso, 'year');
   const today = dayOf(now());
   return (
@@ -210,6 +213,29 @@ export default async function VehiclePage({
                     <span className="block text-sm text-soft">
                       {day(one.madeAt)} · to undo it: {one.undo}
                     </span>
+                  </PlaceLink>
+                </li>
+              ))}
+            </ul>
+          </section>
+        ) : null}
+
+        {photos.length > 0 ? (
+          <section aria-labelledby="photos">
+            <h2 id="photos" className="border-b-2 border-line pb-2 text-xl">
+              Photos
+            </h2>
+            <ul className="mt-3 grid grid-cols-3 gap-2 sm:grid-cols-4">
+              {photos.map((one) => (
+                <li key={one.id}>
+                  <PlaceLink href={`/jobs/${one.jobId}`}>
+                    {/* biome-ignore lint/performance/noImgElement: the picture comes from this server as it is */}
+                    <img
+                      src={`/api/photos/${one.id}`}
+                      alt={`Of the job “${one.title}”`}
+                      loading="lazy"
+                      className="aspect-square w-full rounded object-cover"
+                    />
                   </PlaceLink>
                 </li>
               ))}
