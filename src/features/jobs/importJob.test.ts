@@ -28,8 +28,10 @@ function withoutIds(file: Awaited<ReturnType<typeof exported>>) {
 
 test('out and in again, into another shop: vehicle, maps, every entry with its person and its moments', async () => {
   const actor = await currentActor();
-  const elsewhere = await stranger();
+  const shop = await stranger();
   for (const job of [...(await listJobs(actor, 'open')), ...(await listJobs(actor, 'closed'))]) {
+    // Jobs of the van share its maps; each other one goes to a shop that has nothing yet.
+    const elsewhere = job.vehicleName === 'Bakery van' ? shop : await stranger();
     const out = await exported(actor, job.id);
     const made = await importJob(elsewhere, ask(JSON.stringify(out)));
     if (!made.ok) throw new Error(JSON.stringify(made.problems));
@@ -48,8 +50,7 @@ test('out and in again, into another shop: vehicle, maps, every entry with its p
     });
   }
   // Two jobs of one vehicle stand on one vehicle: the second found the maps of the first.
-  const names = (await listVehicles(elsewhere)).map((one) => one.plate);
-  expect(new Set(names).size).toBe(names.length);
+  expect((await listVehicles(shop)).map((one) => one.name)).toEqual(['Bakery van']);
 });
 
 test('a job that is here already is refused, and the same request answered again as it was', async () => {

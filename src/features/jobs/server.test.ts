@@ -8,7 +8,7 @@ import type { EventBody, JobEvent } from '#core/format/jobSchema';
 import { validateWith } from '#core/format/problem';
 import { type Actor, currentActor } from '@/access';
 import { database } from '@/db/client';
-import { circuitVersions, jobEvents, jobSummaries, jobs } from '@/db/schema';
+import { circuitVersions, findings, jobEvents, jobSummaries, jobs } from '@/db/schema';
 import { learning, resetLearning } from '@/features/shop/server';
 import { importFile, listVehicles, loadVehicle } from '@/features/vehicles/server';
 import { demoText } from '../../../testing/circuits';
@@ -53,9 +53,10 @@ const bring = (actor: Actor, vehicleId: string, text: string, base?: number) =>
 const eventsIn = (jobId: string) =>
   database().select().from(jobEvents).where(eq(jobEvents.jobId, jobId)).orderBy(asc(jobEvents.seq));
 
-test('the demo holds jobs in three different states', async () => {
-  const stages = (await database().select().from(jobSummaries)).map((row) => row.stage).sort();
-  expect(stages).toEqual(['closed', 'complaint', 'testing']);
+test('the demo holds jobs in several states, and history enough to learn from', async () => {
+  const stages = (await database().select().from(jobSummaries)).map((row) => row.stage);
+  expect(new Set(stages)).toEqual(new Set(['closed', 'complaint', 'testing']));
+  expect(stages.filter((stage) => stage === 'closed').length).toBeGreaterThanOrEqual(10);
 });
 
 test('a batch sent twice, whole or in part, changes nothing the second time', async () => {
@@ -254,10 +255,14 @@ test('the log of a demo body round-trips as it was written', async () => {
 test('a proved job counts towards the shop’s own weights until they are started anew', async () => {
   const actor = await currentActor();
   const before = await learning(actor);
-  expect(before.jobs).toBe(1);
-  expect(before.weights.filter((one) => one.count > 0)).toEqual([
-    expect.objectContaining({ kind: 'wire', mode: 'open', count: 1 }),
-  ]);
+  // Every finding of the demo that stands as proved, once.
+  const proved = (await database().select().from(findings)).filter(({ strength }) => strength === 'proved');
+  expect(proved.length).toBeGreaterThanOrEqual(8);
+  expect(before.jobs).toBe(proved.length);
+  const wires = proved.filter(({ partKind, mode }) => partKind === 'wire' && mode === 'open').length;
+  expect(before.weights).toContainEqual(
+    expect.objectContaining({ kind: 'wire', mode: 'open', count: wires }),
+  );
   const id = randomUUID();
   await resetLearning(actor, id);
   await resetLearning(actor, id);
