@@ -302,6 +302,8 @@ test('a job that is work: opened in three taps and some words, and closed withou
   page,
 }) => {
   await page.goto(`${app.url}/jobs/new`);
+  const van = { label: 'Bakery van · MB 18 OVN' };
+  await page.getByRole('combobox', { name: /^Vehicle/ }).selectOption(van);
   await page.getByRole('radio', { name: 'Survey' }).tap();
   await page.getByLabel('What is to be done').fill('Read the cab fuse box');
   await page.getByRole('button', { name: 'Open the job' }).tap();

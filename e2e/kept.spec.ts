@@ -427,7 +427,7 @@ test('a proof that failed is not called proved, and a watch item is listed until
     .click();
   await expect(page.getByTestId('stage')).toContainText('Proved');
   await page.getByLabel('Watch item').fill('Plug C12 dry?');
-  await page.getByLabel('Due').fill('2026-01-15');
+  await page.getByLabel('Due', { exact: true }).fill('2026-01-15');
   await page.getByRole('button', { name: 'Add' }).click();
   await page.getByTestId('watch').getByRole('button', { name: 'Dealt with' }).click();
   await page.getByLabel('What was found').last().fill('dry and tight');

@@ -69,12 +69,7 @@ test('with the server gone every view of a held job opens, also of another; what
   const job = await openFanJob(page, app);
   // What works in the background is in this browser as well by then.
   await expect(page.getByText('First suspect')).toBeVisible({ timeout: 30_000 });
-  await page.goto(app.url);
-  await page
-    .getByRole('link', { name: /Heated mirrors dead/ })
-    .first()
-    .click();
-  await page.waitForURL(/\/jobs\/[0-9a-f-]{36}/);
+  await page.goto(await app.job('Heated mirrors dead'));
   await expect(page.locator('h1')).toContainText('Heated mirrors dead');
   await page.waitForLoadState('networkidle').catch(() => undefined);
   await app.kill();

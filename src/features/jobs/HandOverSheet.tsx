@@ -1,24 +1,25 @@
 'use client';
 
 import { useState } from 'react';
-import { LABEL_SHEETS } from '#core/limits';
-import { customerSheetOf, labelsOf, type Sheet, type SheetLine, sheetOf } from '#core/log';
-import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { customerSheetOf, type Sheet, type SheetLine, sheetOf } from '#core/log';
 import { Choice } from '@/ui/Choice';
-import { Button, Field, INPUT, Problem } from '@/ui/controls';
+import { Button } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
-import { Fold } from '@/ui/Fold';
-import { Select } from '@/ui/Select';
+import { useLater } from '@/ui/useLater';
+import { FileLink } from './FileLink';
 import { useJob } from './JobProvider';
 import { PhotosOnSheet } from './PhotosOnSheet';
 import { PlaceOfWork } from './PlaceOfWork';
 
+/** Labels and handing over: not looked at first. */
+const loadTools = () => import('./SheetTools').then((loaded) => loaded.SheetTools);
 const NO_EXPECTATIONS = {};
 const momentWords = (at: string) => `${dateWords(at, 'short')} ${dateWords(at, 'time')}`;
 
 /** Answers from the paper alone: what failed, why, what changed, what is temporary, what is untested, how to undo. */
 export function HandOverSheet() {
   const { data, job, circuit, diagnosis, nominalVolts } = useJob();
+  const Tools = useLater(loadTools, true, 300);
   const [reader, setReader] = useState<'technician' | 'customer'>('technician');
   const scene = {
     job,
@@ -30,7 +31,6 @@ export function HandOverSheet() {
     expected: diagnosis.described?.expected ?? NO_EXPECTATIONS,
   };
   const sheet = reader === 'customer' ? customerSheetOf(scene) : sheetOf(scene);
-  const labels = labelsOf(job, circuit, data.title).length;
   // Paper that lacks what the readings mean would be taken for the whole.
   const working =
     Boolean(circuit && job.complaint?.function && nominalVolts !== null) &&
@@ -55,8 +55,7 @@ export function HandOverSheet() {
           chosen={reader}
           onChoose={(id) => setReader(id === 'customer' ? 'customer' : 'technician')}
         />
-        {labels > 0 ? <LabelFiles jobId={data.id} count={labels} /> : null}
-        {job.state === 'closed' ? null : <HandOverForm />}
+        {Tools ? <Tools /> : null}
       </div>
       {job.workPlace === null ? <PlaceOfWork /> : null}
       <article className="border-2 border-line bg-sheet p-6 print:border-0 print:p-0" data-testid="sheet">
@@ -107,81 +106,6 @@ const READERS = [
   { id: 'technician', name: 'For the person after' },
   { id: 'customer', name: 'For the customer' },
 ] as const;
-
-function FileLink({ href, children }: { href: string; children: string }) {
-  return (
-    <a
-      href={href}
-      download
-      className="inline-flex min-h-11 items-center rounded-md border-2 border-line bg-sheet px-4 font-semibold hover:border-ink"
-    >
-      {children}
-    </a>
-  );
-}
-
-/** Labels for plugs, slots and what is set aside, on whatever sheets lie in the drawer. */
-function LabelFiles({ jobId, count }: { jobId: string; count: number }) {
-  const [sheet, setSheet] = useState(LABEL_SHEETS[0]!.id);
-  const [first, setFirst] = useState('1');
-  const places = LABEL_SHEETS.find(({ id }) => id === sheet)!;
-  const from = Number(first);
-  const wrong = !Number.isInteger(from) || from < 1 || from > places.columns * places.rows;
-  return (
-    <Fold title={count === 1 ? 'One label' : `${count} labels`} testId="labels">
-      <div className="flex flex-wrap items-end gap-2">
-        <Field label="Sheet">
-          <Select value={sheet} onChange={(event) => setSheet(event.target.value)}>
-            {LABEL_SHEETS.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </Select>
-        </Field>
-        <Field label="First free place">
-          <input
-            value={first}
-            onChange={(event) => setFirst(event.target.value)}
-            inputMode="numeric"
-            className={`${INPUT} w-24`}
-          />
-        </Field>
-        {wrong ? (
-          <Problem>A whole number from 1 to {String(places.columns * places.rows)}.</Problem>
-        ) : (
-          <FileLink href={`/api/jobs/${jobId}/labels?sheet=${sheet}&from=${from}`}>Labels (PDF)</FileLink>
-        )}
-      </div>
-    </Fold>
-  );
-}
-
-/** The job goes to a colleague in the middle: the sheet says how it stands, and who has it now. */
-function HandOverForm() {
-  const { data, record } = useJob();
-  const form = useKeptForm<{ to: string; words: string }>({
-    keep: `hand over ${data.id}`,
-    take: ({ to, words }) =>
-      textOf(to) === ''
-        ? { ok: false, message: 'Say who takes it over.', field: 'to' }
-        : record({ kind: 'handed-over', to: textOf(to), words: textOf(words) }),
-  });
-  return (
-    <Fold title="Hand it to a colleague in the middle" testId="hand-over">
-      <form onSubmit={form.submit} className="grid gap-2 sm:grid-cols-[12rem_1fr_auto] sm:items-end">
-        <Field label="Who takes it over">
-          <input {...form.register('to')} className={INPUT} />
-        </Field>
-        <Field label="What to know">
-          <input {...form.register('words')} className={INPUT} />
-        </Field>
-        <Button type="submit">Hand it over</Button>
-      </form>
-      {form.problem ? <Problem>{form.problem}</Problem> : null}
-    </Fold>
-  );
-}
 
 /** What is open, and every part of the sheet. */
 function Parts({ sheet }: { sheet: Sheet }) {
