@@ -58,7 +58,7 @@ test.describe('in the hand', () => {
     const line = page.getByTestId('repair-line');
     await page.getByLabel('What was done', { exact: true }).fill('Fuse 31 renewed');
     await page.getByRole('button', { name: 'Which part, and what was done to it' }).click();
-    await line.getByLabel('Part', { exact: true }).selectOption({ label: 'Fuse 31 (15 A)' });
+    await line.getByRole('combobox', { name: 'Part', exact: true }).selectOption({ label: 'Fuse 31 (15 A)' });
     await line.getByRole('radio', { name: 'Replaced' }).click();
     await line.getByLabel('Rating, A, fitted').fill('20');
     await line.getByLabel('Family, fitted').selectOption('mini');
@@ -148,7 +148,7 @@ test.describe('in the hand', () => {
     await expect(page.getByTestId('still-there')).toBeVisible();
 
     // The draw is left to the owner by name, the reading after a week is due.
-    await page.getByLabel('What it is', { exact: true }).last().selectOption('reading');
+    await page.getByRole('combobox', { name: 'What it is', exact: true }).last().selectOption('reading');
     await page.getByLabel('Watch item').fill('Draw after the fan ran for an hour');
     await page.getByRole('button', { name: 'Add', exact: true }).click();
     await expect(page.getByRole('alert').filter({ hasText: 'by which day' })).toBeVisible();

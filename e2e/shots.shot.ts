@@ -163,7 +163,7 @@ test('pictures', async ({ browser }) => {
   await phone.goto(`${app.url}/jobs/${fan}`);
   await phone.getByRole('button', { name: 'Which part, and what was done to it' }).tap();
   const line = phone.getByTestId('repair-line');
-  await line.getByLabel('Part', { exact: true }).selectOption({ label: 'Fuse 31 (15 A)' });
+  await line.getByRole('combobox', { name: 'Part', exact: true }).selectOption({ label: 'Fuse 31 (15 A)' });
   await line.getByRole('radio', { name: 'Replaced' }).tap();
   await line.getByLabel('Rating, A, fitted').fill('20');
   await line.getByLabel('Family, fitted').selectOption('mini');

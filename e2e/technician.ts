@@ -100,5 +100,4 @@ export async function openBox(page: Page, app: App, panel: 'cab' | 'bay', view =
 export async function seeLamps(page: Page): Promise<void> {
   const owed = page.locator('[data-owed=safety-lamps]');
   await owed.getByRole('radio', { name: 'Seen to work' }).click();
-  await owed.getByRole('button', { name: 'Record' }).click();
 }

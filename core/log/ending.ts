@@ -47,7 +47,9 @@ export function whyNotEnd(
 
 /** How the job stands, as the head of its sheet says it; `open` is what is still owed. */
 export function standingWords(job: JobState, open: readonly string[]): string {
-  if (job.state !== 'closed') return 'OPEN: not handed over';
+  if (job.state !== 'closed') {
+    return job.handedOver ? `OPEN: handed to ${job.handedOver.to} in the middle` : 'OPEN: not handed over';
+  }
   if (job.ending) return `Closed: ${endingWords(job)}`;
   if (open.length > 0) return 'Closed, not verified';
   return job.complaint?.work && job.complaint.work !== 'change'

@@ -15,7 +15,11 @@ const here = new WeakMap<() => Promise<unknown>, unknown>();
 export function useLater<T>(load: () => Promise<T>, wanted = true, afterMs = 1500): T | null {
   const [, setCount] = useState(0);
   useEffect(() => {
-    if (here.has(load)) return;
+    if (here.has(load)) {
+      // It may have come between the drawing and this.
+      setCount((count) => count + 1);
+      return;
+    }
     let gone = false;
     let timer: ReturnType<typeof setTimeout>;
     const get = () =>

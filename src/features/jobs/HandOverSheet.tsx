@@ -2,14 +2,13 @@
 
 import { useState } from 'react';
 import { customerSheetOf, type Sheet, type SheetLine, sheetOf } from '#core/log';
-import { Choice } from '@/ui/Choice';
 import { Button } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { useLater } from '@/ui/useLater';
 import { FileLink } from './FileLink';
 import { useJob } from './JobProvider';
 import { PhotosOnSheet } from './PhotosOnSheet';
-import { PlaceOfWork } from './PlaceOfWork';
+import type { Reader } from './SheetTools';
 
 /** Labels and handing over: not looked at first. */
 const loadTools = () => import('./SheetTools').then((loaded) => loaded.SheetTools);
@@ -19,8 +18,8 @@ const momentWords = (at: string) => `${dateWords(at, 'short')} ${dateWords(at, '
 /** Answers from the paper alone: what failed, why, what changed, what is temporary, what is untested, how to undo. */
 export function HandOverSheet() {
   const { data, job, circuit, diagnosis, nominalVolts } = useJob();
-  const Tools = useLater(loadTools, true, 300);
-  const [reader, setReader] = useState<'technician' | 'customer'>('technician');
+  const Tools = useLater(loadTools, false, 300);
+  const [reader, setReader] = useState<Reader>('technician');
   const scene = {
     job,
     circuit,
@@ -47,17 +46,9 @@ export function HandOverSheet() {
         </FileLink>
         <FileLink href={`/api/jobs/${data.id}/file`}>Export the job (JSON)</FileLink>
       </div>
-      <div className="no-print mb-4 grid gap-3">
-        <Choice
-          legend="For whom"
-          quiet
-          options={READERS}
-          chosen={reader}
-          onChoose={(id) => setReader(id === 'customer' ? 'customer' : 'technician')}
-        />
-        {Tools ? <Tools /> : null}
+      <div className="no-print mb-4 grid min-h-60 content-start gap-3 sm:min-h-44">
+        {Tools ? <Tools reader={reader} onReader={setReader} /> : null}
       </div>
-      {job.workPlace === null ? <PlaceOfWork /> : null}
       <article className="border-2 border-line bg-sheet p-6 print:border-0 print:p-0" data-testid="sheet">
         <header className="border-b-4 border-copper pb-3">
           <p className="text-sm text-soft">
@@ -101,11 +92,6 @@ export function HandOverSheet() {
     </div>
   );
 }
-
-const READERS = [
-  { id: 'technician', name: 'For the person after' },
-  { id: 'customer', name: 'For the customer' },
-] as const;
 
 /** What is open, and every part of the sheet. */
 function Parts({ sheet }: { sheet: Sheet }) {

@@ -134,7 +134,11 @@ function Answer({ item, onDone }: { item: OwedProof; onDone: () => void }) {
         quiet
         options={options}
         chosen={answer}
-        onChoose={(id) => form.setValue('answer', id, { shouldDirty: true })}
+        onChoose={(id) => {
+          form.setValue('answer', id, { shouldDirty: true });
+          // What is only seen needs no more words.
+          if (id === 'done' && !item.asks) void form.submit();
+        }}
       />
       <div className="grid gap-2 sm:grid-cols-[10rem_1fr_auto] sm:items-end">
         {item.asks && answer === 'done' ? (
@@ -164,7 +168,7 @@ function Answer({ item, onDone }: { item: OwedProof; onDone: () => void }) {
         ) : (
           <span />
         )}
-        <Button type="submit">Record</Button>
+        {item.asks || (answer !== '' && answer !== 'done') ? <Button type="submit">Record</Button> : null}
       </div>
       {form.problem ? <Problem>{form.problem}</Problem> : null}
     </form>

@@ -4,20 +4,37 @@ import { useState } from 'react';
 import { LABEL_SHEETS } from '#core/limits';
 import { labelsOf } from '#core/log';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { Select } from '@/ui/Select';
 import { FileLink } from './FileLink';
 import { useJob } from './JobProvider';
+import { PlaceOfWork } from './PlaceOfWork';
 
-/** What is done with a sheet besides reading it: labels, and handing the job over in the middle. */
-export function SheetTools() {
+export type Reader = 'technician' | 'customer';
+
+const READERS = [
+  { id: 'technician', name: 'For the person after' },
+  { id: 'customer', name: 'For the customer' },
+] as const;
+
+/** What is done with a sheet besides reading it: for whom it is, labels, handing over in the middle, where the work was done. */
+export function SheetTools({ reader, onReader }: { reader: Reader; onReader: (reader: Reader) => void }) {
   const { data, job, circuit } = useJob();
   const labels = labelsOf(job, circuit, data.title).length;
   return (
     <>
+      <Choice
+        legend="For whom"
+        quiet
+        options={READERS}
+        chosen={reader}
+        onChoose={(id) => onReader(id === 'customer' ? 'customer' : 'technician')}
+      />
       {labels > 0 ? <LabelFiles jobId={data.id} count={labels} /> : null}
       {job.state === 'closed' ? null : <HandOverForm />}
+      {job.workPlace === null ? <PlaceOfWork /> : null}
     </>
   );
 }

@@ -33,16 +33,18 @@ async function fetched(view: JobView): Promise<boolean> {
 /** The view, or null until its program is there; a server that is away is asked again. */
 export function useView(view: JobView): ComponentType | null {
   const [, setCount] = useState(0);
+  const shown = here.get(view) ?? null;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what was drawn when the view was asked for decides
   useEffect(() => {
     let gone = false;
     let timer: ReturnType<typeof setTimeout> | undefined;
     const get = async () => {
-      const had = here.has(view);
       const there = await fetched(view);
       if (gone) return;
       if (!there) timer = setTimeout(get, RETRY_MS);
       else {
-        if (!had) setCount((count) => count + 1);
+        // It may have come between the drawing and this.
+        if (shown === null) setCount((count) => count + 1);
         // Whoever then loses the signal has them all; not before what is looked at has come to rest.
         timer = setTimeout(() => {
           for (const other of JOB_VIEWS) void fetched(other);
@@ -55,5 +57,5 @@ export function useView(view: JobView): ComponentType | null {
       clearTimeout(timer);
     };
   }, [view]);
-  return here.get(view) ?? null;
+  return shown;
 }
