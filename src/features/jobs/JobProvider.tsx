@@ -134,10 +134,14 @@ export function JobProvider({
   useEffect(() => store.start(), [store]);
   const [rejection, setRejection] = useState<string | null>(null);
   const { job, sending, pictures, refusals } = useSyncExternalStore(store.subscribe, store.read, store.read);
-  const merged = useMemo(() => joinedCircuits(data.circuits), [data.circuits]);
+  // What the server tells anew and is the same starts nothing anew.
+  const circuits = useEqual(data.circuits);
+  const boxes = useEqual(data.panelSet);
+  const priors = useEqual(data.priors);
+  const merged = useMemo(() => joinedCircuits(circuits), [circuits]);
   const answers = useEqual(job.slotStates.filter(({ safetyCritical }) => safetyCritical !== undefined));
   const settings = useEqual(job.settings);
-  const panelSet = useMemo(() => answeredPanels(data.panelSet, answers), [data.panelSet, answers]);
+  const panelSet = useMemo(() => answeredPanels(boxes, answers), [boxes, answers]);
   const circuit = useMemo(() => tracedCircuit(merged, panelSet, settings), [merged, panelSet, settings]);
   const disagreements = merged?.problems ?? NO_PROBLEMS;
   const nominalVolts = voltsOf(job, data);
@@ -147,7 +151,7 @@ export function JobProvider({
     [circuit, panels, job, nominalVolts],
   );
   const halted = appliance?.halted === true;
-  const diagnosis = useDiagnosis(circuit, job, nominalVolts, data.priors, halted);
+  const diagnosis = useDiagnosis(circuit, job, nominalVolts, priors, halted);
   const value = useMemo(
     (): JobContextValue => ({
       data: { ...data, panelSet },
@@ -333,7 +337,8 @@ function useDiagnosis(
     chosen,
   ].join(' ');
   useEffect(() => {
-    if (!ready) return;
+    // Begun anew, it is asked anew.
+    if (!ready || opened === null) return;
     latest.current += 1;
     asked.current = question;
     worker.current?.postMessage({
@@ -344,7 +349,7 @@ function useDiagnosis(
       touched,
       seen,
     } satisfies WorkerRequest);
-  }, [ready, readings, refused, job.opened, fitted, touched, seen, chosen, question]);
+  }, [ready, opened, readings, refused, job.opened, fitted, touched, seen, chosen, question]);
 
   const pending = assessed?.question !== question;
   return useMemo(
