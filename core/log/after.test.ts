@@ -263,6 +263,8 @@ describe('repair or replace', () => {
     [option('d', { parts: [part(318.4, 1, 9)], minutes: 20 }), 318.4, 20.67, 339.07, 9],
     [option('e', { parts: [part(1_000_000, 1000, 0)], minutes: 0 }), 1_000_000_000, 0, 1_000_000_000, 0],
     [option('f', { rate: 0 }), 0, 0, 0, 0],
+    [option('new board', { parts: [part(310, 1, 0)], minutes: 90, rate: 58 }), 310, 87, 397, 0],
+    [option('its relay', { parts: [part(22, 1, 0)], minutes: 165, rate: 58 }), 22, 159.5, 181.5, 0],
   ])('%#', (one, parts, labour, total, waitDays) => {
     expect(costOf(one)).toEqual({ parts, labour, total, waitDays });
   });
@@ -339,6 +341,7 @@ describe('what is temporary', () => {
       'Fuse renewed',
       'Fuse 31: 133 % of the design',
       'To be put right by 2026-12-24',
+      'Proving-cabinet fan · 2026-03-31',
       'Van · Fan dead',
     ]);
   });

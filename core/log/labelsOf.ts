@@ -2,7 +2,7 @@
 import type { CircuitFile } from '../format';
 import { STEP_WORDS } from '../hands';
 import { judgeLine, noRepair } from '../repair';
-import { partName } from './names';
+import { functionName, partName } from './names';
 import type { JobState } from './state';
 
 export interface Label {
@@ -11,11 +11,14 @@ export interface Label {
   readonly lines: readonly string[];
 }
 
-/** `job` names the work on every label, so that whoever finds it knows where to ask. */
+/** `job` names the work on every label, with what it serves and its day, so that whoever finds it knows where to ask. */
 export function labelsOf(state: JobState, circuit: CircuitFile | null, job: string): Label[] {
   const labels: Label[] = [];
+  const day = state.entries.at(-1)?.event.madeAt.slice(0, 10) ?? '';
+  const serves = state.complaint?.function ? functionName(circuit, state.complaint.function) : '';
+  const of = [serves, day].filter((one) => one !== '').join(' · ');
   const add = (title: string, ...lines: readonly string[]) =>
-    labels.push({ title, lines: [...lines.filter((line) => line !== ''), job] });
+    labels.push({ title, lines: [...lines, of, job].filter((line) => line !== '') });
   for (const words of state.setAside.values()) add('QUARANTINE: not to be plugged in', words, 'Not tested');
   for (const { words, due, lines = [] } of state.temporaries) {
     const above = lines.flatMap((line) => {

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { STOCK_SORTS } from '#core/format';
 import { kindWords } from '#core/repair';
 import { countWords, isShort, type Level, orderList, type Stock, toOrder } from '#core/stock';
-import { ButtonLink, INPUT } from '@/ui/controls';
+import { Button, ButtonLink, INPUT } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { Pressed } from '@/ui/Pressed';
 import { ItemForm } from './ItemForm';
@@ -38,13 +38,15 @@ export function StockView({ first }: { first: Stock }) {
       <div className="flex flex-wrap items-end justify-between gap-3">
         <h1 className="text-3xl">Stock</h1>
         {stock.places.length > 0 && stock.levels.length > 0 ? (
-          <ButtonLink look="primary" href="/stock/count">
-            Count a place
-          </ButtonLink>
+          <span className="no-print">
+            <ButtonLink look="primary" href="/stock/count">
+              Count a place
+            </ButtonLink>
+          </span>
         ) : null}
       </div>
       {stock.levels.length > 0 ? (
-        <div className="sticky top-0 z-10 -mx-4 flex flex-wrap items-center gap-2 bg-ground px-4 py-2">
+        <div className="no-print sticky top-0 z-10 -mx-4 flex flex-wrap items-center gap-2 bg-ground px-4 py-2">
           <input
             value={words}
             onChange={(event) => setWords(event.target.value)}
@@ -75,14 +77,19 @@ export function StockView({ first }: { first: Stock }) {
               </li>
             ))}
           </ul>
-          <p className="mt-2">
-            <a href="/api/stock/orders" download className="underline underline-offset-4">
+          <p className="no-print mt-2 flex flex-wrap items-center gap-3">
+            <Button onClick={() => window.print()}>Print the order list</Button>
+            <a
+              href="/api/stock/orders"
+              download
+              className="inline-flex min-h-11 items-center underline underline-offset-4"
+            >
               Order list (CSV)
             </a>
           </p>
         </Fold>
       ) : null}
-      <div className="mt-3 grid gap-x-10 lg:grid-cols-2">
+      <div className="no-print mt-3 grid gap-x-10 lg:grid-cols-2">
         {STOCK_SORTS.map((sort) => {
           const own = shown.filter(({ item }) => item.sort === sort);
           return own.length === 0 ? null : (
@@ -102,7 +109,7 @@ export function StockView({ first }: { first: Stock }) {
       {stock.levels.length > 0 && shown.length === 0 ? (
         <p className="mt-4">Nothing answers to that.</p>
       ) : null}
-      <div className="mt-8 grid gap-3 lg:grid-cols-2">
+      <div className="no-print mt-8 grid gap-3 lg:grid-cols-2">
         <Fold title="A new item" first={stock.places.length > 0 && stock.levels.length === 0}>
           <ItemForm ask={ask} />
         </Fold>
