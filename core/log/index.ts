@@ -27,6 +27,7 @@ export {
 export { openedFuses } from './openedFuses';
 export { boardChecks, costOf, differencesOf, money, type Option } from './options';
 export { judgeOwed, type OwedProof, owedProofs, type ProofAnswerName, whyNotAnswered } from './owed';
+export { photoWords } from './photoWords';
 export {
   BEGUN,
   type FollowUpSort,

@@ -34,17 +34,23 @@ export function levelsOf(items: readonly StockItem[], moves: readonly Move[]): L
   });
 }
 
-/** Fewer than the minimum, or fewer than nothing. */
-export function isShort({ item, total }: Pick<Level, 'item' | 'total'>): boolean {
-  return total < item.minimum || total < 0;
+/** How many there should be: the minimum, and one at least of what was ever there. */
+function wantedOf({ item, at }: Pick<Level, 'item' | 'at'>): number {
+  return Math.max(item.minimum, at.length > 0 ? Math.min(1, item.reorder || 1) : 0);
 }
 
-/** How many are to be ordered: at least what is missing to the minimum, in the quantity that is ordered at once. */
-export function toOrder({ item, total }: Pick<Level, 'item' | 'total'>): number {
-  if (!isShort({ item, total })) return 0;
-  const missing = rounded(Math.max(item.minimum, 0) - total);
-  if (item.reorder === 0) return missing;
-  return rounded(Math.ceil(rounded(missing / item.reorder)) * item.reorder);
+/** Fewer than the minimum, or the last one gone. */
+export function isShort(level: Pick<Level, 'item' | 'at' | 'total'>): boolean {
+  return level.total < level.item.minimum || (level.at.length > 0 && level.total <= 0);
+}
+
+/** How many are to be ordered: at least what is missing, in the quantity that is ordered at once. */
+export function toOrder(level: Pick<Level, 'item' | 'at' | 'total'>): number {
+  if (!isShort(level)) return 0;
+  const missing = rounded(wantedOf(level) - level.total);
+  const { reorder } = level.item;
+  if (reorder === 0) return missing;
+  return rounded(Math.ceil(rounded(missing / reorder)) * reorder);
 }
 
 export interface OrderLine {

@@ -49,19 +49,26 @@ test('what is there is the sum of the moves, place by place, and tenths add up',
   expect(levelsOf([item(2)], [])[0]).toMatchObject({ total: 0, at: [] });
 });
 
-// Minimum, ordered at once, there: short or not, and how many are ordered.
+// Minimum, ordered at once, there (null: never any): short or not, and how many are ordered.
 test.each([
   [5, 10, 5, false, 0],
   [5, 10, 4, true, 10],
   [5, 3, 0, true, 6],
   [5, 0, 2, true, 3],
-  [0, 10, 0, false, 0],
+  [5, 0, null, true, 5],
+  [0, 10, null, false, 0],
+  // The last one is gone: there should be one again, whatever the minimum.
+  [0, 10, 0, true, 10],
+  [0, 0, 0, true, 1],
+  [0, 0.5, 0, true, 0.5],
+  [0, 0, 1, false, 0],
   // Used more than was ever booked in.
   [0, 10, -1, true, 10],
-  [0, 0, -2, true, 2],
+  [0, 0, -2, true, 3],
   [12.5, 5, 3, true, 10],
-])('least %p, %p at once, %p there', (minimum, reorder, total, short, order) => {
-  const level = { item: item(1, { minimum, reorder }), total };
+])('at least %p, %p at once, %p there', (minimum, reorder, there, short, order) => {
+  const at = there === null ? [] : [{ place: VAN.id, count: there }];
+  const level = { item: item(1, { minimum, reorder }), at, total: there ?? 0 };
   expect(isShort(level)).toBe(short);
   expect(toOrder(level)).toBe(order);
 });

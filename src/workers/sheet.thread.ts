@@ -8,15 +8,18 @@ import {
   jobState,
   type LogEvent,
   labelsOf,
+  photoWords,
   sheetOf,
   workedScene,
 } from '#core/log';
-import { labelSheet, labelsPdf, type SheetHead, sheetPdf } from './sheetPdf';
+import { labelSheet, labelsPdf, type SheetHead, type SheetPhoto, sheetPdf } from './sheetPdf';
 
 export interface SheetAsked {
   readonly what: 'technician' | 'customer' | 'labels';
   readonly maps: JobMaps;
   readonly events: readonly LogEvent[];
+  /** Pictures by their ids, as JPEG. */
+  readonly pictures: ReadonlyMap<string, Pick<SheetPhoto, 'jpeg' | 'width' | 'height'>>;
   readonly priors: PriorTable;
   readonly hand: Hand;
   readonly title: string;
@@ -59,5 +62,9 @@ export default async function make(asked: SheetAsked): Promise<Uint8Array> {
     ],
     moment,
   };
-  return sheetPdf(sheet, head);
+  const photos = job.photos.flatMap((photo) => {
+    const picture = asked.pictures.get(photo.photo);
+    return picture ? [{ ...picture, words: photoWords(photo, scene.panels), marks: photo.marks }] : [];
+  });
+  return sheetPdf(sheet, head, photos);
 }

@@ -1,4 +1,5 @@
 /** Sheets and labels as PDF, read back by a package that had no part in making them. */
+import sharp from 'sharp';
 import { LABEL_SHEETS, labelPlace } from '#core/limits';
 import type { Label, Sheet } from '#core/log';
 import { readPdf } from '../../testing/pdf';
@@ -66,6 +67,28 @@ test('a long sheet loses no line, numbers its pages, and prints nothing beyond t
       expect(one.y).toBeLessThan(height - 8);
     }
   }
+});
+
+test('pictures stand two beside each other with their words and numbers, within the paper', async () => {
+  const jpeg = await sharp({ create: { width: 400, height: 300, channels: 3, background: '#884422' } })
+    .jpeg()
+    .toBuffer();
+  const photo = (words: string) => ({
+    jpeg: new Uint8Array(jpeg),
+    width: 400,
+    height: 300,
+    words,
+    marks: [{ x: 0.5, y: 0.5 }],
+  });
+  const pictures = Array.from({ length: 9 }, (_, index) => photo(`cab box, before, number ${index + 1}`));
+  const read = readPdf(await sheetPdf(sheet(2), HEAD, pictures));
+  expect(read.pages.length).toBeGreaterThan(1);
+  for (let number = 1; number <= 9; number++) expect(read.text).toContain(`number ${number}`);
+  const [first, second] = ['before, number 1', 'before, number 2'].map(
+    (words) => read.pages.flatMap(({ texts }) => texts).find((one) => one.words.endsWith(words))!,
+  );
+  expect(second!.x - first!.x).toBeGreaterThan(80);
+  expect(second!.y).toBeCloseTo(first!.y, 1);
 });
 
 const LABELS: readonly Label[] = Array.from({ length: 30 }, (_, index) => ({

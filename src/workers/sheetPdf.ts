@@ -23,6 +23,15 @@ export interface SheetHead {
   readonly moment: (at: string) => string;
 }
 
+/** A picture as JPEG, with its marks by their shares of width and height. */
+export interface SheetPhoto {
+  readonly jpeg: Uint8Array;
+  readonly width: number;
+  readonly height: number;
+  readonly words: string;
+  readonly marks: readonly { readonly x: number; readonly y: number }[];
+}
+
 function collect(document: PDFKit.PDFDocument): Promise<Buffer> {
   return new Promise((resolve, reject) => {
     const chunks: Buffer[] = [];
@@ -37,7 +46,11 @@ const WIDTH = mm(210) - 2 * MARGIN;
 const FOOT = mm(14);
 
 /** A sheet of any length; every page says what it is of and which it is. */
-export async function sheetPdf(sheet: Sheet, head: SheetHead): Promise<Buffer> {
+export async function sheetPdf(
+  sheet: Sheet,
+  head: SheetHead,
+  photos: readonly SheetPhoto[] = [],
+): Promise<Buffer> {
   const document = new PDFDocument({
     size: 'A4',
     margins: { top: MARGIN, bottom: MARGIN + FOOT, left: MARGIN, right: MARGIN },
@@ -70,6 +83,7 @@ export async function sheetPdf(sheet: Sheet, head: SheetHead): Promise<Buffer> {
     if (lines.length === 0 && empty !== null) text(empty, 10);
     for (const line of lines) sheetLine(document, line, head.moment);
   }
+  if (photos.length > 0) photosOf(document, photos, text);
   document.moveDown(1);
   text('The maker’s service information and local rules take precedence over this sheet.', 8);
   const { count } = document.bufferedPageRange();
@@ -88,6 +102,49 @@ export async function sheetPdf(sheet: Sheet, head: SheetHead): Promise<Buffer> {
   }
   document.end();
   return done;
+}
+
+const GAP = mm(6);
+
+/** Two beside each other, each with its numbers and its words. */
+function photosOf(
+  document: PDFKit.PDFDocument,
+  photos: readonly SheetPhoto[],
+  text: (words: string, size: number, bold?: boolean) => void,
+): void {
+  document.moveDown(0.6);
+  const wide = (WIDTH - GAP) / 2;
+  const tall = mm(70);
+  const room = () => document.page.height - MARGIN - FOOT - document.y;
+  if (room() < tall + mm(20)) document.addPage();
+  text('Photos', 11, true);
+  for (let from = 0; from < photos.length; from += 2) {
+    if (room() < tall + mm(14)) document.addPage();
+    const top = document.y;
+    let bottom = top;
+    for (const [column, photo] of photos.slice(from, from + 2).entries()) {
+      const scale = Math.min(wide / photo.width, tall / photo.height);
+      const [width, height] = [photo.width * scale, photo.height * scale];
+      const left = MARGIN + column * (wide + GAP);
+      document.image(Buffer.from(photo.jpeg), left, top, { width, height });
+      for (const [index, mark] of photo.marks.entries()) {
+        const [x, y] = [left + mark.x * width, top + mark.y * height];
+        document.circle(x, y, mm(2.6)).fillAndStroke('white', 'black');
+        document
+          .font(BOLD)
+          .fontSize(8)
+          .fillColor('black')
+          .text(String(index + 1), x - mm(2.6), y - 4, { width: mm(5.2), align: 'center', lineBreak: false });
+      }
+      document
+        .font(FONT)
+        .fontSize(8.5)
+        .text(photo.words, left, top + height + 3, { width: wide });
+      bottom = Math.max(bottom, document.y);
+    }
+    document.x = MARGIN;
+    document.y = bottom + mm(3);
+  }
 }
 
 function sheetLine(

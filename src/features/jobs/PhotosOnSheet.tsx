@@ -1,5 +1,6 @@
 'use client';
 
+import { photoWords } from '#core/log';
 import { useJob } from './JobProvider';
 
 /** Photos with their marks, on the hand-over sheet. */
@@ -7,8 +8,6 @@ export function PhotosOnSheet() {
   const { data, job } = useJob();
   const { photos } = job;
   if (photos.length === 0) return null;
-  const panelName = (id: string | undefined) =>
-    data.panelSet?.panels.find((one) => one.id === id)?.name ?? id ?? '';
   return (
     <section className="mt-4">
       <h3 className="font-bold text-copper">Photos</h3>
@@ -33,10 +32,7 @@ export function PhotosOnSheet() {
                 </span>
               ))}
             </div>
-            <p className="text-sm">
-              {photo.panel ? panelName(photo.panel) : (photo.step ?? 'the job')}, {photo.when}
-              {photo.marks.map((mark, index) => ` · ${index + 1} ${mark.words}`).join('')}
-            </p>
+            <p className="text-sm">{photoWords(photo, data.panelSet?.panels ?? [])}</p>
           </li>
         ))}
       </ul>

@@ -1,7 +1,12 @@
 /** The sheets of a job as PDF, from the same log and the same functions as the page. */
+import { and, eq } from 'drizzle-orm';
+import sharp from 'sharp';
 import { isUuid } from '#core/format';
 import type { Actor } from '@/access';
+import { database } from '@/db/client';
+import { photos } from '@/db/schema';
 import { handOf, learnedPriors } from '@/features/shop/server';
+import { journal } from '@/journal/journal';
 import { dayOf, workshopZone } from '@/ui/dates';
 import { plainName } from '@/ui/fileResponse';
 import type { SheetAsked } from '@/workers/sheet.thread';
@@ -34,6 +39,7 @@ export async function jobPdf(
     what,
     maps: { circuits: job.circuits, panelSet: job.panelSet, vehicle: { nominalVolts } },
     events: job.events,
+    pictures: what === 'labels' ? new Map() : await picturesOf(actor, jobId),
     priors,
     hand,
     title: job.title,
@@ -47,4 +53,30 @@ export async function jobPdf(
   const last = job.events.at(-1)?.madeAt ?? job.openedAt;
   const file = { technician: 'hand-over', customer: 'customer', labels: 'labels' }[what];
   return { bytes, name: `${jobFileName(job, last, file)}.pdf` };
+}
+
+/** Longest side of a picture on paper, pixels: two beside each other are printed sharp with it. */
+const PRINTED = 1000;
+
+/** Pictures of a job as JPEG, which PDF takes. One that cannot be read is left out: its words stand in the log. */
+async function picturesOf(actor: Actor, jobId: string): Promise<SheetAsked['pictures']> {
+  const rows = await database()
+    .select({ id: photos.id, bytes: photos.bytes })
+    .from(photos)
+    .where(and(eq(photos.jobId, jobId), eq(photos.shopId, actor.shopId)));
+  const made = new Map<string, { jpeg: Uint8Array; width: number; height: number }>();
+  for (const { id, bytes } of rows) {
+    const printed = await sharp(bytes)
+      .resize({ width: PRINTED, height: PRINTED, fit: 'inside', withoutEnlargement: true })
+      .jpeg({ quality: 80 })
+      .toBuffer({ resolveWithObject: true })
+      .catch((error: unknown) => {
+        journal.warn({ err: error, photo: id }, 'a picture cannot be printed');
+        return null;
+      });
+    if (!printed) continue;
+    const { width, height } = printed.info;
+    made.set(id, { jpeg: new Uint8Array(printed.data), width, height });
+  }
+  return made;
 }
