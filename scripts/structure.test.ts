@@ -5,21 +5,13 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 
 const SCRIPT = path.resolve('scripts/structure.mjs');
+/** The folders as the script itself has them in their order. */
+const ordered = (name: string) =>
+  new RegExp(`${name} = \\[([^\\]]+)\\]`).exec(readFileSync(SCRIPT, 'utf8'))![1]!.match(/[a-z]+/g)!;
 const FOLDERS = [
-  'core/quantity',
-  'core/format',
-  'core/limits',
-  'core/circuit',
-  'core/network',
-  'core/faults',
-  'core/hands',
+  ...ordered('CORE_ORDER').map((one) => `core/${one}`),
+  ...ordered('SRC_ORDER').map((one) => `src/${one}`),
 ];
-const MORE = ['instruments', 'safety', 'live', 'panel', 'notation', 'diagram', 'diagnosis', 'log'].map(
-  (one) => `core/${one}`,
-);
-const SRC = ['journal', 'db', 'access', 'http', 'sync', 'ui', 'workers', 'log', 'features', 'app'].map(
-  (one) => `src/${one}`,
-);
 
 function structure(cwd: string): string {
   return spawnSync(process.execPath, [SCRIPT], { cwd, encoding: 'utf8' }).stdout;
@@ -29,7 +21,7 @@ function structure(cwd: string): string {
 function planted(files: Readonly<Record<string, string>>): string {
   const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-structure-'));
   try {
-    for (const one of [...FOLDERS, ...MORE, ...SRC, 'cli', 'bench', 'testing', 'e2e', 'scripts']) {
+    for (const one of [...FOLDERS, 'cli', 'bench', 'testing', 'e2e', 'scripts']) {
       mkdirSync(path.join(folder, one), { recursive: true });
     }
     for (const [file, text] of Object.entries(files)) writeFileSync(path.join(folder, file), text);
