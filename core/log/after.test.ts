@@ -9,6 +9,7 @@ import { labelsOf } from './labelsOf';
 import { missingProofs } from './missing';
 import { boardChecks, costOf, differencesOf, type Option } from './options';
 import { judgeOwed, owedProofs, whyNotAnswered } from './owed';
+import { workedScene } from './scene';
 import { standsNow } from './standsNow';
 import { jobState } from './state';
 
@@ -381,4 +382,39 @@ test('the clock of the work counts from start to stop, as often as it is started
   expect(jobOf(start, note, note, stop, note, start, stop).clockedMinutes).toBe(4);
   expect(jobOf(stop, start, start, stop).clockedMinutes).toBe(2);
   expect(jobOf(start, note).clockSince).toBe('2026-03-31T14:00:00.000Z');
+});
+
+describe('all that a sheet is written from, worked out without a page', () => {
+  const maps = { circuits: [circuit], panelSet: null, vehicle: { nominalVolts: 12 } };
+  const volts = (node: string): EventBody => ({
+    kind: 'reading',
+    test: { kind: 'volts', node, against: circuit.reference, condition: 'fan-on' },
+    value: { volts: 0.02 },
+    raw: '0.02',
+    testerProved: true,
+  });
+
+  test('suspects, functions that have to be seen, and what a sound circuit does', () => {
+    const scene = workedScene(maps, jobOf(COMPLAINT, volts('f31-out')), {});
+    // The complaint itself is the first thing that was seen.
+    expect(scene.assessment!.effects.map((one) => one.id)).toEqual([id(0), id(1)]);
+    expect(scene.proofs[0]).toMatchObject({
+      function: 'cabinet-fan',
+      condition: 'fan-on',
+      expected: 'works',
+    });
+    expect(scene.expected['cabinet-fan|all-off']).toBe('dead');
+  });
+
+  test('a reading at a point that the circuit has not, no circuit, no complaint: nothing is worked out, and nothing fails', () => {
+    expect(workedScene(maps, jobOf(COMPLAINT, volts('gone')), {}).assessment).toBeNull();
+    expect(workedScene({ ...maps, circuits: [] }, jobOf(COMPLAINT), {})).toMatchObject({
+      circuit: null,
+      proofs: [],
+    });
+    expect(workedScene(maps, jobOf(volts('f31-out')), {}).assessment).toBeNull();
+    expect(
+      workedScene({ ...maps, vehicle: { nominalVolts: null } }, jobOf(COMPLAINT), {}).assessment,
+    ).toBeNull();
+  });
 });
