@@ -409,3 +409,27 @@ test('a calendar reads the follow-ups at a secret address, until there is a new 
   await expect(feed.getByLabel('Address for a calendar')).not.toHaveValue(address);
   expect((await page.request.get(address)).status()).toBe(404);
 });
+
+test('a customer is found by name, and erased: nothing of it stays on the page or in the search', async ({
+  page,
+}) => {
+  await page.goto(await app.vehicle('Harbour launch'));
+  const customer = page.getByTestId('customer');
+  await customer.getByRole('button').first().click();
+  await customer.getByLabel('Name').fill('Ottoline Quayle');
+  await customer.getByLabel('How to reach').fill('berth 12');
+  await customer.getByRole('button', { name: 'Keep the customer' }).click();
+  await expect(customer.getByRole('button').first()).toHaveText('Customer: Ottoline Quayle');
+  const finds = async () => (await page.request.get(`${app.url}/api/vehicles?text=Ottoline`)).text();
+  expect(await finds()).toContain('Harbour launch');
+  await customer.getByRole('button').first().click();
+  await customer.getByRole('button', { name: 'Erase the customer' }).click();
+  await customer.getByRole('button', { name: 'Erase for good' }).click();
+  await expect(customer.getByRole('button').first()).toHaveText('Customer');
+  await customer.getByRole('button').first().click();
+  await expect(customer.getByLabel('Name')).toHaveValue('');
+  await expect(customer.getByLabel('How to reach')).toHaveValue('');
+  await page.reload();
+  await expect(customer.getByRole('button').first()).toHaveText('Customer');
+  expect(await finds()).not.toContain('Harbour launch');
+});

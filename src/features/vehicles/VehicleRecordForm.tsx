@@ -76,7 +76,8 @@ export function VehicleRecordForm({
       <Fold title="Put name, plate, volts or kilometres right">
         <RecordFields vehicleId={vehicleId} record={record} known={known} today={today} change={change} />
       </Fold>
-      <Customer vehicleId={vehicleId} customer={customer} change={change} />
+      {/* Erased, nothing of it stays in the fields. */}
+      <Customer key={customer ? 'known' : 'none'} vehicleId={vehicleId} customer={customer} change={change} />
       <Fold title="It was entered twice, or it is gone">
         <OutOfLists
           vehicleId={vehicleId}
