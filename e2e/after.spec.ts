@@ -243,6 +243,54 @@ test.describe('in the hand', () => {
     await expect(page.getByTestId('hazards')).toHaveCount(0);
   });
 
+  test('two fuses of two boxes, and nobody said why: halted, asked, calculated, one case with its label, stock less by two', async ({
+    page,
+  }) => {
+    const job = await app.job('Proving-cabinet fan dead');
+    await page.goto(`${job}/trace`);
+    await page.getByRole('button', { name: 'Tester proved' }).tap();
+    const notice = page.getByTestId('appliance');
+    // Fuse 31 sits in the load-bay box, fuse 5 in the cab.
+    for (const [words, title] of [
+      ['look fuse 31', 'Look at Fuse 31 (15 A)'],
+      ['look fuse 5', 'Look at Fuse 5 (10 A)'],
+    ] as const) {
+      await expect(notice).toHaveCount(0);
+      await page.getByRole('button', { name: 'Another test' }).tap();
+      await page.getByRole('dialog').getByRole('textbox').fill(words);
+      await page.getByRole('dialog').getByRole('button', { name: title }).first().tap();
+      await expect(page.getByTestId('card-title')).toHaveText(title);
+      // Before anybody goes for a new one.
+      await expect(page.getByTestId('in-stock').first()).toContainText('Service van');
+      await page.getByRole('button', { name: /^Broken/ }).tap();
+    }
+    await expect(notice).toContainText('Two fuses are open: Fuse 31 (15 A) (15 A) and Fuse 5 (10 A) (10 A)');
+    await notice.getByLabel('Its watts').fill('300');
+    await notice.getByRole('button', { name: 'A portable appliance was' }).tap();
+    await expect(notice).toContainText('300 W at 12 V draw 25.00 A (calculated)');
+    await notice.getByRole('button', { name: 'It is set aside' }).tap();
+    await expect(notice).toContainText('The appliance is set aside.');
+    await page.goto(job);
+    await expect(page.getByTestId('quarantine')).toContainText('it took Fuse 31 (15 A), Fuse 5 (10 A)');
+    // Two fuses from the van: one case, two pieces less.
+    await page.getByLabel('What was done', { exact: true }).fill('Both fuses renewed');
+    await page
+      .getByRole('combobox', { name: 'Part 1 from the stock' })
+      .selectOption({ label: 'Mini blade 10 A (9)' });
+    await page.getByLabel('How many of part 1').fill('2');
+    await page.getByRole('button', { name: 'Record the repair' }).tap();
+    await saved(page);
+    await page.goto(`${app.url}/stock`);
+    await expect(page.locator('[data-item="Mini blade 10 A"]')).toContainText('Service van 7');
+    await page.goto(`${job}/sheet`);
+    await page.getByTestId('labels').getByRole('button').first().tap();
+    const labels = await page.getByRole('link', { name: 'Labels (PDF)' }).getAttribute('href');
+    const pdf = await page.request.get(`${app.url}${labels}`);
+    expect(pdf.headers()['content-type']).toBe('application/pdf');
+    await page.goto(app.url);
+    await expect(page.getByTestId('hazards')).toContainText('it took Fuse 31 (15 A), Fuse 5 (10 A)');
+  });
+
   test('thirty items are counted by thumb, and what differs is booked', async ({ page }) => {
     await page.goto(`${app.url}/stock/count`);
     await expect(page.getByTestId('counted')).toHaveText('0 of 32');

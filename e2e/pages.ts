@@ -34,6 +34,7 @@ export const PAGES = {
 export const NARROW: Readonly<Record<keyof typeof PAGES, readonly (readonly [string, string])[]>> = {
   'for choosing': [
     ['/follow-ups', 'outlive'],
+    ['/hazards', 'Temporary parts'],
     ['/vehicles?slot=fuse', 'slots'],
   ],
   'of a job': [],
