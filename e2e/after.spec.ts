@@ -481,3 +481,33 @@ test('a customer is found by name, and erased: nothing of it stays on the page o
   await expect(customer.getByRole('button').first()).toHaveText('Customer');
   expect(await finds()).not.toContain('Harbour launch');
 });
+
+test('a record that was begun to be put right, and taken up after somebody else saved, undoes nothing of theirs', async ({
+  page,
+}) => {
+  const address = await app.vehicle('Livestock trailer');
+  await page.goto(address);
+  const record = page.getByTestId('record');
+  const open = () => record.getByRole('button', { name: /^Put name, plate/ }).click();
+  await open();
+  await record.getByLabel('Also called').fill('the red one');
+  // Meanwhile, in another browser.
+  const [was] = await app.query<Record<string, unknown>>(
+    `select name, make, model, year, plate, nominal_volts as "nominalVolts", odometer_km as "odometerKm", notes,
+      other_names as "otherNames" from vehicles where name = 'Livestock trailer'`,
+  );
+  const other = await page.request.post(`${app.url}/api/vehicles/${address.slice(-36)}`, {
+    data: { kind: 'correct', id: crypto.randomUUID(), was, now: { ...was, plate: 'TR 16 HAL' } },
+  });
+  expect(other.status()).toBe(200);
+  await page.reload();
+  await open();
+  await expect(record.getByLabel('Also called')).toHaveValue('the red one');
+  await record.getByRole('button', { name: 'Keep it so' }).click();
+  await expect(async () => {
+    const [now] = await app.query<{ plate: string; other: string }>(
+      "select plate, other_names as other from vehicles where name = 'Livestock trailer'",
+    );
+    expect(now).toEqual({ plate: 'TR 16 HAL', other: 'the red one' });
+  }).toPass({ timeout: 10_000 });
+});

@@ -2,6 +2,7 @@
 import type { CircuitFile } from '../format';
 import { RUNNING_SHARE } from '../limits';
 import { partName } from './names';
+import { shownOpen } from './openedFuses';
 import type { JobState } from './state';
 
 export function percentOfRating(amps: number, ratingAmps: number): number {
@@ -32,12 +33,9 @@ export function causeReopened({ entries }: Pick<JobState, 'entries'>, circuit: C
       } else again.delete(`load ${body.fuse}`);
     }
     if (body.kind === 'reading' && at > repaired && repaired >= 0) {
-      const { test, value } = body;
-      if (test.kind !== 'look' && test.kind !== 'continuity') continue;
-      const isOpen = 'overLimit' in value || ('look' in value && value.look === 'broken');
-      const isFuse = circuit?.parts.some((part) => part.id === test.part && part.kind === 'fuse');
-      if (isOpen && isFuse)
-        again.set(`open ${test.part}`, `${partName(circuit, test.part)} opened again after the repair`);
+      const open = shownOpen(body);
+      if (open !== null && circuit?.parts.some((part) => part.id === open && part.kind === 'fuse'))
+        again.set(`open ${open}`, `${partName(circuit, open)} opened again after the repair`);
     }
   }
   return [...again.values()];

@@ -1,6 +1,6 @@
 /** Fuses that were found open on a job, in whatever box and by whatever test. */
 import type { OpenedFuse } from '../diagnosis';
-import type { CircuitFile, PanelSetFile } from '../format';
+import type { BodyOf, CircuitFile, PanelSetFile } from '../format';
 import { triageSlot } from '../panel';
 import type { JobState } from './state';
 
@@ -8,13 +8,18 @@ interface Found extends OpenedFuse {
   readonly key: string;
 }
 
+/** The part that a reading shows open, seen broken or measured in the hand; null where it shows no such thing. */
+export function shownOpen({ test, value }: Pick<BodyOf<'reading'>, 'test' | 'value'>): string | null {
+  if (test.kind !== 'look' && test.kind !== 'continuity') return null;
+  return 'overLimit' in value || ('look' in value && value.look === 'broken') ? test.part : null;
+}
+
 /** Fuses whose element was seen broken or measured open in the hand. */
 function byReadings({ readings }: Pick<JobState, 'readings'>, circuit: CircuitFile | null): Found[] {
   const fuses = (circuit?.parts ?? []).filter((part) => part.kind === 'fuse');
-  return readings.flatMap(({ body: { test, value }, struck }): Found[] => {
-    if (struck || (test.kind !== 'look' && test.kind !== 'continuity')) return [];
-    const isOpen = 'overLimit' in value || ('look' in value && value.look === 'broken');
-    const fuse = isOpen ? fuses.find((part) => part.id === test.part) : undefined;
+  return readings.flatMap(({ body, struck }): Found[] => {
+    const open = struck ? null : shownOpen(body);
+    const fuse = open === null ? undefined : fuses.find((part) => part.id === open);
     if (!fuse) return [];
     const key = fuse.slot ? `${fuse.slot.panel} ${fuse.slot.slot}` : fuse.id;
     return [{ key, name: fuse.name, ratingAmps: fuse.ratingAmps ?? null }];

@@ -12,6 +12,7 @@ import {
   sheetOf,
   workedScene,
 } from '#core/log';
+import { headLines, momentWords, sheetKind } from './sheetHead';
 import { labelSheet, labelsPdf, type SheetHead, type SheetPhoto, sheetPdf } from './sheetPdf';
 
 export interface SheetAsked {
@@ -25,8 +26,8 @@ export interface SheetAsked {
   readonly title: string;
   readonly vehicle: string;
   readonly shop: string;
-  readonly opened: string;
-  readonly reference: string;
+  readonly id: string;
+  readonly openedAt: string;
   /** Zone in which moments are written. */
   readonly zone: string;
   /** Of labels: which sheet, and from which place on it. */
@@ -43,24 +44,13 @@ export default async function make(asked: SheetAsked): Promise<Uint8Array> {
     return labelsPdf(labelsOf(job, scene.circuit, name), labelSheet(asked.sheet ?? null), asked.first ?? 1);
   }
   const sheet = asked.what === 'customer' ? customerSheetOf(scene) : sheetOf(scene);
-  const moment = (at: string) =>
-    new Date(at).toLocaleString('en-GB', {
-      timeZone: asked.zone,
-      day: 'numeric',
-      month: 'short',
-      hour: '2-digit',
-      minute: '2-digit',
-    });
   const head: SheetHead = {
-    kind: asked.what === 'customer' ? 'For the customer' : 'Hand-over sheet',
+    kind: sheetKind(asked.what),
     title: asked.title,
     vehicle: asked.vehicle,
     shop: asked.shop,
-    beneath: [
-      `Opened ${moment(asked.opened)} · reference ${asked.reference}`,
-      `${sheet.from && sheet.until ? `Entries from ${moment(sheet.from)} to ${moment(sheet.until)}` : 'No entry yet'} · ${sheet.place ? `done at ${sheet.place}` : 'place of the work not confirmed'}`,
-    ],
-    moment,
+    beneath: headLines(asked, sheet, asked.zone),
+    moment: (at) => momentWords(at, asked.zone),
   };
   const photos = job.photos.flatMap((photo) => {
     const picture = asked.pictures.get(photo.photo);

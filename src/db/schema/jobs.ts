@@ -129,6 +129,7 @@ export const photos = pgTable(
     madeAt: instant('made_at').notNull().defaultNow(),
   },
   (table) => [
+    index('photos_by_job').on(table.jobId, table.madeAt),
     check('photos_kind', sql`${table.kind} in ('image/jpeg', 'image/png', 'image/webp')`),
     check('photos_size', sql`octet_length(${table.bytes}) between 1 and 4194304`),
     foreignKey({

@@ -5,6 +5,7 @@ import { customerSheetOf, type Sheet, type SheetLine, sheetOf } from '#core/log'
 import { Button } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { useLater } from '@/ui/useLater';
+import { headLines, sheetKind, vehicleWords } from '@/workers/sheetHead';
 import { FileLink } from './FileLink';
 import { useJob } from './JobProvider';
 import { PhotosOnSheet } from './PhotosOnSheet';
@@ -13,7 +14,6 @@ import type { Reader } from './SheetTools';
 /** Labels and handing over: not looked at first. */
 const loadTools = () => import('./SheetTools').then((loaded) => loaded.SheetTools);
 const NO_EXPECTATIONS = {};
-const momentWords = (at: string) => `${dateWords(at, 'short')} ${dateWords(at, 'time')}`;
 
 /** Answers from the paper alone: what failed, why, what changed, what is temporary, what is untested, how to undo. */
 export function HandOverSheet() {
@@ -51,31 +51,17 @@ export function HandOverSheet() {
       </div>
       <article className="border-2 border-line bg-sheet p-6 print:border-0 print:p-0" data-testid="sheet">
         <header className="border-b-4 border-copper pb-3">
-          <p className="text-sm text-soft">
-            {reader === 'customer' ? 'For the customer' : 'Hand-over sheet'}
-          </p>
+          <p className="text-sm text-soft">{sheetKind(reader)}</p>
           <h2 className="text-2xl">{data.title}</h2>
-          <p>
-            {[
-              data.vehicle.name,
-              `${data.vehicle.make} ${data.vehicle.model} ${data.vehicle.year ?? ''}`.trim(),
-              data.vehicle.plate,
-            ]
-              .filter((one) => one !== '')
-              .join(' · ')}
-          </p>
+          <p>{vehicleWords(data.vehicle)}</p>
           <p className="text-lg font-bold" data-testid="sheet-standing">
             {sheet.standing}
           </p>
-          <p className="text-soft">
-            Opened {dateWords(data.openedAt, 'long')} · reference {data.id.slice(0, 8)}
-          </p>
-          <p className="text-soft">
-            {sheet.from && sheet.until
-              ? `Entries from ${momentWords(sheet.from)} to ${momentWords(sheet.until)}`
-              : 'No entry yet'}{' '}
-            · {sheet.place ? `done at ${sheet.place}` : 'place of the work not confirmed'}
-          </p>
+          {headLines(data, sheet).map((line) => (
+            <p key={line} className="text-soft">
+              {line}
+            </p>
+          ))}
         </header>
         {working ? (
           <p role="status" className="mt-3 min-h-dvh">

@@ -10,6 +10,7 @@ import { journal } from '@/journal/journal';
 import { dayOf, workshopZone } from '@/ui/dates';
 import { plainName } from '@/ui/fileResponse';
 import type { SheetAsked } from '@/workers/sheet.thread';
+import { vehicleWords } from '@/workers/sheetHead';
 import { makePdf } from '@/workers/sheetMaker';
 import { type LoadedJob, loadJob } from './readJobs';
 
@@ -34,7 +35,7 @@ export async function jobPdf(
   if (!isUuid(jobId)) return null;
   const [job, priors, hand] = await Promise.all([loadJob(actor, jobId), learnedPriors(actor), handOf(actor)]);
   if (!job) return null;
-  const { name, make, model, year, plate, nominalVolts } = job.vehicle;
+  const { nominalVolts } = job.vehicle;
   const bytes = await makePdf({
     what,
     maps: { circuits: job.circuits, panelSet: job.panelSet, vehicle: { nominalVolts } },
@@ -43,10 +44,10 @@ export async function jobPdf(
     priors,
     hand,
     title: job.title,
-    vehicle: [name, `${make} ${model} ${year ?? ''}`.trim(), plate].filter((one) => one !== '').join(' · '),
+    vehicle: vehicleWords(job.vehicle),
     shop: `${actor.shopName}, ${actor.town}`,
-    opened: job.openedAt,
-    reference: job.id.slice(0, 8),
+    id: job.id,
+    openedAt: job.openedAt,
     zone: workshopZone(),
     ...labels,
   });

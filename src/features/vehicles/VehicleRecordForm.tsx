@@ -47,6 +47,8 @@ interface Words {
   odometer: string;
   notes: string;
   otherNames: string;
+  /** The record as it stood when the typing began, as JSON: a draft taken up later undoes nothing of others. */
+  was: string;
 }
 
 /** The record of a vehicle, its customer, and what takes it out of the lists. */
@@ -104,6 +106,7 @@ function wordsOf(record: VehicleRecord): Words {
     odometer: record.odometerKm === null ? '' : String(record.odometerKm),
     notes: record.notes,
     otherNames: record.otherNames,
+    was: JSON.stringify(record),
   };
 }
 
@@ -163,12 +166,18 @@ function RecordFields({
       if (against !== '' && all !== against) {
         return { ok: false, message: `${against} Say below that it is so all the same, or put it right.` };
       }
-      return change({ kind: 'correct', now: now.value, was: record });
+      const was = values.was ? (JSON.parse(values.was) as VehicleRecord) : record;
+      return change({ kind: 'correct', now: now.value, was });
     },
   });
   const typed = recordOf({ ...wordsOf(record), ...form.watch() });
   const against = typed.ok ? vehicleConflicts(typed.value, known, today) : [];
-  const field = (name: Exclude<keyof Words, 'volts'>, label: string, hint?: string, decimal = false) => (
+  const field = (
+    name: Exclude<keyof Words, 'volts' | 'was'>,
+    label: string,
+    hint?: string,
+    decimal = false,
+  ) => (
     <Field label={label} {...(hint ? { hint } : {})}>
       <input {...form.register(name)} inputMode={decimal ? 'numeric' : 'text'} className={INPUT} />
     </Field>

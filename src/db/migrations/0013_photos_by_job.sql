@@ -1,0 +1,1 @@
+CREATE INDEX "photos_by_job" ON "photos" USING btree ("job_id","made_at");

@@ -1,0 +1,41 @@
+/** What stands at the head of a sheet, on the page and on paper. */
+import type { Sheet } from '#core/log';
+import { dateWords } from '../ui/dates';
+
+export function vehicleWords({
+  name,
+  make,
+  model,
+  year,
+  plate,
+}: {
+  readonly name: string;
+  readonly make: string;
+  readonly model: string;
+  readonly year: number | null;
+  readonly plate: string;
+}): string {
+  return [name, `${make} ${model} ${year ?? ''}`.trim(), plate].filter((one) => one !== '').join(' · ');
+}
+
+export function momentWords(at: string, zone?: string): string {
+  return `${dateWords(at, 'short', zone)} ${dateWords(at, 'time', zone)}`;
+}
+
+/** When the job was opened and its entries were made, and where. */
+export function headLines(
+  job: { readonly id: string; readonly openedAt: string },
+  { from, until, place }: Pick<Sheet, 'from' | 'until' | 'place'>,
+  zone?: string,
+): readonly [opened: string, entries: string] {
+  const entries =
+    from && until ? `Entries from ${momentWords(from, zone)} to ${momentWords(until, zone)}` : 'No entry yet';
+  return [
+    `Opened ${dateWords(job.openedAt, 'long', zone)} · reference ${job.id.slice(0, 8)}`,
+    `${entries} · ${place ? `done at ${place}` : 'place of the work not confirmed'}`,
+  ];
+}
+
+export function sheetKind(reader: 'technician' | 'customer'): string {
+  return reader === 'customer' ? 'For the customer' : 'Hand-over sheet';
+}
