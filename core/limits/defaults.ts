@@ -46,6 +46,8 @@ export const FUSIBLE_LINK_OHMS = 0.002;
 export const OPENS_FROM = 1.35;
 /** Share of its rating that a fuse should carry for good. */
 export const RUNNING_SHARE = 0.8;
+/** The same in a hot engine bay. */
+export const HOT_RUNNING_SHARE = 0.7;
 /** A vehicle asleep draws less than this, ampere, after a wait of 10 to 60 minutes. */
 export const SLEEP_DRAW_AMPS = 0.05;
 export const SLEEP_WAIT_MINUTES = 60;

@@ -42,6 +42,9 @@ const CARTRIDGE_COLOURS: Readonly<Record<number, string>> = {
   60: 'yellow',
 };
 
+/** Common blade fuses are made for this, volts direct current: on more they may not clear. */
+export const BLADE_VOLTS = 32;
+
 interface FamilyFacts {
   /** Millimetres across and along the row, as they look with the cover text upright. */
   readonly size: readonly [across: number, along: number];

@@ -1,6 +1,27 @@
 /** Typical values and limits of the trade, each once. */
 
-export { ampacity, sizeFor } from './ampacity';
+export {
+  AMPACITY_AMBIENT_CELSIUS,
+  ampacity,
+  BUNDLED_SHARE,
+  deratedAmpacity,
+  INSULATION_CELSIUS,
+  sizeFor,
+} from './ampacity';
+export {
+  BATTERY_KIND_WORDS,
+  BATTERY_KINDS,
+  type BatteryKind,
+  CHARGE_TO_CRANK,
+  CHARGING_VOLTS,
+  CUT_OFF_VOLTS,
+  chargeAtRest,
+  HEALTHY_INNER_OHMS,
+  LITHIUM_LEAST_CELL_VOLTS,
+  LITHIUM_REST_VOLTS,
+  restVolts,
+  STOP_VOLTS,
+} from './batteries';
 export {
   BATTERY_CHARGE_OHMS,
   BATTERY_INNER_OHMS,
@@ -20,6 +41,7 @@ export {
   fuseColdOhms,
   GROUND_OHMS,
   GUESS_TOLERANCE,
+  HOT_RUNNING_SHARE,
   INPUT_HIGH_PER_NOMINAL,
   INPUT_LOW_PER_NOMINAL,
   LATCHING_COIL_OHMS_12V,
@@ -66,7 +88,24 @@ export {
   mayLose,
   RETURN_MAY_LOSE_VOLTS,
 } from './drops';
-export { colourOf, familySize, hasColdOhms, hasOpeningBand, isTallerOf, ratingsOf } from './fuseFamilies';
+export {
+  BLADE_VOLTS,
+  colourOf,
+  familySize,
+  hasColdOhms,
+  hasOpeningBand,
+  isTallerOf,
+  ratingsOf,
+} from './fuseFamilies';
+export {
+  COPPER_OHM_MM2_PER_METRE,
+  COPPER_PER_CELSIUS,
+  gaugeFor,
+  gaugeMm2,
+  gaugeOhms,
+  STANDARD_MM2,
+  STRANDS_SHARE,
+} from './gauges';
 export {
   CLICK_STATES,
   CONTINUITY_STATES,

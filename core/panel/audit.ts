@@ -1,7 +1,7 @@
 /** What is fitted against what belongs there, and what a box still owes before it can be called mapped. */
 
 import type { Panel, Slot } from '../format';
-import { colourOf, isTallerOf } from '../limits';
+import { BLADE_VOLTS, colourOf, isTallerOf } from '../limits';
 import { formatNumber } from '../quantity';
 
 export interface AuditItem {
@@ -19,9 +19,6 @@ export interface AuditItem {
   /** Above the design, and so never a repair. */
   readonly danger: boolean;
 }
-
-/** Common blade fuses are made for this; on more they may not clear. */
-const BLADE_VOLTS = 32;
 
 /** What is wrong with what was found in a slot. */
 export function auditSlot(slot: Slot, nominalVolts: number): AuditItem[] {

@@ -6,7 +6,7 @@
  * terminals of ISO 7588, ampacity as in `limits/ampacity.ts`.
  */
 import type { KindOfPart } from '../format';
-import { ampacity } from '../limits';
+import { ampacity, BLADE_VOLTS } from '../limits';
 
 /** As an entry has it, what is not said being written down or left out. */
 type Said<T> = { readonly [K in keyof T]: T[K] | undefined } & {
@@ -86,7 +86,7 @@ const percent = (part: number, whole: number) => Math.round((part / whole) * 100
 function fuses(wanted: FuseKind, fitted: FuseKind, place: Place): Alike {
   const judging = new Judging();
   judging.same('family', wanted.family, fitted.family, (one) => one.replace(/-/g, ' '));
-  judging.atLeast('made for', place.nominalVolts, fitted.volts ?? 32, 'V');
+  judging.atLeast('made for', place.nominalVolts, fitted.volts ?? BLADE_VOLTS, 'V');
   const { ratingAmps: design } = wanted;
   const { ratingAmps: amps } = fitted;
   if (design === undefined || amps === undefined) judging.open('the rating is not said');

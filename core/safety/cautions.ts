@@ -5,6 +5,7 @@
 import { coilsBehind, partsBehind, pointsBehind } from '../circuit';
 import type { CircuitFile } from '../format';
 import { stepsOf, type Task } from '../hands';
+import { BLADE_VOLTS, STOP_VOLTS } from '../limits';
 import type { Deed } from './deed';
 import { isHot, isMoving, mayBeOnSeconds } from './duty';
 import { isSafety, safetyMarks } from './marks';
@@ -58,10 +59,6 @@ export interface Caution {
   readonly forbids?: (deed: Deed, scene: SafetyScene) => string | null;
 }
 
-/** Above this nobody who works on vehicles goes on. */
-export const STOP_VOLTS = 60;
-/** Blade fuses, and the relays and leads that go with them, are made for this at most. */
-const FUSE_VOLTS = 32;
 /** A lamp is right for a system that lies within this of its own volts. */
 const LAMP_WITHIN = 0.25;
 
@@ -226,8 +223,8 @@ export const CAUTIONS: readonly Caution[] = [
     words: () => 'No filament lamp here: it could harm the electronics behind this point.',
     concerns: ({ leds }) => leds.length > 0,
     forbids: (_, { circuit }) =>
-      circuit.nominalVolts > FUSE_VOLTS
-        ? `Such a tester is made for ${FUSE_VOLTS} V at most; this system has ${circuit.nominalVolts} V.`
+      circuit.nominalVolts > BLADE_VOLTS
+        ? `Such a tester is made for ${BLADE_VOLTS} V at most; this system has ${circuit.nominalVolts} V.`
         : null,
   },
   {
@@ -236,8 +233,8 @@ export const CAUTIONS: readonly Caution[] = [
     words: () => 'Fused leads only, held for a moment; never an unfused jumper.',
     concerns: ({ leads, bridges, lampInPlace }) => leads.length + bridges.length > 0 || lampInPlace,
     forbids: (_, { circuit }) =>
-      circuit.nominalVolts > FUSE_VOLTS
-        ? `Common blade fuses are made for ${FUSE_VOLTS} V: none in the lead breaks ${circuit.nominalVolts} V safely.`
+      circuit.nominalVolts > BLADE_VOLTS
+        ? `Common blade fuses are made for ${BLADE_VOLTS} V: none in the lead breaks ${circuit.nominalVolts} V safely.`
         : null,
   },
   {

@@ -7,7 +7,6 @@ export {
   type Moment,
   momentsOf,
   type SafetyScene,
-  STOP_VOLTS,
   shortest,
   type Warning,
 } from './cautions';

@@ -2,7 +2,7 @@
 
 import type { FaultMode } from '../../faults';
 import type { CircuitPart } from '../../format';
-import { normalBelow, voltmeterError } from '../../limits';
+import { normalBelow, STOP_VOLTS, voltmeterError } from '../../limits';
 import type { Alteration, CircuitModel } from '../../network';
 import { formatQuantity } from '../../quantity';
 import type { Hypothesis } from '../hypotheses/hypotheses';
@@ -99,9 +99,6 @@ function chargeWords(onTwelve: number): string {
     charged === 'about half charged' ? 'Charge it before it is judged under load' : 'In order at rest';
   return `${charged}. ${rests}; resting volts do not prove that it can deliver current.`;
 }
-
-/** Above this nobody who works on vehicles of 12 or 24 V goes on: high voltage, or a meter on the wrong range. */
-const STOP_VOLTS = 60;
 
 /** Volts at the posts that belong to another system than the vehicle was said to have; null where they do not. */
 function otherSystem(state: State, volts: number, nominalVolts: number): string | null {
