@@ -14,6 +14,8 @@ const Ohms = Type.Number({ minimum: 1e-5, maximum: 1e9 });
 const Amps = Type.Number({ exclusiveMinimum: 0, maximum: 5000 });
 const Watts = Type.Number({ exclusiveMinimum: 0, maximum: 50000 });
 const Volts = Type.Number({ exclusiveMinimum: 0, maximum: 100 });
+/** What a contact or terminal carries for good by its maker, ampere; not said: nobody knows. */
+const carries = { carriesAmps: Type.Optional(Amps) };
 const Fraction = Type.Number({ minimum: 0, maximum: 1 });
 const Minutes = Type.Number({ minimum: 0, maximum: 600 });
 
@@ -169,6 +171,7 @@ const Wire = Type.Object(
 const Connector = Type.Object(
   {
     ...common,
+    ...carries,
     kind: Type.Literal('connector'),
     pins: twoPins,
     cavity: Type.Optional(text(20)),
@@ -193,6 +196,7 @@ const Splice = Type.Object(
 const Ground = Type.Object(
   {
     ...common,
+    ...carries,
     kind: Type.Literal('ground'),
     /** The lug, and the metal it is bolted to. */
     pins: Type.Object({ lug: NodeId, body: NodeId }, strict),
@@ -203,6 +207,7 @@ const Ground = Type.Object(
 const Switch = Type.Object(
   {
     ...common,
+    ...carries,
     kind: Type.Literal('switch'),
     pins: keyed(PinName, NodeId, { minProperties: 2 }),
     positions: Type.Array(Id, { minItems: 2, maxItems: 12, uniqueItems: true }),
@@ -228,6 +233,7 @@ const Switch = Type.Object(
 const KeyContact = Type.Object(
   {
     ...common,
+    ...carries,
     kind: Type.Literal('key-contact'),
     pins: feedPins,
     closedIn: Type.Array(KeyPosition, { minItems: 1 }),
@@ -326,6 +332,7 @@ const Solenoid = Type.Object(
 const Flasher = Type.Object(
   {
     ...common,
+    ...carries,
     kind: Type.Literal('flasher'),
     pins: Type.Object({ '49': NodeId, '49a': NodeId, '31': Type.Optional(NodeId) }, strict),
     ohms: Type.Optional(Ohms),
@@ -336,6 +343,7 @@ const Flasher = Type.Object(
 const CutOff = Type.Object(
   {
     ...common,
+    ...carries,
     kind: Type.Literal('cut-off'),
     pins: Type.Object({ in: NodeId, out: NodeId, minus: NodeId }, strict),
     disconnectVolts: Type.Optional(Volts),
@@ -349,6 +357,7 @@ const CutOff = Type.Object(
 const ModuleOutput = Type.Object(
   {
     ...common,
+    ...carries,
     kind: Type.Literal('module-output'),
     /** `plus`, `minus` and `out`; every other pin is an input. */
     pins: keyed(PinName, NodeId, { minProperties: 3 }),
@@ -404,6 +413,7 @@ const Resistor = Type.Object(
 const Socket = Type.Object(
   {
     ...common,
+    ...carries,
     kind: Type.Literal('socket'),
     pins: loadPins,
     appliances: Type.Array(
@@ -428,6 +438,7 @@ const Socket = Type.Object(
 const Diode = Type.Object(
   {
     ...common,
+    ...carries,
     kind: Type.Literal('diode'),
     pins: Type.Object({ anode: NodeId, cathode: NodeId }, strict),
     saturationAmps: Type.Optional(Type.Number({ minimum: 1e-15, maximum: 1e-3 })),

@@ -97,6 +97,15 @@ export function ratingsOf(family: Family): readonly { readonly amps: number; rea
     .sort((one, other) => one.amps - other.amps);
 }
 
+/** What the terminals of a slot carry: as much as the largest fuse that is made for them, ampere; null where that is not known. */
+export function terminalAmps(family: Family): number | null {
+  return SMALL_BLADES.includes(family) ? SMALL_BLADE_AMPS : (ratingsOf(family).at(-1)?.amps ?? null);
+}
+
+/** Small blades end at 30 A. */
+const SMALL_BLADES: readonly Family[] = ['micro-2', 'micro-3', 'low-profile-mini', 'mini'];
+const SMALL_BLADE_AMPS = 30;
+
 /** Whether the cold resistance of a family is known well enough to read a current from a drop. */
 export function hasColdOhms(family: string | undefined): boolean {
   return factsOf(family)?.coldOhms === true;

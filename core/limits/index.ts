@@ -88,6 +88,7 @@ export {
   mayLose,
   RETURN_MAY_LOSE_VOLTS,
 } from './drops';
+export { FEED_PATTERNS, FEED_WORDS, type FeedClass, isFedIn } from './feedPatterns';
 export {
   BLADE_VOLTS,
   colourOf,
@@ -96,6 +97,7 @@ export {
   hasOpeningBand,
   isTallerOf,
   ratingsOf,
+  terminalAmps,
 } from './fuseFamilies';
 export {
   COPPER_OHM_MM2_PER_METRE,
@@ -146,6 +148,7 @@ export {
   KEY_STATE_WORDS,
   KEY_STATES,
   type KeyState,
+  type Liveness,
   latest,
   liveness,
   type SlotEnd,

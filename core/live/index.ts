@@ -9,6 +9,7 @@ export {
 export type { LiveSetting } from './setting';
 export { type LiveState, liveState, stateOf } from './state';
 export {
+  combinations,
   conditionOf,
   type Dial,
   dialsOf,

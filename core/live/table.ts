@@ -142,7 +142,7 @@ export function stateTable(
 }
 
 /** Every combination once, the last dial turning fastest. */
-function combinations(dials: readonly Dial[]): Record<string, string>[] {
+export function combinations(dials: readonly Dial[]): Record<string, string>[] {
   return dials.reduce<Record<string, string>[]>(
     (rows, dial) =>
       rows.flatMap((row) => dial.positions.map((position) => ({ ...row, [dial.id]: position }))),

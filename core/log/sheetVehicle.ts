@@ -1,9 +1,9 @@
 /** What a sheet says of the vehicle as it stands: its boxes, ends of wires, parts in each other's places. */
+import { classifyFeed } from '../feed';
 import type { Slot } from '../format';
 import { KEY_STATE_WORDS, type SlotReading } from '../limits';
 import {
   auditSlot,
-  classifyFeed,
   settledIn,
   triageSlot,
   unaccounted,

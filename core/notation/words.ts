@@ -110,7 +110,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     also: ['connector'],
     prefix: 'C',
     ways: [through('a', 'b')],
-    numbers: { ohm: 'ohms' },
+    numbers: { A: 'carriesAmps', ohm: 'ohms' },
   },
   {
     kind: 'splice',
@@ -127,7 +127,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     also: ['ground'],
     prefix: 'G',
     ways: [through('lug', 'body')],
-    numbers: { ohm: 'ohms' },
+    numbers: { A: 'carriesAmps', ohm: 'ohms' },
   },
   {
     kind: 'switch',
@@ -135,7 +135,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     also: [],
     prefix: 'S',
     ways: [through('in', 'out')],
-    numbers: { ohm: 'ohms' },
+    numbers: { A: 'carriesAmps', ohm: 'ohms' },
     anyPins: true,
   },
   {
@@ -144,7 +144,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     also: ['ignition', 'key-contact'],
     prefix: 'K',
     ways: [through('in', 'out')],
-    numbers: { ohm: 'ohms' },
+    numbers: { A: 'carriesAmps', ohm: 'ohms' },
     needs: { closedIn: 'in which key positions it is closed, “accessory|run” or “run|crank”' },
   },
   {
@@ -191,7 +191,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     also: [],
     prefix: 'FU',
     ways: [through('49', '49a'), through('49', '31')],
-    numbers: { ohm: 'ohms' },
+    numbers: { A: 'carriesAmps', ohm: 'ohms' },
   },
   {
     kind: 'cut-off',
@@ -199,7 +199,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     also: ['cutoff'],
     prefix: 'CO',
     ways: [through('in', 'out'), through('in', 'minus')],
-    numbers: { ohm: 'ohms' },
+    numbers: { A: 'carriesAmps', ohm: 'ohms' },
     choices: { starts: ['connected', 'disconnected'] },
   },
   {
@@ -245,7 +245,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     also: ['outlet'],
     prefix: 'X',
     ways: [through('plus', 'minus')],
-    numbers: { ohm: 'ohms' },
+    numbers: { A: 'carriesAmps', ohm: 'ohms' },
   },
   {
     kind: 'diode',
@@ -253,7 +253,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     also: [],
     prefix: 'D',
     ways: [through('anode', 'cathode')],
-    numbers: { ohm: 'seriesOhms' },
+    numbers: { A: 'carriesAmps', ohm: 'seriesOhms' },
   },
 ];
 

@@ -1,13 +1,13 @@
 /** Verdicts, feeds, audit, completeness and the swap rule: what a box says when it is read slot by slot. */
 import fc from 'fast-check';
 import { demoCircuit, demoText } from '../../testing/circuits';
+import { classifyFeed } from '../feed';
 import { checkPanelSetText } from '../format/checkPanelSet';
 import type { CircuitPart } from '../format/circuitSchema';
 import type { Panel, Slot } from '../format/panelSchema';
 import { colourOf } from '../limits/fuseFamilies';
 import { KEY_STATES, type KeyState, liveness, type SlotEnd, type SlotReading } from '../limits/slotReadings';
 import { auditSlot, settledIn, unaccounted } from './audit';
-import { classifyFeed } from './feeds';
 import { swapBar, swapPairs } from './swap';
 import { countVerdicts, triageOrder, triageSlot } from './triage';
 
@@ -245,7 +245,7 @@ describe('feeds over the states of the key', () => {
     expect(finding.sentence).toContain('Read volts under load');
   });
   test('what fits no pattern is not forced into one', () => {
-    expect(over({ off: true, run: false }).sentence).toContain('fits no pattern');
+    expect(over({ off: true, run: false }).sentence).toMatch(/fits no pattern/i);
   });
 });
 

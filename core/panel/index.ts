@@ -3,7 +3,6 @@ export { auditSlot, settledIn, unaccounted } from './audit';
 export { CSV_COLUMNS, type CsvColumn, csvChanges, previewCsv, slotsToCsv } from './csv';
 export { begin, type Change, gridSlots, type History, neededSize, redo, step, undo } from './edit';
 export { type EndWords, endsAsHeld, fedEnd, withKnownEnds } from './ends';
-export { classifyFeed } from './feeds';
 export { homography, matrix3d, type Spot } from './homography';
 export { cavityRows, disputedFrom, disputedText, plugsFrom, plugsText, stepsFrom, stepsText } from './lines';
 export { mergePanelSets } from './mergeSets';

@@ -2,6 +2,7 @@
 
 import type { Slot } from '../format';
 import {
+  isFedIn,
   KEY_STATE_WORDS,
   KEY_STATES,
   type KeyState,
@@ -11,7 +12,6 @@ import {
   type SlotReading,
 } from '../limits';
 import { type EndWords, withKnownEnds } from './ends';
-import { isFedIn } from './feeds';
 import { slotRows } from './rows';
 
 export type SlotVerdict =

@@ -25,7 +25,7 @@ export {
   headroom,
   headroomWords,
 } from './kinds/headroom';
-export { leastRating, wireSize } from './kinds/wire';
+export { leastRating, type WireSize, wireSize } from './kinds/wire';
 export { type Sum, standsIn, sumText, type Worked } from './sum';
 
 /** In the order in which they are offered. */

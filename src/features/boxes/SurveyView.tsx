@@ -1,9 +1,10 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import { classifyFeed } from '#core/feed';
 import type { Slot } from '#core/format';
 import { KEY_STATE_WORDS, KEY_STATES, type KeyState, latest, liveness } from '#core/limits';
-import { classifyFeed, triageOrder, withKnownEnds } from '#core/panel';
+import { triageOrder, withKnownEnds } from '#core/panel';
 import { useJob } from '@/features/jobs';
 import { Button } from '@/ui/controls';
 import { SideScroll } from '@/ui/SideScroll';

@@ -1,0 +1,65 @@
+/**
+ * More current than a switched feed can give: its coil hangs on the switched feed, the load on a constant one through a fuse of
+ * its own close to the battery.
+ */
+import { HOT_RUNNING_SHARE, RUNNING_SHARE } from '../limits';
+import { fuseFor, leastRating, wireSize } from '../sizing';
+import type { FeedAsk } from './ask';
+import { type Candidate, type FeedScene, findFeeds } from './candidates';
+
+/** What the coil of a small relay draws, ampere. */
+export const COIL_AMPS = 0.15;
+
+export interface RelayVariant {
+  /** For the coil. */
+  readonly coil: Candidate;
+  readonly coilFuse: number | null;
+  readonly loadFuse: number | null;
+  readonly wireMm2: number | null;
+  readonly steps: readonly string[];
+}
+
+/** Metres from battery to load where nobody has said them. */
+const METRES = 3;
+
+/** The variant where a feed for the coil is there; null where the coil has none either. */
+export function relayVariant(scene: FeedScene, ask: FeedAsk, metres: number | null): RelayVariant | null {
+  const [coil] = findFeeds(scene, { ...ask, amps: COIL_AMPS, startAmps: null });
+  if (!coil || coil.verdict === 'refused') return null;
+  const run = metres ?? METRES;
+  const hot = ask.place === 'hot';
+  const size = wireSize({
+    amps: ask.amps,
+    systemVolts: scene.nominalVolts,
+    oneWayMetres: run,
+    returnBy: 'wire',
+    allowed: { percent: 3 },
+    bundled: hot,
+  });
+  const byStart =
+    ask.startAmps === null || size.sizeMm2 === null
+      ? null
+      : fuseFor({
+          runningAmps: ask.amps,
+          startAmps: ask.startAmps,
+          startSeconds: null,
+          wireMm2: size.sizeMm2,
+          family: 'regular',
+          hot,
+        }).chosen;
+  const loadFuse = byStart?.ratingAmps ?? leastRating(ask.amps, hot ? HOT_RUNNING_SHARE : RUNNING_SHARE);
+  const coilFuse = coil.addedFuse;
+  const wire = size.sizeMm2 === null ? 'a wire larger than any of the table' : `${size.sizeMm2} mm²`;
+  return {
+    coil,
+    coilFuse,
+    loadFuse,
+    wireMm2: size.sizeMm2,
+    steps: [
+      `Coil 86 from ${coil.slot.type} ${coil.slot.number} of ${coil.panelName}, through ${coilFuse ?? 'its'} A of its own; 85 to earth. It draws about ${COIL_AMPS} A.`,
+      `30 from the battery’s plus through a ${loadFuse ?? 'suitable'} A fuse no more than 180 mm from the post, ${wire} over ${run} m${metres === null ? ' (length not said: three metres taken)' : ''}.`,
+      `87 to the load; its return as thick, to the battery or a proved earth.`,
+      'Relay: contact rated for the load with its start, coil of the system’s volts, a quenched one beside electronics.',
+    ],
+  };
+}
