@@ -8,6 +8,7 @@ import {
   JobFileSchema,
   PanelSetFileSchema,
   ReadingsFileSchema,
+  SurveyFileSchema,
 } from '../core/format/schemas';
 import { INTERVENTION_FORMS, type Intervention, intervene, parseIntervention } from '../core/hands';
 import { stateOf } from '../core/live';
@@ -20,6 +21,7 @@ const SCHEMAS: Readonly<Record<string, object>> = {
   'panel-set': PanelSetFileSchema,
   job: JobFileSchema,
   readings: ReadingsFileSchema,
+  survey: SurveyFileSchema,
 };
 
 const USAGE = `Usage:

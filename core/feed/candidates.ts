@@ -22,10 +22,12 @@ import { safetyMarks } from '../safety';
 import { type Carrier, type Headroom, headroom, headroomWords, leastRating } from '../sizing';
 import { AGAINST, type Reason } from './against';
 import { ASKED_STATES, type FeedAsk } from './ask';
+import { droppedAfter } from './branchDrain';
 import { classOf, type FeedFinding, knownFrom } from './classify';
 import { type Present, presentIn } from './present';
 import { carrying, feedPoint, ratingOf, type Simulated, simulate } from './simulated';
 import { type SupplySide, supplySide } from './supplySide';
+import { holesLive } from './survey';
 
 /** What a person says of a slot’s supply, besides what the map has. */
 export interface SaidOfSupply {
@@ -46,8 +48,6 @@ export interface FeedScene {
   readonly nominalVolts: number;
   /** By `panel/slot`. */
   readonly said: Readonly<Record<string, SaidOfSupply>>;
-  /** When a feed dropped after key off, seconds, by `panel/slot`. */
-  readonly dropped?: Readonly<Record<string, number>>;
 }
 
 export interface StateOfFeed {
@@ -168,14 +168,13 @@ function mappedAs(slot: Slot, state: KeyState): Liveness | null {
 
 function judge(scene: FeedScene, ask: FeedAsk, panel: Panel, slot: Slot): Candidate {
   const { nominalVolts } = scene;
-  const key = feedKey(panel.id, slot.id);
   const readings = scene.readings.filter((one) => one.panel === panel.id && one.slot === slot.id);
   const inCircuits = scene.models.flatMap((model): InCircuits[] => {
     const point = feedPoint(model.circuit, panel.id, slot.id);
     return point ? [{ model, node: point.node, partId: point.part.id }] : [];
   });
   const read = knownFrom(withKnownEnds(slot, readings, nominalVolts).readings, nominalVolts);
-  const holes = readHoles(readings, nominalVolts);
+  const holes = holesLive(readings, nominalVolts);
   const simulated = inCircuits.map(({ model, node }) => simulatedAt(model, node));
   const states = KEY_STATES.map((state): StateOfFeed => {
     const seen = read.get(state) ?? holes.get(state) ?? null;
@@ -212,7 +211,7 @@ function judge(scene: FeedScene, ask: FeedAsk, panel: Panel, slot: Slot): Candid
     module: simulated.find(({ module }) => module !== null)?.module ?? null,
     pulsed: simulated.some(({ pulsed }) => pulsed),
     safetyBehind: safetyBehind(inCircuits),
-    droppedAfter: scene.dropped?.[key] ?? null,
+    droppedAfter: droppedAfter(readings),
     side,
     headroom: room,
     roomWords: headroomWords(room, ask.amps),
@@ -235,23 +234,6 @@ function judge(scene: FeedScene, ask: FeedAsk, panel: Panel, slot: Slot): Candid
     sentence: sentenceOf(facts, stands, refused),
     addedFuse: leastRating(ask.amps, ask.place === 'hot' ? HOT_RUNNING_SHARE : RUNNING_SHARE),
   };
-}
-
-/** An empty or opened slot: its supply hole, read with the fuse out, tells the feed. */
-function readHoles(readings: readonly SlotReading[], nominalVolts: number): ReadonlyMap<KeyState, Liveness> {
-  const out = readings.filter((one) => one.fuseOut && one.end !== 'load' && one.end !== 'load-2');
-  const best = new Map<KeyState, Liveness>();
-  const order: readonly Liveness[] = ['dead', 'weak', 'live'];
-  for (const state of KEY_STATES) {
-    for (const end of ['feed', 'first', 'second'] as const) {
-      const last = out.findLast((one) => one.end === end && one.state === state);
-      if (!last) continue;
-      const here = knownFrom([{ ...last, end: 'feed', fuseOut: false }], nominalVolts).get(state)!;
-      const before = best.get(state);
-      if (before === undefined || order.indexOf(here) > order.indexOf(before)) best.set(state, here);
-    }
-  }
-  return best;
 }
 
 function fromWhere(states: readonly StateOfFeed[]): Candidate['from'] {
@@ -322,12 +304,17 @@ function headroomAt(
         seen.add(`${part.id} ${label}`);
         const drawn = inAll(scene, part.id, label, on);
         const presentAmps = measured?.amps ?? drawn + (said?.onAmps ?? 0);
-        carriers.push({ name: part.name, ratingAmps, presentAmps, share });
+        carriers.push({ name: named(part.name, measured), ratingAmps, presentAmps, share });
       }
     }
   }
   for (const part of said?.parts ?? []) {
-    carriers.push({ ...part, presentAmps: measured?.amps ?? said?.onAmps ?? null, share: 1 });
+    carriers.push({
+      ...part,
+      name: named(part.name, measured),
+      presentAmps: measured?.amps ?? said?.onAmps ?? null,
+      share: 1,
+    });
   }
   const terminal = terminalAmps(slot.family);
   if (terminal !== null && slot.family !== 'none') {
@@ -357,6 +344,11 @@ function headroomAt(
     missing,
     verdict: room.verdict === 'none' ? 'none' : missing.length > 0 ? 'incomplete' : room.verdict,
   };
+}
+
+/** A part with what was read in place of what is worked out. */
+function named(name: string, measured: SaidOfSupply['measured']): string {
+  return measured === null ? name : `${name} (${measured.how === 'clamp' ? 'clamp' : 'over a fuse'})`;
 }
 
 /** At most what its own fuse carries for good flows behind an empty or unmapped slot; nothing behind an empty one. */

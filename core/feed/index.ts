@@ -2,6 +2,13 @@
 export type { Reason } from './against';
 export { ASKED_STATES, type FeedAsk, WHEN, type Wish, wantedWords } from './ask';
 export {
+  type BranchDrain,
+  branchDrain,
+  type SlotDrop,
+  tellsCurrent,
+  WITHOUT_WAKING,
+} from './branchDrain';
+export {
   type Candidate,
   type FeedScene,
   feedKey,
@@ -11,5 +18,17 @@ export {
   type StateOfFeed,
 } from './candidates';
 export { capital, classifyFeed, classOf, type FeedFinding } from './classify';
-export { COIL_AMPS, type RelayVariant, relayVariant } from './relayVariant';
+export { type ReadSupply, readSupply, type TypedSupply } from './said';
 export { type SupplySide, supplySide } from './supplySide';
+export {
+  isOpenHole,
+  type SurveyRow,
+  surveyCsv,
+  surveyed,
+  surveyFile,
+  surveyRow,
+  surveyRows,
+  surveyWords,
+} from './survey';
+export { COIL_AMPS, type EngineVariant, engineVariant, type RelayVariant, relayVariant } from './variants';
+export { candidateText, feedTitle, VERDICTS } from './words';

@@ -58,6 +58,7 @@ export {
   STOCK_PLACES,
   STOCK_SORTS,
   STOCK_UNITS,
+  SURVEY_FORMAT,
   USUAL_HAND,
   WATCH_SORTS,
   WORKS,
@@ -86,6 +87,7 @@ export type {
 } from './readingsSchema';
 export type { ImportRequest, NewJob, NewVehicle, PartFact } from './requestSchemas';
 export type { StockItem, StockPlace, StockRequest } from './stockSchema';
+export type { SurveyFile } from './surveySchema';
 export { ENTRY_VERSION, upgradedEntry } from './upgrade/entries';
 export { newestVersion, upgraded } from './upgrade/upgrade';
 export { isUuid } from './uuid';

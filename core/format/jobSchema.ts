@@ -28,7 +28,7 @@ import { BoardCheck, OptionChosen, RepairOption } from './entries/options';
 import { Photo, PhotoMarks } from './entries/photos';
 import { ApplianceSetAside, PluggedIn, ReadingTaken, TesterProved, TestRefused } from './entries/reading';
 import { ApplianceReleased, Repair, TemporaryEnded, WorkClock } from './entries/repair';
-import { Damage, PlugTag, SlotReadingTaken, SlotSeen } from './entries/slots';
+import { Damage, PlugTag, SlotDropTaken, SlotReadingTaken, SlotSeen } from './entries/slots';
 import { PanelSetFileSchema } from './panelSchema';
 import {
   Instant,
@@ -49,6 +49,7 @@ export const EventBodySchema = oneOfKind(
   ConditionSet,
   ReadingTaken,
   SlotReadingTaken,
+  SlotDropTaken,
   SlotSeen,
   Photo,
   PhotoMarks,

@@ -134,3 +134,6 @@ export const USUAL_HAND: Hand = {
 /** What a job is for where nothing failed: boxes read, a vehicle mapped, something changed or added. */
 export const WORKS = ['survey', 'mapping', 'change'] as const;
 export type Work = (typeof WORKS)[number];
+
+/** Name of the file that a survey goes out as. */
+export const SURVEY_FORMAT = 'every-trace/survey';

@@ -13,4 +13,5 @@ export {
   RateSchema,
 } from './requestSchemas';
 export { StockRequestSchema } from './stockSchema';
+export { SurveyFileSchema } from './surveySchema';
 export { VehicleChangeSchema } from './vehicleSchema';

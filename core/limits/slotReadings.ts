@@ -31,6 +31,8 @@ export interface SlotReading {
   /** The fuse was out while this was read. */
   readonly fuseOut: boolean;
   readonly testerProved: boolean;
+  /** Dead for the first time so long after the key went off, seconds. */
+  readonly afterSeconds?: number;
 }
 
 /** Share of the nominal volts from which a point counts as live, and below which as dead. */

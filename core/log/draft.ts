@@ -1,5 +1,6 @@
 /** A job while its log is worked through: what entries write into. */
 import type { SubstitutionTable } from '../diagnosis';
+import type { SlotDrop } from '../feed';
 import type { BodyOf, Condition, EventKind, FunctionStateName } from '../format';
 import type { WireReading } from '../hands';
 import type { SlotReading } from '../limits';
@@ -62,6 +63,7 @@ export class JobDraft {
   /** What was answered when a second fuse had gone; null while nobody was asked. */
   pluggedIn: BodyOf<'plugged-in'> | null = null;
   readonly slotReadings: SlotReading[] = [];
+  readonly slotDrops: SlotDrop[] = [];
   readonly slotStates: SlotStateEntry[] = [];
   readonly wireReadings: WireReading[] = [];
   readonly damages: (BodyOf<'damage'> & { readonly eventId: string })[] = [];

@@ -36,6 +36,7 @@ export function labelsOf(state: JobState, circuit: CircuitFile | null, job: stri
       `${partName(circuit, one)} and ${partName(circuit, other)} stand in each other’s places`,
     );
   for (const { tag, plug } of state.tags) add(tag, `Plug ${plug}`);
+  for (const { label } of state.notes) if (label) add('NOTE', label);
   for (const { undo } of state.repairs) if (undo) add('To undo', undo);
   return labels;
 }

@@ -1,6 +1,7 @@
 /** A job computed from its log. Nothing here is stored; everything here is derived. */
 
 import type { SubstitutionTable } from '../diagnosis';
+import type { SlotDrop } from '../feed';
 import type { BodyOf, Condition } from '../format';
 import type { WireReading } from '../hands';
 import type { SlotReading } from '../limits';
@@ -36,6 +37,8 @@ export interface JobState {
   readonly pluggedIn: BodyOf<'plugged-in'> | null;
   /** Readings at slots that stand, in order. */
   readonly slotReadings: readonly SlotReading[];
+  /** Volts across fuses with everything asleep, in order. */
+  readonly slotDrops: readonly SlotDrop[];
   readonly slotStates: readonly SlotStateEntry[];
   /** Readings at ends of wires that stand, in order. */
   readonly wireReadings: readonly WireReading[];

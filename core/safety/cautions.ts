@@ -305,8 +305,7 @@ export const CAUTIONS: readonly Caution[] = [
   {
     id: 'crank',
     moment: 'before-running',
-    words: () =>
-      'Out of gear, brake on, clothes and leads clear of belts and fans; nothing cranked through a meter in series.',
+    words: () => CRANK_WORDS,
     concerns: ({ cranks, engineRuns }) => cranks || engineRuns,
     asks: () => true,
   },
@@ -346,6 +345,14 @@ export const AT_MOMENT: Readonly<
     'Eyes and hands covered. Solder fumes drawn off, no open flame near fuel or batteries; dry ground under mains tools.',
   ],
 };
+
+const CRANK_WORDS =
+  'Out of gear, brake on, clothes and leads clear of belts and fans; nothing cranked through a meter in series.';
+
+/** What is said before a whole box is read while somebody cranks or the engine runs. */
+export const BEFORE_ENGINE: readonly Warning[] = [
+  { caution: 'crank', moment: 'before-running', words: CRANK_WORDS, asks: true },
+];
 
 /** What is said before a task of the hand: at lifting once more what was said at opening, before isolating what it costs. */
 export function momentsOf(task: Task): readonly Warning[] {

@@ -1,6 +1,7 @@
 /** What may be done to a circuit, and what is said before it: every caution once, and one gate. */
 export {
   AT_MOMENT,
+  BEFORE_ENGINE,
   CAUTIONS,
   type Caution,
   MOMENTS,

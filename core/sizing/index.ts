@@ -1,7 +1,4 @@
 /** The sums of the trade: each a function with units in its names, and a result that says how it came about. */
-export { type Answer, type Curve, isRefused, type Step, type SumResult } from './explained';
-export { type Field, figure, loadAmps, readLoad } from './fields';
-
 import { batteryTime } from './kinds/batteryTime';
 import { cutOff } from './kinds/cutOff';
 import { drain } from './kinds/drain';
@@ -14,6 +11,17 @@ import { power } from './kinds/power';
 import { wire } from './kinds/wire';
 import type { Sum } from './sum';
 
+export { type Answer, type Curve, isRefused, type Step, type SumResult } from './explained';
+export {
+  amps as ampsField,
+  type Field,
+  figure,
+  type Load,
+  loadAmps,
+  metres as metresField,
+  millivolts as millivoltsField,
+  readLoad,
+} from './fields';
 export { hoursWords, lastsHours } from './kinds/batteryTime';
 export type { Drawn } from './kinds/drain';
 export { fuseFor } from './kinds/fuse';
@@ -24,6 +32,8 @@ export {
   type Headroom,
   headroom,
   headroomWords,
+  onAmps,
+  SUPPLY_FIELDS,
 } from './kinds/headroom';
 export { leastRating, type WireSize, wireSize } from './kinds/wire';
 export { type Sum, standsIn, sumText, type Worked } from './sum';

@@ -4,6 +4,7 @@
  */
 import type { PriorTable } from '#core/diagnosis';
 import { type CircuitFile, ENTRY_VERSION, newestVersion, type PanelSetFile } from '#core/format';
+import type { SlotReading } from '#core/limits';
 import type { LogEvent } from '#core/log';
 import type { Stock } from '#core/stock';
 import { browserDb } from './browserDb';
@@ -29,6 +30,8 @@ export interface HeldJob {
   readonly priors: PriorTable;
   /** What the shop has in stock; left out by an earlier program. */
   readonly stock?: Stock;
+  /** What earlier jobs read in the slots of the vehicle; left out by an earlier program. */
+  readonly surveyed?: readonly SlotReading[];
   /** What an hour of the shop costs; null where nobody has said. */
   readonly rate?: number | null;
 }

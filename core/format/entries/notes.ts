@@ -2,7 +2,15 @@
 import { Type } from 'typebox';
 import { Id, SomeText, strict, Text, Uuid } from '../schemaParts';
 
-export const Note = Type.Object({ kind: Type.Literal('note'), words: SomeText }, strict);
+export const Note = Type.Object(
+  {
+    kind: Type.Literal('note'),
+    words: SomeText,
+    /** Short, where it also goes onto a label. */
+    label: Type.Optional(SomeText),
+  },
+  strict,
+);
 
 /** A caution in the words in which it was said, and how it was answered: read, or that what it concerns waits. */
 export const CautionRead = Type.Object(

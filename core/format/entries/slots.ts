@@ -1,7 +1,8 @@
 /** What was read and seen at the slots and plugs of a box. */
 import { Type } from 'typebox';
-import { FoundInSlot, SlotStateName } from '../panelSchema';
-import { Id, SomeText, strict } from '../schemaParts';
+import { BOUNDS } from '../bounds';
+import { FoundInSlot, SlotFamily, SlotStateName } from '../panelSchema';
+import { Id, numberIn, SomeText, strict } from '../schemaParts';
 import { KeyStateName, LampOrVolts } from './parts';
 
 /**
@@ -26,6 +27,22 @@ export const SlotReadingTaken = Type.Object(
     state: KeyStateName,
     fuseOut: Type.Boolean(),
     testerProved: Type.Boolean(),
+    /** So long after the key went off it was dead for the first time, seconds: a feed that lingers. */
+    afterSeconds: Type.Optional(Type.Number({ minimum: 0, maximum: 86_400 })),
+  },
+  strict,
+);
+
+/** Volts across a fuse in its place with everything asleep: what flows through it while nobody is there. */
+export const SlotDropTaken = Type.Object(
+  {
+    kind: Type.Literal('slot-drop'),
+    panel: Id,
+    slot: Id,
+    volts: Type.Number({ minimum: 0, maximum: 30 }),
+    /** Of the fuse as it was read; without it no current can be told. */
+    ratingAmps: numberIn(BOUNDS.fuseRating),
+    family: SlotFamily,
   },
   strict,
 );

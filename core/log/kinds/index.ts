@@ -29,7 +29,7 @@ import {
   testRefused,
 } from './reading';
 import { repair, temporaryEnded, workClock } from './repair';
-import { damage, plugTag, slotReading, slotState } from './slots';
+import { damage, plugTag, slotDrop, slotReading, slotState } from './slots';
 
 const KINDS: { readonly [K in EventKind]: EventKindOf<BodyOf<K>> } = {
   complaint,
@@ -38,6 +38,7 @@ const KINDS: { readonly [K in EventKind]: EventKindOf<BodyOf<K>> } = {
   'condition-set': conditionSet,
   reading,
   'slot-reading': slotReading,
+  'slot-drop': slotDrop,
   'slot-state': slotState,
   photo,
   'photo-marks': photoMarks,

@@ -14,14 +14,34 @@ const END_WORDS: Readonly<Record<SlotEnd, string>> = {
 };
 
 export const slotReading: EventKindOf<BodyOf<'slot-reading'>> = {
-  fold: (job, { ends, panel, slot, state, fuseOut, testerProved }, { id }) => {
+  fold: (job, { ends, panel, slot, state, fuseOut, testerProved, afterSeconds }, { id }) => {
     for (const { end, value } of ends) {
-      job.slotReadings.push({ id, panel, slot, end, value, state, fuseOut, testerProved });
+      job.slotReadings.push({
+        id,
+        panel,
+        slot,
+        end,
+        value,
+        state,
+        fuseOut,
+        testerProved,
+        ...(afterSeconds === undefined ? {} : { afterSeconds }),
+      });
     }
   },
-  words: ({ slot, ends, state, fuseOut }) => {
+  words: ({ slot, ends, state, fuseOut, afterSeconds }) => {
     const read = ends.map(({ end, value }) => `${END_WORDS[end]} ${valueWords(value)}`).join(', ');
-    return `Slot ${slot}: ${read} (${KEY_STATE_WORDS[state].toLowerCase()}${fuseOut ? ', fuse out' : ''})`;
+    return `Slot ${slot}: ${read} (${KEY_STATE_WORDS[state].toLowerCase()}${fuseOut ? ', fuse out' : ''}${afterSeconds === undefined ? '' : `, ${Math.round(afterSeconds)} s after key off`})`;
+  },
+};
+
+export const slotDrop: EventKindOf<BodyOf<'slot-drop'>> = {
+  fold: (job, { kind: _kind, ...drop }, { id }) => {
+    job.slotDrops.push({ ...drop, id });
+  },
+  words: ({ slot, volts, ratingAmps }) => {
+    const read = Number((volts * 1000).toPrecision(4));
+    return `Slot ${slot}: ${read} mV across its ${ratingAmps} A fuse, asleep`;
   },
 };
 

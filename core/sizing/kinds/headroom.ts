@@ -155,6 +155,28 @@ function readOn(line: string): ReadField<{ name: string; load: Load | null }> {
   return read.ok ? { ok: true, value: { name: read.value.name || 'a load', load: read.value.value } } : read;
 }
 
+/** A supply as it is typed: what carries the current, and what is on it. */
+export const SUPPLY_FIELDS = {
+  parts: list(
+    { name: 'What carries it', typical: 'Main fuse 60 A · feed wire 6 mm² · relay 40 A · switch ?' },
+    readSupply(false),
+  ),
+  on: list(
+    {
+      name: 'On it already, all at once',
+      typical: 'Blower 20 A · lamps 4 x 21 W · radio ? · or “nothing”',
+      least: 0,
+    },
+    readOn,
+  ),
+};
+
+/** Ampere of all that is on a supply; null where something of it is not known, or nothing was said. */
+export function onAmps(on: readonly { readonly load: Load | null }[], systemVolts: number): number | null {
+  if (on.length === 0 || on.some((one) => one.load === null)) return null;
+  return on.reduce((sum, one) => sum + loadAmps(one.load!, systemVolts).amps, 0);
+}
+
 export const headroomSum = sumOf({
   id: 'headroom',
   name: 'Headroom of a supply',
@@ -167,18 +189,7 @@ export const headroomSum = sumOf({
       { id: 'cool', name: 'cool: 80 %' },
       { id: 'hot', name: 'in a hot bay: 70 %' },
     ]),
-    parts: list(
-      { name: 'What carries it', typical: 'Main fuse 60 A · feed wire 6 mm² · relay 40 A · switch ?' },
-      (line) => readSupply(false)(line),
-    ),
-    on: list(
-      {
-        name: 'On it already, all at once',
-        typical: 'Blower 20 A · lamps 4 x 21 W · radio ? · or “nothing”',
-        least: 0,
-      },
-      readOn,
-    ),
+    ...SUPPLY_FIELDS,
   },
   work: (typed): SumResult => {
     const added = loadAmps(typed.load, typed.volts);

@@ -99,6 +99,8 @@ export const jobEvents = pgTable(
     index('job_events_struck')
       .on(table.jobId, sql`(${table.body} ->> 'of')`)
       .where(sql`${table.kind} = 'correction'`),
+    // What was read in the slots of a vehicle, over all of its jobs.
+    index('job_events_slot_readings').on(table.jobId, table.seq).where(sql`${table.kind} = 'slot-reading'`),
     check('job_events_from_one', sql`${table.seq} >= 1`),
     check('job_events_kind', sql`${table.kind} = ${table.body} ->> 'kind'`),
     foreignKey({

@@ -12,6 +12,7 @@ import { TriageView } from './TriageView';
 const VIEWS = [
   ['triage', 'Test every fuse'],
   ['survey', 'What feeds it when'],
+  ['drain', 'What draws asleep'],
   ['work', 'Open, isolate, exchange'],
 ] as const;
 
@@ -22,9 +23,11 @@ const loadOthers = () => import('./otherViews');
 export function BoxTest() {
   const { data, job, record, nominalVolts } = useJob();
   const panels = data.panelSet?.panels ?? [];
-  const [panelId, setPanelId] = useState(panels[0]?.id ?? '');
-  const [view, setView] = useState<(typeof VIEWS)[number][0]>('triage');
-  const [state, setState] = useState<KeyState>('off');
+  // Whoever was sent here to read one slot finds its box, the survey and the key as they were named.
+  const [sent] = useState(() => new URLSearchParams(window.location.search));
+  const [panelId, setPanelId] = useState(sent.get('box') ?? panels[0]?.id ?? '');
+  const [view, setView] = useState(VIEWS.find(([id]) => id === sent.get('do'))?.[0] ?? 'triage');
+  const [state, setState] = useState<KeyState>(KEY_STATES.find((one) => one === sent.get('key')) ?? 'off');
   const others = useLater(loadOthers, view !== 'triage' || panels.length === 0, 400);
   const Exchanges = others?.Exchanges;
   /** On a phone, whether box, work and key are being chosen. */
@@ -61,7 +64,12 @@ export function BoxTest() {
       </div>
     );
   }
-  const Shown = { triage: TriageView, survey: others?.SurveyView, work: others?.WorkView }[view];
+  const Shown = {
+    triage: TriageView,
+    survey: others?.SurveyView,
+    drain: others?.DrainView,
+    work: others?.WorkView,
+  }[view];
   return (
     <div className="px-3 py-3 lg:px-5">
       {job.testerProvedAt === null ? (
@@ -85,7 +93,7 @@ export function BoxTest() {
             {[
               panel.name,
               VIEWS.find(([id]) => id === view)?.[1],
-              ...(view === 'work' ? [] : [KEY_STATE_WORDS[state]]),
+              ...(view === 'work' || view === 'drain' ? [] : [KEY_STATE_WORDS[state]]),
             ].join(' · ')}
           </span>
           <ChevronDown aria-hidden="true" className="size-5 shrink-0 text-copper" />
@@ -103,7 +111,7 @@ export function BoxTest() {
             onChoose={(next) => setView(next as typeof view)}
           />
         </div>
-        {view === 'work' ? null : (
+        {view === 'work' || view === 'drain' ? null : (
           <Choice
             legend="Key now"
             shape="row"
@@ -121,6 +129,7 @@ export function BoxTest() {
           state={state}
           onState={setState}
           nominalVolts={nominalVolts}
+          first={sent.get('slot')}
         />
       ) : null}
     </div>

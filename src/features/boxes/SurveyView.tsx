@@ -1,189 +1,233 @@
 'use client';
 
+import { Download, Printer } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { classifyFeed } from '#core/feed';
+import { isOpenHole, type SurveyRow, surveyCsv, surveyed, surveyFile, surveyRows } from '#core/feed';
 import type { Slot } from '#core/format';
-import { KEY_STATE_WORDS, KEY_STATES, type KeyState, latest, liveness } from '#core/limits';
-import { triageOrder, withKnownEnds } from '#core/panel';
-import { useJob } from '@/features/jobs';
-import { Button } from '@/ui/controls';
-import { SideScroll } from '@/ui/SideScroll';
+import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
+import { endsAsHeld, slotSentence, turnPanel } from '#core/panel';
+import { BEFORE_ENGINE, isSafetySlot, SAFETY_SLOT } from '#core/safety';
+import { CautionAsk, HelperSwitch, useHelper, useJob } from '@/features/jobs';
+import { useTurns } from '@/features/panels';
+import { Button, ButtonLink, Caution } from '@/ui/controls';
+import { saveFile } from '@/ui/saveFile';
+import { clockWords, useKeyOff, useSecondsSince } from './keyOff';
+import { SurveyTable } from './SurveyTable';
+import { byPlace, type Ends } from './slotAnswers';
 import { type BoxViewProps, slotTitle } from './TriageView';
 
-const ANSWERS = [
-  { key: '1', word: 'Live', value: { lamp: 'lit' } },
-  { key: '2', word: 'Dead', value: { lamp: 'off' } },
-] as const;
+interface SurveyAnswer {
+  readonly key: string;
+  readonly word: string;
+  readonly ends: Ends;
+}
 
-const SHORT: Readonly<Record<(typeof KEY_STATES)[number], string>> = {
-  off: 'Off',
-  'off-waited': 'Off, waited',
-  accessory: 'Acc.',
-  run: 'Run',
-  crank: 'Crank',
-  running: 'Engine',
-  'function-on': 'In use',
+const ANSWERS: readonly SurveyAnswer[] = [
+  { key: '1', word: 'Live', ends: [{ end: 'feed', value: { lamp: 'lit' } }] },
+  { key: '2', word: 'Dead', ends: [{ end: 'feed', value: { lamp: 'off' } }] },
+  { key: '3', word: 'Weak', ends: [{ end: 'feed', value: { lamp: 'dim' } }] },
+];
+
+/** What is said to whoever turns the key, and what is waited for. */
+const PROMPTS: Readonly<Partial<Record<KeyState, string>>> = {
+  'off-waited': 'Leave the key off and wait until the modules sleep, 10 to 60 minutes.',
+  crank: 'Probe on the slot first, then crank for two seconds; the answer comes after.',
 };
 
 /** The feed side of every slot in every state of the key; the next state is prompted when one is through. */
-export function SurveyView({ panel, readings, state, onState, nominalVolts }: BoxViewProps) {
-  const { job, record } = useJob();
-  const order = useMemo(() => triageOrder(panel.slots), [panel]);
-  const [chosen, setChosen] = useState<string | null>(null);
-  const of = (slot: Slot) =>
-    withKnownEnds(
-      slot,
-      readings.filter((one) => one.slot === slot.id),
-      nominalVolts,
-    ).readings;
-  const readIn = (slot: Slot, at: typeof state) => latest(of(slot), 'feed', { fuseOut: false, state: at });
-  // Switching on what a slot serves tells a load side from a dead feed; nothing else needs it.
-  const due = (entry: Slot, at: KeyState) =>
-    !readIn(entry, at) &&
-    (at !== 'function-on' || classifyFeed(of(entry), nominalVolts).missing.includes(at));
-  const open = order.filter((slot) => due(slot, state));
-  const slot = order.find((one) => one.id === chosen && !readIn(one, state)) ?? open[0];
-  const nextState = KEY_STATES.find((one) => one !== state && order.some((entry) => due(entry, one)));
-  const tell = (value: (typeof ANSWERS)[number]['value']) => {
-    if (!slot) return;
+export function SurveyView({ panel, readings, state, onState, nominalVolts, first }: BoxViewProps) {
+  const { data, job, record } = useJob();
+  const [helper, setHelper] = useHelper();
+  const [turns] = useTurns(data.vehicle.id, panel.id);
+  const [keyOff, setKeyOff] = useKeyOff(data.id);
+  const seconds = useSecondsSince(keyOff);
+  const all = useMemo(
+    () => [...(data.surveyed ?? []).filter((one) => one.panel === panel.id), ...readings],
+    [data.surveyed, readings, panel.id],
+  );
+  const rows = useMemo(() => surveyRows(panel, all, nominalVolts), [panel, all, nominalVolts]);
+  const [chosen, setChosen] = useState<string | null>(first);
+  const due = (row: SurveyRow, at: KeyState) => row.missing.includes(at);
+  const open = rows.filter((row) => due(row, state));
+  const row = rows.find(({ slot }) => slot.id === chosen) ?? open[0];
+  const nextState = KEY_STATES.find((one) => one !== state && rows.some((each) => due(each, one)));
+  const engine = state === 'crank' || state === 'running';
+  const tell = (ends: Ends, slot: Slot) => {
+    const dead = ends.every(({ value }) => 'lamp' in value && value.lamp === 'off');
+    const lingers = state === 'off-waited' && dead && row?.states.off === 'live' && seconds !== null;
     record({
       kind: 'slot-reading',
       panel: panel.id,
       slot: slot.id,
-      ends: [{ end: 'feed', value }],
+      ends: [...ends],
       state,
-      fuseOut: false,
+      fuseOut: isOpenHole(slot),
       testerProved: job.testerProvedAt !== null,
+      ...(lingers ? { afterSeconds: seconds } : {}),
     });
     setChosen(null);
   };
   const last = readings.at(-1);
+  const answers = row && isOpenHole(row.slot) ? byPlace(endsAsHeld(panel, row.slot.id, turns)) : ANSWERS;
+  const barred = row !== undefined && isSafetySlot(row.slot);
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: catches the digit keys of the buttons inside it
     <div
-      className="mt-2 grid gap-5 lg:grid-cols-[minmax(0,1fr)_22rem]"
+      className="mt-2 grid grid-cols-[minmax(0,1fr)] gap-3 lg:grid-cols-[minmax(0,1fr)_22rem] lg:gap-5"
       onKeyDown={(event) => {
-        const found = ANSWERS.find((one) => one.key === event.key);
-        if (found && !event.ctrlKey && !event.metaKey && !event.altKey) tell(found.value);
+        if (event.target instanceof HTMLElement && event.target.closest('input, select, textarea')) return;
+        const found = row && !barred ? answers.find((one) => one.key === event.key) : undefined;
+        if (found && !event.ctrlKey && !event.metaKey && !event.altKey) tell(found.ends, row!.slot);
       }}
     >
-      <SideScroll label="Survey" className="order-2 lg:order-1">
-        <table className="w-full min-w-[40rem] text-left" data-testid="survey">
-          <thead>
-            <tr className="border-b-2 border-ink">
-              <th className="py-1">Slot</th>
-              {KEY_STATES.map((one) => (
-                <th key={one} className={`px-1 py-1 text-center ${one === state ? 'text-copper' : ''}`}>
-                  {SHORT[one]}
-                </th>
-              ))}
-              <th className="py-1 pl-3">Feed</th>
-            </tr>
-          </thead>
-          <tbody>
-            {order.map((entry) => {
-              const finding = classifyFeed(of(entry), nominalVolts);
-              return (
-                <tr
-                  key={entry.id}
-                  className={`border-b border-line ${entry.id === slot?.id ? 'bg-copper-wash' : ''}`}
-                >
-                  <th scope="row" className="max-w-56 py-1 pr-2 font-normal">
-                    <button
-                      type="button"
-                      onClick={() => setChosen(entry.id)}
-                      className="min-h-11 text-left leading-tight"
-                    >
-                      {slotTitle(entry)}
-                    </button>
-                  </th>
-                  {KEY_STATES.map((one) => {
-                    const reading = readIn(entry, one);
-                    const live = reading ? liveness(reading.value, nominalVolts) : null;
-                    return (
-                      <td
-                        key={one}
-                        className="px-1 text-center whitespace-nowrap"
-                        aria-label={KEY_STATE_WORDS[one]}
-                      >
-                        {live === null
-                          ? ''
-                          : live === 'live'
-                            ? '● live'
-                            : live === 'weak'
-                              ? '◐ weak'
-                              : '○ dead'}
-                      </td>
-                    );
-                  })}
-                  <td className="pl-3 text-sm">
-                    {finding.feed !== 'unknown' ? (
-                      <strong>{finding.feed}</strong>
-                    ) : finding.possible.length > 0 ? (
-                      <>
-                        {finding.possible.join(' / ')}?
-                        <span className="block text-soft">
-                          still: {finding.missing.map((one) => SHORT[one].toLowerCase()).join(', ')}
-                        </span>
-                      </>
-                    ) : (
-                      <span className="text-soft">{finding.sentence}</span>
-                    )}
-                  </td>
-                </tr>
-              );
-            })}
-          </tbody>
-        </table>
-      </SideScroll>
-      <article className="order-1 self-start rounded-lg border-2 border-copper bg-sheet p-4 lg:sticky lg:top-36 lg:order-2">
-        <p className="text-sm text-soft" data-testid="survey-state">
-          {KEY_STATE_WORDS[state]} · {order.length - open.length} of {order.length} read
-        </p>
-        {slot ? (
-          <>
-            <h2 className="text-2xl" data-testid="slot-title">
-              {slotTitle(slot)}, feed side
-            </h2>
-            <div className="mt-3 grid gap-2">
-              {ANSWERS.map((one) => (
-                <button
-                  key={one.word}
-                  type="button"
-                  onClick={() => tell(one.value)}
-                  className="flex min-h-14 items-center justify-between rounded-md border-2 border-ink bg-sheet px-4 text-xl font-bold active:bg-copper-wash"
-                >
-                  {one.word}
-                  <kbd className="reading hidden text-base font-normal text-soft lg:inline">{one.key}</kbd>
-                </button>
-              ))}
+      <div className="order-3 min-w-0 lg:order-1">
+        <SurveyTable rows={rows} state={state} here={row?.slot.id ?? null} onChoose={setChosen} />
+        <Exports panel={panel} rows={rows} readings={all} nominalVolts={nominalVolts} />
+      </div>
+      <div className="contents lg:sticky lg:top-36 lg:order-2 lg:block lg:self-start">
+        <article className="order-1 rounded-lg border-2 border-copper bg-sheet p-3 lg:p-4">
+          <p className="text-sm text-soft" data-testid="survey-state">
+            {KEY_STATE_WORDS[state]} · {rows.length - open.length} of {rows.length} read
+          </p>
+          {row ? (
+            <>
+              <h2 className="text-xl leading-tight lg:text-2xl" data-testid="slot-title">
+                {slotTitle(row.slot)}
+                {isOpenHole(row.slot) ? ', both holes' : ', feed side'}
+              </h2>
+              <p className="mt-1 leading-tight">{slotSentence(turnPanel(panel, turns), row.slot.id)}</p>
+              {barred ? (
+                <div className="mt-2">
+                  <Caution>{SAFETY_SLOT}</Caution>
+                </div>
+              ) : null}
+              {PROMPTS[state] ? <p className="mt-2 text-soft">{PROMPTS[state]}</p> : null}
+              {row.states.off === 'live' && state === 'off-waited' && seconds !== null ? (
+                <p className="mt-2 font-semibold">Tap “Dead” in the moment it drops: the time is kept.</p>
+              ) : null}
+            </>
+          ) : nextState ? (
+            <>
+              <h2 className="text-2xl">{KEY_STATE_WORDS[state]}: every slot is read</h2>
+              <p className="mt-2">
+                {PROMPTS[nextState] ??
+                  `Say to ${helper ?? 'the person at the key'}: ${KEY_STATE_WORDS[nextState].toLowerCase()}.`}
+              </p>
+              <Button
+                look="primary"
+                className="mt-3 h-14 w-full text-lg"
+                onClick={() => {
+                  setChosen(null);
+                  onState(nextState);
+                }}
+              >
+                {KEY_STATE_WORDS[nextState]}: go on
+              </Button>
+            </>
+          ) : (
+            <>
+              <h2 className="text-2xl">Every slot is read in every state</h2>
+              <ButtonLink look="primary" className="mt-3" href={`/jobs/${data.id}/feed`}>
+                Find a feed
+              </ButtonLink>
+            </>
+          )}
+          {state === 'off' || state === 'off-waited' ? (
+            <div className="mt-2 flex flex-wrap items-center gap-2">
+              {seconds === null ? (
+                <Button onClick={() => setKeyOff(Date.now())}>The key goes off now</Button>
+              ) : (
+                <>
+                  <span className="reading text-xl font-bold" data-testid="key-off-clock">
+                    {clockWords(seconds)}
+                  </span>
+                  <span className="text-sm text-soft">since key off</span>
+                  <Button look="quiet" onClick={() => setKeyOff(null)}>
+                    Stop
+                  </Button>
+                </>
+              )}
             </div>
-          </>
-        ) : nextState ? (
-          <>
-            <h2 className="text-2xl">{KEY_STATE_WORDS[state]}: every slot is read</h2>
-            <p className="mt-2">
-              {nextState === 'off-waited'
-                ? 'Leave the key off and wait until the modules sleep, 10 to 60 minutes.'
-                : nextState === 'crank'
-                  ? 'Somebody cranks, out of gear, hands clear; read only what can be read in a few seconds.'
-                  : `Say to the person at the key: ${KEY_STATE_WORDS[nextState].toLowerCase()}.`}
-            </p>
-            <Button look="primary" className="mt-3 h-14 w-full text-lg" onClick={() => onState(nextState)}>
-              {KEY_STATE_WORDS[nextState]}: go on
-            </Button>
-          </>
-        ) : (
-          <h2 className="text-2xl">Every slot is read in every state</h2>
-        )}
-        <Button
-          className="mt-3"
-          disabled={!last}
-          onClick={() => last && record({ kind: 'correction', of: last.id, reason: 'taken back' })}
+          ) : null}
+          {engine || (nextState === 'crank' && !row) ? (
+            <div className="mt-2">
+              <HelperSwitch
+                helper={helper}
+                onHelper={setHelper}
+                onCaution={(words) => record({ kind: 'caution-read', caution: words })}
+              />
+            </div>
+          ) : null}
+        </article>
+        <div
+          className="sticky bottom-0 z-10 order-2 -mx-3 border-t-2 border-copper bg-sheet p-2 lg:static lg:mx-0 lg:mt-2 lg:rounded-lg lg:border-2 lg:p-4"
+          data-testid="survey-answers"
         >
-          Undo
-        </Button>
-      </article>
+          {row && !barred ? (
+            <CautionAsk warnings={engine ? BEFORE_ENGINE : NONE}>
+              <div className={`grid gap-2 ${answers.length === 4 ? 'grid-cols-2' : 'grid-cols-3'}`}>
+                {answers.map((one) => (
+                  <button
+                    key={one.word}
+                    type="button"
+                    onClick={() => tell(one.ends, row.slot)}
+                    className="flex min-h-[84px] items-center justify-center gap-2 rounded-md border-2 border-ink bg-sheet px-2 text-[20px] leading-tight font-bold active:bg-copper-wash lg:min-h-14"
+                  >
+                    {one.word}
+                    <kbd className="reading hidden text-base font-normal text-soft lg:inline">{one.key}</kbd>
+                  </button>
+                ))}
+              </div>
+            </CautionAsk>
+          ) : null}
+          <Button
+            className="mt-2 w-full"
+            disabled={!last}
+            onClick={() => {
+              if (!last) return;
+              record({ kind: 'correction', of: last.id, reason: 'taken back' });
+              setChosen(last.slot);
+            }}
+          >
+            Undo
+          </Button>
+        </div>
+      </div>
+    </div>
+  );
+}
+
+const NONE = [] as const;
+
+/** The survey on paper and as files. */
+function Exports({
+  panel,
+  rows,
+  readings,
+  nominalVolts,
+}: Pick<BoxViewProps, 'panel' | 'readings' | 'nominalVolts'> & { rows: readonly SurveyRow[] }) {
+  const { data } = useJob();
+  if (rows.every((row) => Object.keys(row.states).length === 0)) return null;
+  const name = `survey ${data.vehicle.plate || data.vehicle.name} ${panel.name}`.replace(
+    /[^\p{L}\p{N}]+/gu,
+    '-',
+  );
+  const json = () => JSON.stringify(surveyFile(data.vehicle.name, [panel], readings, nominalVolts), null, 2);
+  return (
+    <div className="no-print mt-3 flex flex-wrap gap-2">
+      <Button onClick={() => window.print()}>
+        <Printer aria-hidden="true" className="size-5" />
+        Print
+      </Button>
+      <Button onClick={() => saveFile(`${name}.csv`, 'text/csv', surveyCsv([panel], readings, nominalVolts))}>
+        <Download aria-hidden="true" className="size-5" />
+        CSV
+      </Button>
+      <Button onClick={() => saveFile(`${name}.json`, 'application/json', json())}>
+        <Download aria-hidden="true" className="size-5" />
+        JSON
+      </Button>
+      <span className="self-center text-sm text-soft">{surveyed(panel.slots).length} slots</span>
     </div>
   );
 }

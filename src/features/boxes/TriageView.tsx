@@ -52,9 +52,11 @@ export interface BoxViewProps {
   readonly state: KeyState;
   readonly onState: (state: KeyState) => void;
   readonly nominalVolts: number;
+  /** The slot that somebody was sent to; null where nobody was. */
+  readonly first: string | null;
 }
 
-export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProps) {
+export function TriageView({ panel, readings, state, nominalVolts, first }: BoxViewProps) {
   const { data, job, record } = useJob();
   const [turns] = useTurns(data.vehicle.id, panel.id);
   const order = useMemo(() => triageOrder(panel.slots), [panel]);
@@ -73,7 +75,7 @@ export function TriageView({ panel, readings, state, nominalVolts }: BoxViewProp
       ),
     [order, readings, nominalVolts, panel, turns],
   );
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [chosen, setChosen] = useState<string | null>(first);
   const [fuseOut, setFuseOut] = useState(false);
   /** The slot so many further on in the order of the test, at its end the first again. */
   const goBy = (by: number) => {

@@ -7,6 +7,7 @@ import { useEffect, useState } from 'react';
 import { jobPlace } from '@/http/places';
 import { type HeldJob, heldJobs } from '@/log/held';
 import { useGo } from '@/ui/PlaceLink';
+import { useLater } from '@/ui/useLater';
 
 interface Place {
   readonly name: string;
@@ -21,8 +22,12 @@ const ALWAYS: readonly Place[] = [
   { name: 'New job', detail: 'also on a vehicle that is not here yet', href: '/jobs/new' },
   { name: 'Jobs', detail: 'open and closed; bring a job file in', href: '/jobs' },
   { name: 'Vehicles', detail: 'and the search over all slots', href: '/vehicles' },
+  { name: 'Stock', detail: 'parts, places, what is short', href: '/stock' },
+  { name: 'Sums', detail: 'wire, fuse, drop, battery, drain', href: '/sums' },
   { name: 'Shop', detail: 'what the diagnosis has learned', href: '/shop' },
 ];
+
+const loadSums = () => import('#core/sizing').then(({ SUMS }) => SUMS);
 
 /** Steps and tools of the job that is open. */
 function ofJob(path: string): Place[] {
@@ -36,6 +41,8 @@ function ofJob(path: string): Place[] {
     at('Test the whole box', 'this job: triage, survey, isolation', '/boxes'),
     at('Wires', 'this job: ledger, cutting, tone', '/wires'),
     at('Combinations', 'this job: expected and seen, every setting', '/combinations'),
+    at('Find a feed', 'this job: where current can be taken', '/feed'),
+    at('Sums', 'this job: wire, fuse, drop, battery', '/sums'),
     at('Conclude', 'this job', '#conclude'),
     at('Repair', 'this job', '#repair'),
     at('Prove', 'this job', '#prove'),
@@ -101,6 +108,16 @@ export function CommandList({ open, onOpen }: { open: boolean; onOpen: (open: bo
   const [away, setAway] = useState(false);
   const [text, setText] = useState('');
   const found = useFound(open ? text : '');
+  const sums = useLater(loadSums, open);
+  // In a job its own sums: what they give goes onto it, and no server is asked.
+  const job = jobPlace(path)?.jobId;
+  const sumPlaces = (sums ?? []).map(
+    ({ id, name, also }): Place => ({
+      name,
+      detail: `sum: ${also.join(', ')}`,
+      href: job ? `/jobs/${job}/sums?sum=${id}` : `/sums/${id}`,
+    }),
+  );
   useEffect(() => {
     setText('');
     if (!open) return;
@@ -164,6 +181,7 @@ export function CommandList({ open, onOpen }: { open: boolean; onOpen: (open: bo
               </Command.Empty>
               {group('This job', ofJob(path))}
               {group('Pages', ALWAYS)}
+              {group('Sums', sumPlaces)}
               {group('Jobs, vehicles, circuits', places)}
               {group(
                 'Found in the shop',

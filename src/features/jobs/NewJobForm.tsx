@@ -66,6 +66,7 @@ export function NewJobForm({
   chosen,
   pictures = {},
   functions: firstFunctions = null,
+  purpose: firstPurpose = 'fault',
 }: {
   vehicles: readonly KnownVehicle[];
   /** Whether the shop has others, to be found by name. */
@@ -75,15 +76,17 @@ export function NewJobForm({
   pictures?: Readonly<Record<string, ReactNode>>;
   /** Of the vehicle that is chosen at first. */
   functions?: VehicleFunctions | null;
+  /** What the job is for, where somebody was sent here for it. */
+  purpose?: NewJobWords['purpose'];
 }) {
   const go = useGo();
   const [fresh] = useState(newId);
   const known = (id: string, found: KnownVehicle | null) =>
     [...vehicles, ...(found ? [found] : [])].find((one) => one.id === id);
   const form = useKeptForm<NewJobWords>({
-    keep: `new job ${chosen ?? ''}`,
+    keep: `new job ${chosen ?? ''}${firstPurpose === 'fault' ? '' : ` ${firstPurpose}`}`,
     first: {
-      purpose: 'fault',
+      purpose: firstPurpose,
       vehicleId: chosen ?? vehicles[0]?.id ?? NEW,
       found: null,
       function: null,

@@ -1,9 +1,9 @@
 /** What was done to a vehicle and how each of it is undone, and its pictures, over all of its jobs. */
-import { and, desc, eq, notExists, sql } from 'drizzle-orm';
-import { alias } from 'drizzle-orm/pg-core';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { jobEvents, jobs, photos } from '@/db/schema';
+import { notStruck } from './notStruck';
 
 export interface ChangeInForce {
   readonly id: string;
@@ -15,7 +15,6 @@ export interface ChangeInForce {
 
 /** The latest first; those that somebody struck are none. */
 export async function changesInForce(actor: Actor, vehicleId: string, limit = 20): Promise<ChangeInForce[]> {
-  const strike = alias(jobEvents, 'strike');
   return database()
     .select({
       id: jobEvents.id,
@@ -32,18 +31,7 @@ export async function changesInForce(actor: Actor, vehicleId: string, limit = 20
         eq(jobs.shopId, actor.shopId),
         eq(jobEvents.kind, 'repair'),
         sql`${jobEvents.body} ->> 'undo' <> ''`,
-        notExists(
-          database()
-            .select({ id: strike.id })
-            .from(strike)
-            .where(
-              and(
-                eq(strike.jobId, jobEvents.jobId),
-                eq(strike.kind, 'correction'),
-                sql`${strike.body} ->> 'of' = ${jobEvents.id}::text`,
-              ),
-            ),
-        ),
+        notStruck(),
       ),
     )
     .orderBy(desc(jobEvents.madeAt))

@@ -3,6 +3,7 @@ export { CautionAsk, CautionsThatWait, useUnread } from './CautionAsk';
 export { FeedAddress } from './FeedAddress';
 export { FollowUpList } from './FollowUpList';
 export { HazardList } from './HazardList';
+export { HelperPrompt, HelperSwitch, useHelper } from './Helper';
 export { InStock } from './InStock';
 export { IsolationSteps } from './IsolationSteps';
 export { JobFrame } from './JobFrame';

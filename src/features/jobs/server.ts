@@ -36,4 +36,5 @@ export {
   loadJobAlone,
 } from './readJobs';
 export { slotHistory } from './slotHistory';
+export { surveyedSlots } from './surveyed';
 export { newerMaps, takeNewest } from './takeNewest';

@@ -1,10 +1,9 @@
 'use client';
 
-import { useJob } from '@/features/jobs';
+import { HelperSwitch, useJob } from '@/features/jobs';
 import { Setting } from '@/ui/Check';
 import { Button, ButtonLink } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
-import { HelperSwitch } from './HelperPrompt';
 import { useLeftHand } from './memory';
 
 /** What can be done besides the card: somebody at the key, what is known of the part, other views, the end. */

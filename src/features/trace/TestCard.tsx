@@ -4,7 +4,7 @@ import { type ReactNode, useMemo, useState } from 'react';
 import { type Proposal, type Run, settingsToMake, testCardWords } from '#core/diagnosis';
 import type { CircuitFile, PanelSetFile } from '#core/format';
 import { conditionSeenLast, fittedNow } from '#core/log';
-import { CautionAsk, InStock, useJob, useUnread } from '@/features/jobs';
+import { CautionAsk, HelperPrompt, InStock, useJob, useUnread } from '@/features/jobs';
 import { PanelView, useTurns } from '@/features/panels';
 import { Check } from '@/ui/Check';
 import { Button, Caution } from '@/ui/controls';
@@ -14,7 +14,6 @@ import { Override } from '@/ui/Override';
 import { SetSign } from '@/ui/SetSign';
 import { CardPicture } from './CardPicture';
 import { DutyClock } from './DutyClock';
-import { HelperPrompt } from './HelperPrompt';
 import { type Answer, ReadingPad, readAnswer } from './ReadingPad';
 
 export interface CardGate {

@@ -4,7 +4,7 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'rea
 import { testId, testInLog } from '#core/diagnosis';
 import type { FunctionStateName } from '#core/format';
 import { functionName, type LogEntry, valueWords } from '#core/log';
-import { useJob } from '@/features/jobs';
+import { useHelper, useJob } from '@/features/jobs';
 import { Problem } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
 import { TabPane, Tabs } from '@/ui/Tabs';
@@ -14,7 +14,6 @@ import { useBridgeGate } from './bridgeGate';
 import { Circumstances } from './Circumstances';
 import { FactForm, WouldHelp } from './FactForm';
 import { FailsNow } from './FailsNow';
-import { useHelper } from './HelperPrompt';
 import { KeyList } from './KeyList';
 import { readDraft, useKeysOn, writeDraft } from './memory';
 import { OtherTests } from './OtherTests';

@@ -11,6 +11,8 @@ const LOADERS: Readonly<Record<JobView, () => Promise<ComponentType>>> = {
   boxes: () => import('@/features/boxes').then(({ BoxTest }) => BoxTest),
   wires: () => import('@/features/wires').then(({ WiresView }) => WiresView),
   combinations: () => import('@/features/combinations').then(({ CombinationsView }) => CombinationsView),
+  sums: () => import('@/features/sums').then(({ JobSums }) => JobSums),
+  feed: () => import('@/features/feeds').then(({ JobFeeds }) => JobFeeds),
   sheet: loadHandOverSheet,
 };
 

@@ -1,4 +1,4 @@
-import { isUuid } from '#core/format';
+import { isUuid, WORKS } from '#core/format';
 import { PATTERNS } from '#core/notation';
 import { currentActor } from '@/access';
 import { NewJobForm } from '@/features/jobs';
@@ -19,10 +19,10 @@ const OFFERED = 12;
 export default async function NewJobPage({
   searchParams,
 }: {
-  searchParams: Promise<{ vehicle?: string | string[] }>;
+  searchParams: Promise<{ vehicle?: string | string[]; purpose?: string | string[] }>;
 }) {
   const actor = await currentActor();
-  const { vehicle } = await searchParams;
+  const { vehicle, purpose } = await searchParams;
   const [recent, count, chosen] = await Promise.all([
     recentVehicles(actor, OFFERED),
     countVehicles(actor),
@@ -36,6 +36,7 @@ export default async function NewJobPage({
       <h1 className="mb-3 text-2xl lg:mb-5 lg:text-3xl">New job</h1>
       <NewJobForm
         vehicles={vehicles}
+        purpose={WORKS.find((one) => one === purpose) ?? 'fault'}
         more={count > vehicles.length}
         chosen={chosen[0]?.id ?? null}
         functions={maps ? { of: maps.vehicle.id, list: functionsOf(maps) } : null}

@@ -66,9 +66,12 @@ export default async function VehiclePage({
             {vehicle.odometerKm === null ? '' : ` · ${vehicle.odometerKm.toLocaleString('en-GB')} km`}
           </p>
         </div>
-        <ButtonLink look="primary" href={`/jobs/new?vehicle=${vehicle.id}`}>
-          New job on it
-        </ButtonLink>
+        <span className="flex flex-wrap gap-2">
+          <ButtonLink href={`/vehicles/${vehicle.id}/feed`}>Find a feed</ButtonLink>
+          <ButtonLink look="primary" href={`/jobs/new?vehicle=${vehicle.id}`}>
+            New job on it
+          </ButtonLink>
+        </span>
       </div>
       {vehicle.mergedInto ? (
         <p className="mt-3 border-l-4 border-caution bg-caution-wash px-3 py-2">

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto';
 import { currentActor } from '@/access';
-import { heldJob, loadJobAlone } from '@/features/jobs/server';
+import { heldJob, loadJobAlone, surveyedSlots } from '@/features/jobs/server';
 import { hourlyRate, learnedPriors } from '@/features/shop/server';
 import { stockOf } from '@/features/stock/server';
 import { answering, refuseWith } from '@/http/answers';
@@ -16,7 +16,8 @@ export function GET(request: Request, { params }: { params: Promise<{ id: string
       hourlyRate(actor),
     ]);
     if (!job) return refuseWith(404, 'unknown-job', 'There is no such job in this shop.');
-    const body = JSON.stringify({ ...heldJob(job, priors), stock, rate });
+    const surveyed = await surveyedSlots(actor, job.vehicle.id, job.id);
+    const body = JSON.stringify({ ...heldJob(job, priors), stock, rate, surveyed });
     const tag = `"${createHash('sha256').update(body).digest('base64url').slice(0, 22)}"`;
     const headers = {
       ETag: tag,

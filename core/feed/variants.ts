@@ -63,3 +63,25 @@ export function relayVariant(scene: FeedScene, ask: FeedAsk, metres: number | nu
     ],
   };
 }
+
+/** Only while the engine runs, and no feed does that by itself: a switch that feels the charging volts behind a switched feed. */
+export interface EngineVariant {
+  readonly feed: Candidate;
+  readonly sentence: string;
+}
+
+/** On from, and off below, volts of a 12 V system: above what a resting battery shows, below what charging holds. */
+const CHARGING_ON = 13.3;
+const CHARGING_OFF = 12.8;
+
+export function engineVariant(scene: FeedScene, ask: FeedAsk): EngineVariant | null {
+  if (ask.wanted.running !== 'live' || ask.wanted.run !== 'dead') return null;
+  const { accessory: _any, ...wanted } = ask.wanted;
+  const [feed] = findFeeds(scene, { ...ask, wanted: { ...wanted, run: 'live' } });
+  if (!feed || feed.verdict === 'refused') return null;
+  const scale = scene.nominalVolts / 12;
+  return {
+    feed,
+    sentence: `${feed.slot.type} ${feed.slot.number} of ${feed.panelName} is live with the key. A switch that feels the charging volts behind it (on above ${(CHARGING_ON * scale).toFixed(1)} V, off below ${(CHARGING_OFF * scale).toFixed(1)} V, some seconds late) makes it wait for the engine. On a managed alternator the volts fall below that while it runs: read them over a drive first.`,
+  };
+}

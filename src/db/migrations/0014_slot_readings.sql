@@ -1,0 +1,1 @@
+CREATE INDEX "job_events_slot_readings" ON "job_events" USING btree ("job_id","seq") WHERE "job_events"."kind" = 'slot-reading';

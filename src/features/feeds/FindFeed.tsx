@@ -1,0 +1,247 @@
+'use client';
+
+import { type ReactNode, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import {
+  type Candidate,
+  candidateText,
+  type FeedAsk,
+  feedKey,
+  feedTitle,
+  readSupply,
+  type TypedSupply,
+  wantedWords,
+} from '#core/feed';
+import type { CircuitFile, Panel, Slot } from '#core/format';
+import type { KeyState, SlotReading } from '#core/limits';
+import { figure } from '#core/sizing';
+import { readDraft, writeDraft } from '@/sync/drafts';
+import { Caution, Problem } from '@/ui/controls';
+import { Fold } from '@/ui/Fold';
+import { useFeeds } from '@/workers/useFeeds';
+import { AskForm } from './AskForm';
+import { askIn, EMPTY_ASK, readAsk, searchOfAsk, type TypedAsk } from './askAddress';
+import { CandidateCard, capital } from './CandidateCard';
+import { SupplyForm } from './SupplyForm';
+
+/** So many of those that are not sure come at once. */
+const FIRST = 6;
+
+type Said = Readonly<Record<string, TypedSupply>>;
+
+function keptAs<T extends object>(key: string): Partial<T> {
+  try {
+    const kept: unknown = JSON.parse(readDraft(key) ?? '{}');
+    return kept !== null && typeof kept === 'object' ? (kept as Partial<T>) : {};
+  } catch {
+    return {};
+  }
+}
+
+export interface FeedPlace {
+  readonly vehicleId: string;
+  readonly panels: readonly Panel[];
+  readonly circuits: readonly CircuitFile[];
+  readonly readings: readonly SlotReading[];
+  readonly nominalVolts: number;
+  /** Families of taps that the stock has. */
+  readonly tapsInStock: readonly Slot['family'][];
+  readonly addressOf: (search: string) => string;
+  /** The way into the survey, at a slot in a state. */
+  readonly toRead: (panel: string, slot: string, state: KeyState) => ReactNode;
+  readonly deeds: (candidate: Candidate, ask: FeedAsk, text: string) => ReactNode;
+}
+
+/** Asks for a feed, and shows every slot of the vehicle as one: those that fit, those still to be read, the refused with their reason. */
+export function FindFeed(place: FeedPlace) {
+  const { vehicleId, panels, circuits, readings, nominalVolts, tapsInStock, addressOf } = place;
+  const keep = `feed ask ${vehicleId}`;
+  const keepSaid = `feed supply ${vehicleId}`;
+  const [typed, setTyped] = useState<TypedAsk>(EMPTY_ASK);
+  const [said, setSaid] = useState<Said>({});
+  const begun = useRef(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the page begins to run
+  useEffect(() => {
+    if (begun.current) return;
+    begun.current = true;
+    const inAddress = askIn(new URLSearchParams(window.location.search));
+    const taps = tapsInStock.join(',');
+    const kept = keptAs<TypedAsk>(keep);
+    setTyped({ ...EMPTY_ASK, taps, ...(Object.keys(inAddress).length > 0 ? inAddress : kept) });
+    setSaid(keptAs<Said>(keepSaid) as Said);
+  }, []);
+  const read = useMemo(() => readAsk(typed, nominalVolts), [typed, nominalVolts]);
+  const address = addressOf(searchOfAsk(typed));
+  useEffect(() => {
+    if (!begun.current) return;
+    const timer = setTimeout(() => {
+      if (`${window.location.pathname}${window.location.search}` !== address) {
+        window.history.replaceState(window.history.state, '', address);
+      }
+    }, 300);
+    return () => clearTimeout(timer);
+  }, [address]);
+  const type = (field: keyof TypedAsk, text: string) => {
+    const next = { ...typed, [field]: text };
+    setTyped(next);
+    writeDraft(keep, JSON.stringify(next));
+  };
+  const say = (key: string, supply: TypedSupply) => {
+    const next = { ...said, [key]: supply };
+    setSaid(next);
+    writeDraft(keepSaid, JSON.stringify(next));
+  };
+  const families = useMemo(() => familiesOf(panels), [panels]);
+  const asked = useDeferredValue(read);
+  const question = useMemo(() => {
+    if (!asked.ask) return null;
+    const slotOf = (key: string) => {
+      const [panel, slot] = key.split('/');
+      return panels.find(({ id }) => id === panel)?.slots.find(({ id }) => id === slot);
+    };
+    const supplies = Object.fromEntries(
+      Object.entries(said).flatMap(([key, one]) => {
+        const supply = readSupply(one, nominalVolts, slotOf(key)?.family).said;
+        return supply ? [[key, supply]] : [];
+      }),
+    );
+    return {
+      scene: { panels, readings, nominalVolts, said: supplies },
+      ask: asked.ask,
+      metres: asked.metres,
+    };
+  }, [asked, panels, readings, nominalVolts, said]);
+  const { found, problem } = useFeeds(circuits, question);
+  const ask = question?.ask ?? null;
+  const card = (candidate: Candidate) => {
+    const key = feedKey(candidate.panel, candidate.slot.id);
+    const panel = panels.find(({ id }) => id === candidate.panel)!;
+    return (
+      <li key={key}>
+        <CandidateCard
+          candidate={candidate}
+          ask={ask!}
+          panel={panel}
+          toRead={(state) => place.toRead(candidate.panel, candidate.slot.id, state)}
+          supply={
+            <SupplyForm
+              slot={candidate.slot}
+              typed={said[key] ?? {}}
+              nominalVolts={nominalVolts}
+              onType={(supply) => say(key, supply)}
+            />
+          }
+          deeds={place.deeds(candidate, ask!, candidateText(candidate, ask!))}
+        />
+      </li>
+    );
+  };
+  const of = (verdict: Candidate['verdict']) =>
+    found?.candidates.filter((one) => one.verdict === verdict) ?? [];
+  const [fits, open, refused] = [of('fits'), of('to-read'), of('refused')];
+  return (
+    <div className="lg:grid lg:grid-cols-[24rem_minmax(0,1fr)] lg:gap-6">
+      <section aria-labelledby="feed-ask" className="lg:sticky lg:top-32 lg:self-start">
+        <h2 id="feed-ask" className="mb-2 text-xl">
+          What is it for?
+        </h2>
+        <AskForm typed={typed} read={read} families={families} onType={type} />
+      </section>
+      <section aria-labelledby="feeds-found" className="mt-6 lg:mt-0">
+        {problem ? <Problem>{problem}</Problem> : null}
+        {ask === null || found === null ? (
+          <p className="text-lg text-soft" id="feeds-found">
+            {read.ask === null ? 'Say what it draws: then every slot is judged.' : 'Looking at every slot …'}
+          </p>
+        ) : (
+          <>
+            <h2 id="feeds-found" className="text-xl" aria-live="polite" data-testid="feed-counts">
+              {countWords(fits.length, open.length, refused.length)}
+            </h2>
+            <p className="text-soft">
+              {figure(ask.amps, 'A')}
+              {ask.purpose ? ` for ${ask.purpose}` : ''}; {wantedWords(ask.wanted)}.
+            </p>
+            {fits.length === 0 && (found.engine || found.relay) ? (
+              <div className="mt-3 border-l-4 border-copper bg-copper-wash px-3 py-2">
+                {found.engine ? (
+                  <p data-testid="feed-engine">
+                    <strong>Only while the engine runs:</strong> {found.engine.sentence}
+                  </p>
+                ) : null}
+                {found.relay && found.relay.coil.verdict !== 'refused' && needsRelay(found.candidates) ? (
+                  <div data-testid="feed-relay">
+                    <p className="font-bold">
+                      More than these feeds can give: switch a relay with {feedTitle(found.relay.coil)}
+                    </p>
+                    <ol className="mt-1 list-decimal pl-6">
+                      {found.relay.steps.map((step) => (
+                        <li key={step}>{step}</li>
+                      ))}
+                    </ol>
+                  </div>
+                ) : null}
+              </div>
+            ) : null}
+            <ul className="mt-3 grid gap-3">{[...fits, ...open.slice(0, FIRST)].map(card)}</ul>
+            {open.length > FIRST ? (
+              <Fold title={`${open.length - FIRST} more that are not sure`} className="mt-3">
+                <ul className="mt-2 grid gap-3">{open.slice(FIRST).map(card)}</ul>
+              </Fold>
+            ) : null}
+            {refused.length > 0 ? (
+              <div className="mt-5">
+                <h2 className="border-b-2 border-line pb-1 text-xl">Refused</h2>
+                <ul data-testid="feeds-refused">
+                  {refused.map((one) => (
+                    <li
+                      key={feedKey(one.panel, one.slot.id)}
+                      className="border-b border-line py-2"
+                      data-feed={feedKey(one.panel, one.slot.id)}
+                    >
+                      <strong>{capital(feedTitle(one))}.</strong> {one.sentence}
+                    </li>
+                  ))}
+                </ul>
+              </div>
+            ) : null}
+            <div className="mt-4">
+              <Caution>
+                The maker’s information comes first. What is tapped is proved: original fuse out, added fuse
+                in, added lead unloaded, key on. Dead says turn the tap round.
+              </Caution>
+            </div>
+          </>
+        )}
+      </section>
+    </div>
+  );
+}
+
+/** Something is there that is refused for its headroom alone, or nothing is left at all. */
+function needsRelay(candidates: readonly Candidate[]): boolean {
+  return candidates.some(({ against }) => {
+    const refuses = against.filter((one) => one.refuses);
+    return refuses.length > 0 && refuses.every(({ id }) => id === 'headroom' || id === 'added-fuse');
+  });
+}
+
+function countWords(fits: number, open: number, refused: number): string {
+  return [
+    fits === 0 ? 'None is sure' : fits === 1 ? '1 fits' : `${fits} fit`,
+    open === 0 ? '' : `${open} still to be read or said`,
+    refused === 0 ? '' : `${refused} refused`,
+  ]
+    .filter((words) => words !== '')
+    .join(' · ');
+}
+
+/** Families of fuses that the vehicle has, the most common first. */
+function familiesOf(panels: readonly Panel[]): Slot['family'][] {
+  const counts = new Map<Slot['family'], number>();
+  for (const slot of panels.flatMap(({ slots }) => slots)) {
+    if (slot.type === 'fuse' && slot.family !== 'stud' && slot.family !== 'none') {
+      counts.set(slot.family, (counts.get(slot.family) ?? 0) + 1);
+    }
+  }
+  return [...counts].sort((one, other) => other[1] - one[1]).map(([family]) => family);
+}

@@ -1,0 +1,3 @@
+export { JobFeeds } from './JobFeeds';
+export { tapsOf } from './tapsOf';
+export { VehicleFeeds } from './VehicleFeeds';

@@ -1,0 +1,59 @@
+'use client';
+
+import { useState } from 'react';
+import { SUMS } from '#core/sizing';
+import { useJob } from '@/features/jobs';
+import { Button } from '@/ui/controls';
+import { SumsView, type Written } from './SumsView';
+import { sumNamed, typedIn } from './sumAddress';
+
+/** The sums beside a job: from the browser alone, and what they give can be written onto it. */
+export function JobSums() {
+  const { data, nominalVolts } = useJob();
+  const [first] = useState(() => {
+    const search = new URLSearchParams(window.location.search);
+    const sum = sumNamed(search.get('sum')) ?? SUMS[0]!;
+    const typed = typedIn(sum, search);
+    // The volts of the vehicle stand in the field where nothing was typed yet.
+    const volts = sum.fields.volts?.first !== undefined && nominalVolts !== null && typed.volts === undefined;
+    return {
+      sum,
+      typed: volts && Object.keys(typed).length > 0 ? { ...typed, volts: String(nominalVolts) } : typed,
+    };
+  });
+  return (
+    <div className="px-3 py-4 lg:px-5">
+      <SumsView
+        first={first}
+        addressOf={(one, typed) => `/jobs/${data.id}/sums?sum=${one.id}${typed === '' ? '' : `&${typed}`}`}
+        put={(written) => <OntoThisJob {...written} />}
+      />
+    </div>
+  );
+}
+
+function OntoThisJob({ sum, text, result }: Written) {
+  const { record } = useJob();
+  const [said, setSaid] = useState<string | null>(null);
+  const write = (label: boolean) => {
+    const taken = record({
+      kind: 'note',
+      words: text.slice(0, 2000),
+      ...(label ? { label: `${sum.name}: ${result.label}`.slice(0, 200) } : {}),
+    });
+    setSaid(taken.ok ? (label ? '✓ On the job, with a label' : '✓ On the job') : taken.message);
+  };
+  return (
+    <>
+      <Button look="primary" onClick={() => write(false)}>
+        Write onto the job
+      </Button>
+      <Button onClick={() => write(true)}>With a label</Button>
+      {said ? (
+        <p role="status" className="font-semibold">
+          {said}
+        </p>
+      ) : null}
+    </>
+  );
+}

@@ -1,0 +1,2 @@
+export { JobSums } from './JobSums';
+export { SumsPage } from './SumsPage';
