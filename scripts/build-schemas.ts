@@ -18,6 +18,7 @@ import {
   RateSchema,
   ReadingsFileSchema,
   StockRequestSchema,
+  SurveyFileSchema,
   VehicleChangeSchema,
 } from '../core/format/schemas';
 
@@ -36,6 +37,7 @@ const schemas = {
   handRequest: HandRequestSchema,
   rateRequest: RateSchema,
   stockRequest: StockRequestSchema,
+  surveyFile: SurveyFileSchema,
   vehicleChange: VehicleChangeSchema,
 };
 

@@ -22,6 +22,7 @@ export interface Against {
 const refuse = (words: string) => ({ words, refuses: true });
 const mind = (words: string) => ({ words, refuses: false });
 const stateWords = (state: KeyState) => KEY_STATE_WORDS[state].toLowerCase();
+const lower = (words: string) => `${words[0]?.toLowerCase() ?? ''}${words.slice(1)}`;
 const familyWords = (family: string) => family.replace(/-/g, ' ');
 
 /** Printed names of lamps that others are warned by. */
@@ -50,7 +51,7 @@ export const AGAINST: readonly Against[] = [
     id: 'safety',
     speaks: ({ slot, safetyBehind }) =>
       isSafetySlot(slot)
-        ? refuse(`${slot.label || 'It'} serves a safety function. ${SAFETY_SLOT}`)
+        ? refuse(`${slot.label || 'By what was answered'}: ${lower(SAFETY_SLOT)}`)
         : safetyBehind === null
           ? null
           : refuse(`By the map it also feeds ${safetyBehind}, a safety function: nothing is tapped there.`),
@@ -151,14 +152,15 @@ export const AGAINST: readonly Against[] = [
         ({ state }) => !(state === 'off' && isDelayed(facts.finding, facts.states)),
       );
       if (wrong.length === 0) return null;
-      const says = wrong.map(({ state, stands }) =>
-        stands === 'live'
-          ? `live with ${stateWords(state)}, where it has to be dead`
-          : state === 'crank'
-            ? 'drops out while cranking, where it has to stay'
-            : `dead with ${stateWords(state)}, where it has to be live`,
-      );
-      return refuse(`${says.join('; ')}.`.replace(/^./, (letter) => letter.toUpperCase()));
+      const all = (wanted: Liveness) =>
+        wrong.filter(({ stands }) => stands === wanted).map(({ state }) => state);
+      const [live, dead] = [all('live'), all('dead').filter((state) => state !== 'crank')];
+      const says = [
+        live.length > 0 ? `Live with ${live.map(stateWords).join(' and ')}, where it has to be dead.` : '',
+        dead.length > 0 ? `Dead with ${dead.map(stateWords).join(' and ')}, where it has to be live.` : '',
+        all('dead').includes('crank') ? 'Drops out while cranking, where it has to stay.' : '',
+      ];
+      return refuse(says.filter((words) => words !== '').join(' '));
     },
   },
   {

@@ -31,27 +31,27 @@ export interface WhenWanted {
 export const WHEN: readonly WhenWanted[] = [
   {
     id: 'key',
-    name: 'Only with the key on',
+    name: 'with the key',
     wanted: { off: 'dead', 'off-waited': 'dead', run: 'live', running: 'live' },
   },
   {
     id: 'accessory',
-    name: 'From accessory on',
+    name: 'from accessory on',
     wanted: { off: 'dead', 'off-waited': 'dead', accessory: 'live', run: 'live', running: 'live' },
   },
   {
     id: 'engine',
-    name: 'Only with the engine running',
+    name: 'engine running only',
     wanted: { off: 'dead', 'off-waited': 'dead', accessory: 'dead', run: 'dead', running: 'live' },
   },
   {
     id: 'ignition',
-    name: 'With the key, also while cranking',
+    name: 'key, cranking too',
     wanted: { off: 'dead', 'off-waited': 'dead', run: 'live', crank: 'live', running: 'live' },
   },
   {
     id: 'always',
-    name: 'Always',
+    name: 'always',
     wanted: { off: 'live', 'off-waited': 'live', accessory: 'live', run: 'live', running: 'live' },
   },
 ];

@@ -176,20 +176,28 @@ function judge(scene: FeedScene, ask: FeedAsk, panel: Panel, slot: Slot): Candid
   const read = knownFrom(withKnownEnds(slot, readings, nominalVolts).readings, nominalVolts);
   const holes = holesLive(readings, nominalVolts);
   const simulated = inCircuits.map(({ model, node }) => simulatedAt(model, node));
-  const states = KEY_STATES.map((state): StateOfFeed => {
-    const seen = read.get(state) ?? holes.get(state) ?? null;
-    // Two circuits that have it must agree; where they do not, the one in which it is live knows its feed.
+  const seenIn = (state: KeyState) => read.get(state) ?? holes.get(state) ?? null;
+  // Two circuits that have it must agree; where they do not, the one in which it is live knows its feed.
+  const drawnIn = (state: KeyState) => {
     const says = simulated.flatMap(({ states: all }) => all.get(state) ?? []);
-    const drawn = says.find((one) => one === 'live') ?? says[0] ?? null;
-    return {
+    return says.find((one) => one === 'live') ?? says[0] ?? null;
+  };
+  const differsIn = (state: KeyState) => {
+    const [seen, drawn] = [seenIn(state), drawnIn(state)];
+    return seen !== null && drawn !== null && seen !== drawn;
+  };
+  // A circuit that a reading has contradicted says nothing of the states that nobody has read.
+  const trusted = !KEY_STATES.some(differsIn);
+  const states = KEY_STATES.map(
+    (state): StateOfFeed => ({
       state,
-      read: seen,
-      simulated: drawn,
-      stands: seen ?? drawn,
+      read: seenIn(state),
+      simulated: drawnIn(state),
+      stands: seenIn(state) ?? (trusted ? drawnIn(state) : null),
       mapped: mappedAs(slot, state),
-      differs: seen !== null && drawn !== null && seen !== drawn,
-    };
-  });
+      differs: differsIn(state),
+    }),
+  );
   const finding = classOf(
     new Map(states.flatMap(({ state, stands }) => (stands === null ? [] : [[state, stands] as const]))),
   );
@@ -351,10 +359,9 @@ function named(name: string, measured: SaidOfSupply['measured']): string {
   return measured === null ? name : `${name} (${measured.how === 'clamp' ? 'clamp' : 'over a fuse'})`;
 }
 
-/** At most what its own fuse carries for good flows behind an empty or unmapped slot; nothing behind an empty one. */
+/** Nothing flows behind an empty hole; what an unmapped fuse draws nobody knows, only that it is less than its rating. */
 function ownAmps(slot: Slot): number | null {
-  if (slot.state === 'empty' || slot.state === 'not-ordered' || slot.state === 'missing') return 0;
-  return slot.ratingAmps === undefined ? null : slot.ratingAmps * RUNNING_SHARE;
+  return slot.state === 'empty' || slot.state === 'not-ordered' || slot.state === 'missing' ? 0 : null;
 }
 
 /**

@@ -30,5 +30,12 @@ export {
   surveyRows,
   surveyWords,
 } from './survey';
-export { COIL_AMPS, type EngineVariant, engineVariant, type RelayVariant, relayVariant } from './variants';
+export {
+  COIL_AMPS,
+  type EngineVariant,
+  engineVariant,
+  type RelayVariant,
+  relayVariant,
+  wantsRelay,
+} from './variants';
 export { candidateText, feedTitle, VERDICTS } from './words';

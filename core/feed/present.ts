@@ -24,17 +24,25 @@ function switched(model: CircuitModel): Dial[] {
 
 /**
  * Largest current in every branch while key and engine stand so, whatever is switched on. Where there are more than 256
- * combinations each branch’s own worst is sought by turning one thing at a time until nothing makes it more.
+ * combinations the worst of each branch is sought by turning one thing at a time until nothing makes it more.
  */
-export function presentIn(model: CircuitModel, states: readonly KeyState[]): Present {
+export function presentIn(
+  model: CircuitModel,
+  states: readonly KeyState[],
+  most = MOST_COMBINATIONS,
+): Present {
   const dials = switched(model);
   const count = model.network.branches.length;
   const amps = new Float64Array(count);
   const at: Record<string, string>[] = Array.from({ length: count }, () => ({}));
-  const whole = rowCount(dials) <= MOST_COMBINATIONS;
+  const whole = rowCount(dials) <= most;
   const seen = new Set<string>();
+  // What is behind contacts and loads carries no more than what is before them.
+  const carriers = model.network.branches.flatMap(({ role }, index) =>
+    role === 'fuse' || role === 'conductor' || role === 'contact' || role === 'breaker' ? [index] : [],
+  );
   for (const state of states) {
-    const look = (row: Record<string, string>): Float64Array => {
+    const look = (row: Row): Float64Array => {
       const { switches, pluggedIn } = conditionOf(dials, row);
       const condition = {
         ...conditionIn(model, state),
@@ -56,36 +64,54 @@ export function presentIn(model: CircuitModel, states: readonly KeyState[]): Pre
     if (seen.has(key)) continue;
     seen.add(key);
     if (whole) for (const row of combinations(dials)) look(row);
-    else climb(dials, look);
+    else climb(dials, carriers, look);
   }
   return { amps, at, whole };
 }
 
-/** From everything at rest, and from everything turned on, one dial at a time as long as any branch gains by it. */
-function climb(dials: readonly Dial[], look: (row: Record<string, string>) => Float64Array): void {
-  const rest = Object.fromEntries(dials.map((dial) => [dial.id, dial.positions[0]!]));
-  const sum = (amps: Float64Array) => amps.reduce((total, one) => total + Math.abs(one), 0);
-  for (const first of [rest, ...lasts(dials)]) {
-    let best = first;
-    let most = sum(look(best));
-    for (let gained = true; gained; ) {
-      gained = false;
-      for (const dial of dials) {
-        for (const position of dial.positions) {
-          if (best[dial.id] === position) continue;
-          const row = { ...best, [dial.id]: position };
-          const total = sum(look(row));
-          if (total > most + 1e-9) [best, most, gained] = [row, total, true];
+/**
+ * Branch by branch, from everything at rest and from everything turned on: one dial at a time as long as that branch gains by
+ * it. Rows that another branch has led to are looked at once.
+ */
+function climb(dials: readonly Dial[], branches: readonly number[], look: (row: Row) => Float64Array): void {
+  const seen = new Map<string, Float64Array>();
+  const at = (row: Row, branch: number) => {
+    const key = dials.map(({ id }) => row[id]).join();
+    const amps = seen.get(key) ?? Float64Array.from(look(row));
+    seen.set(key, amps);
+    return Math.abs(amps[branch]!);
+  };
+  for (const branch of branches) {
+    for (const first of firsts(dials)) {
+      let best = first;
+      let most = at(best, branch);
+      for (let gained = true; gained; ) {
+        gained = false;
+        for (const dial of dials) {
+          for (const position of dial.positions) {
+            if (best[dial.id] === position) continue;
+            const row = { ...best, [dial.id]: position };
+            const amps = at(row, branch);
+            if (amps > most + GAIN_AMPS) [best, most, gained] = [row, amps, true];
+          }
         }
       }
     }
   }
 }
 
-/** Every dial at its last position, and every dial at its second. */
-function lasts(dials: readonly Dial[]): Record<string, string>[] {
+type Row = Record<string, string>;
+
+/** Less more is none, ampere. */
+const GAIN_AMPS = 1e-6;
+
+/** Every dial at rest, at its second and at its last position. */
+function firsts(dials: readonly Dial[]): Row[] {
+  const all = (position: (dial: Dial) => string) =>
+    Object.fromEntries(dials.map((dial) => [dial.id, position(dial)]));
   return [
-    Object.fromEntries(dials.map((dial) => [dial.id, dial.positions.at(-1)!])),
-    Object.fromEntries(dials.map((dial) => [dial.id, dial.positions[1] ?? dial.positions[0]!])),
+    all(({ positions }) => positions[0]!),
+    all(({ positions }) => positions[1] ?? positions[0]!),
+    all(({ positions }) => positions.at(-1)!),
   ];
 }

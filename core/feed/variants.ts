@@ -22,6 +22,18 @@ export interface RelayVariant {
 /** Metres from battery to load where nobody has said them. */
 const METRES = 3;
 
+/** Something is live as it should be and cannot carry the current: that is what a relay is for. */
+export function wantsRelay(candidates: readonly Candidate[]): boolean {
+  return candidates.some(({ against, unread }) => {
+    const refuses = against.filter((one) => one.refuses);
+    return (
+      unread.length === 0 &&
+      refuses.length > 0 &&
+      refuses.every(({ id }) => id === 'headroom' || id === 'added-fuse')
+    );
+  });
+}
+
 /** The variant where a feed for the coil is there; null where the coil has none either. */
 export function relayVariant(scene: FeedScene, ask: FeedAsk, metres: number | null): RelayVariant | null {
   const [coil] = findFeeds(scene, { ...ask, amps: COIL_AMPS, startAmps: null });

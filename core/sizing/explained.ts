@@ -35,6 +35,8 @@ export interface Curve {
   readonly title: string;
   readonly xName: string;
   readonly yName: string;
+  /** Sizes that are sold: one after another, whatever lies between them. */
+  readonly steps?: true;
   /** Ratios, as opening times have them, on a logarithmic scale. */
   readonly logarithmic?: true;
   readonly points: readonly CurvePoint[];

@@ -156,9 +156,11 @@ export function loadAmps(
   return {
     amps: one.count * each,
     formula:
-      one.unit === 'A'
-        ? `I = ${times}${formatNumber(one.each)} A = ${figure(one.count * each, 'A')}`
-        : `I = ${times}${formatNumber(one.each)} W ÷ ${formatNumber(systemVolts)} V = ${figure(one.count * each, 'A')}`,
+      one.unit === 'A' && one.count === 1
+        ? `${formatNumber(one.each)} A, as typed`
+        : one.unit === 'A'
+          ? `I = ${times}${formatNumber(one.each)} A = ${figure(one.count * each, 'A')}`
+          : `I = ${times}${formatNumber(one.each)} W ÷ ${formatNumber(systemVolts)} V = ${figure(one.count * each, 'A')}`,
   };
 }
 

@@ -1,6 +1,6 @@
 /** A thin shell around the search for feeds: the circuits once, then a question after another. */
 import { mergeCircuits } from '#core/circuit';
-import { engineVariant, findFeeds, groupsOf, relayVariant } from '#core/feed';
+import { engineVariant, findFeeds, groupsOf, relayVariant, wantsRelay } from '#core/feed';
 import type { CircuitFile } from '#core/format';
 import { CircuitModel } from '#core/network';
 import type { FeedAnswer, FeedRequest, FoundFeeds } from './feedMessages';
@@ -19,7 +19,7 @@ function answerTo({ scene, ask, metres }: FeedRequest): FoundFeeds {
   const fits = candidates.some(({ verdict }) => verdict === 'fits');
   return {
     candidates,
-    relay: fits ? null : relayVariant(whole, ask, metres),
+    relay: !fits && wantsRelay(candidates) ? relayVariant(whole, ask, metres) : null,
     engine: fits ? null : engineVariant(whole, ask),
   };
 }

@@ -196,6 +196,7 @@ function curveOf(asked: WireAsked, size: WireSize): Curve {
   return {
     title: `Volts lost by size; at most ${figure(size.allowedVolts, 'V')} are allowed.`,
     xName: 'mm²',
+    steps: true,
     yName: 'V lost',
     points: sizes.map((mm2) => ({ x: mm2, y: runDropVolts(asked, size.runMetres, mm2) })),
     limits: [{ y: size.allowedVolts, words: 'allowed' }],
@@ -212,11 +213,11 @@ export const wire = sumOf({
     load: load({ name: 'It draws', typical: '48 A, 600 W, 4 x 21 W' }),
     volts: volts({ name: 'On a system of', typical: '12 V', first: '12' }),
     metres: metres({ name: 'One way', typical: '3 m from source to load' }),
+    drop: drop({ name: 'May lose', typical: '3 % for lamps, electronics, pumps; else 10 %', first: '3 %' }),
     back: choice({ name: 'Back through', typical: 'a wire beside it' }, [
       { id: 'wire', name: 'a wire as long' },
       { id: 'body', name: 'the body' },
     ]),
-    drop: drop({ name: 'May lose', typical: '3 % for lamps, electronics, pumps; else 10 %', first: '3 %' }),
     lies: choice({ name: 'It lies', typical: 'free in air' }, [
       { id: 'free', name: 'free' },
       { id: 'bundled', name: 'bundled or hot' },

@@ -130,6 +130,7 @@ export function BoxTest() {
           onState={setState}
           nominalVolts={nominalVolts}
           first={sent.get('slot')}
+          holes={sent.get('out') === '1'}
         />
       ) : null}
     </div>

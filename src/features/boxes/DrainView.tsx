@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { branchDrain, tellsCurrent, WITHOUT_WAKING } from '#core/feed';
-import type { Panel, Slot } from '#core/format';
+import type { Slot } from '#core/format';
 import { slotSentence, turnPanel } from '#core/panel';
 import { ampsField, figure, millivoltsField } from '#core/sizing';
 import { useJob } from '@/features/jobs';
@@ -93,7 +93,6 @@ export function DrainView({ panel, first }: BoxViewProps) {
             )}
             <Millivolts
               key={slot.id}
-              panel={panel}
               slot={slot}
               keep={`drop ${data.id} ${panel.id} ${slot.id}`}
               onTell={(volts, ratingAmps) => {
@@ -142,7 +141,6 @@ function Millivolts({
   keep,
   onTell,
 }: {
-  panel: Panel;
   slot: Slot;
   keep: string;
   /** Says why it was not taken; null where it was. */
@@ -171,7 +169,7 @@ function Millivolts({
       }}
     >
       <div className="flex flex-wrap items-end gap-2">
-        <label className="block">
+        <label className="block min-w-32 flex-1">
           <span className="block text-sm font-semibold">Across the fuse, mV</span>
           <input
             value={text}
@@ -181,26 +179,26 @@ function Millivolts({
               setText(event.target.value);
               writeDraft(keep, event.target.value);
             }}
-            className={`${INPUT} reading w-28 text-xl`}
+            className={`${INPUT} reading h-14 text-xl`}
           />
         </label>
         {known === undefined ? (
-          <label className="block">
+          <label className="block w-24">
             <span className="block text-sm font-semibold">Its rating, A</span>
             <input
               value={rating}
               inputMode="decimal"
               autoComplete="off"
               onChange={(event) => setRating(event.target.value)}
-              className={`${INPUT} reading w-24 text-xl`}
+              className={`${INPUT} reading h-14 text-xl`}
             />
           </label>
         ) : null}
-        <Button look="primary" type="submit" className="h-14">
-          Record
-        </Button>
         <Button className="h-14" onClick={() => tell('0')}>
           0.0 mV
+        </Button>
+        <Button look="primary" type="submit" className="h-14 basis-full">
+          Record
         </Button>
       </div>
       {problem ? (

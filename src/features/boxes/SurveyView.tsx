@@ -10,6 +10,7 @@ import { BEFORE_ENGINE, isSafetySlot, SAFETY_SLOT } from '#core/safety';
 import { CautionAsk, HelperSwitch, useHelper, useJob } from '@/features/jobs';
 import { useTurns } from '@/features/panels';
 import { Button, ButtonLink, Caution } from '@/ui/controls';
+import { Pressed } from '@/ui/Pressed';
 import { saveFile } from '@/ui/saveFile';
 import { clockWords, useKeyOff, useSecondsSince } from './keyOff';
 import { SurveyTable } from './SurveyTable';
@@ -35,7 +36,7 @@ const PROMPTS: Readonly<Partial<Record<KeyState, string>>> = {
 };
 
 /** The feed side of every slot in every state of the key; the next state is prompted when one is through. */
-export function SurveyView({ panel, readings, state, onState, nominalVolts, first }: BoxViewProps) {
+export function SurveyView({ panel, readings, state, onState, nominalVolts, first, holes }: BoxViewProps) {
   const { data, job, record } = useJob();
   const [helper, setHelper] = useHelper();
   const [turns] = useTurns(data.vehicle.id, panel.id);
@@ -47,11 +48,14 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
   );
   const rows = useMemo(() => surveyRows(panel, all, nominalVolts), [panel, all, nominalVolts]);
   const [chosen, setChosen] = useState<string | null>(first);
+  /** The fuse of the slot was taken out: its two holes are read. */
+  const [out, setOut] = useState(holes);
   const due = (row: SurveyRow, at: KeyState) => row.missing.includes(at);
   const open = rows.filter((row) => due(row, state));
   const row = rows.find(({ slot }) => slot.id === chosen) ?? open[0];
   const nextState = KEY_STATES.find((one) => one !== state && rows.some((each) => due(each, one)));
   const engine = state === 'crank' || state === 'running';
+  const bare = (slot: Slot) => out || isOpenHole(slot);
   const tell = (ends: Ends, slot: Slot) => {
     const dead = ends.every(({ value }) => 'lamp' in value && value.lamp === 'off');
     const lingers = state === 'off-waited' && dead && row?.states.off === 'live' && seconds !== null;
@@ -61,14 +65,15 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
       slot: slot.id,
       ends: [...ends],
       state,
-      fuseOut: isOpenHole(slot),
+      fuseOut: bare(slot),
       testerProved: job.testerProvedAt !== null,
       ...(lingers ? { afterSeconds: seconds } : {}),
     });
-    setChosen(null);
+    // Whoever has a fuse out reads its holes in the other states too before it goes back.
+    if (!out) setChosen(null);
   };
   const last = readings.at(-1);
-  const answers = row && isOpenHole(row.slot) ? byPlace(endsAsHeld(panel, row.slot.id, turns)) : ANSWERS;
+  const answers = row && bare(row.slot) ? byPlace(endsAsHeld(panel, row.slot.id, turns)) : ANSWERS;
   const barred = row !== undefined && isSafetySlot(row.slot);
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: catches the digit keys of the buttons inside it
@@ -93,13 +98,19 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
             <>
               <h2 className="text-xl leading-tight lg:text-2xl" data-testid="slot-title">
                 {slotTitle(row.slot)}
-                {isOpenHole(row.slot) ? ', both holes' : ', feed side'}
+                {bare(row.slot) ? ', both holes' : ', feed side'}
               </h2>
               <p className="mt-1 leading-tight">{slotSentence(turnPanel(panel, turns), row.slot.id)}</p>
               {barred ? (
                 <div className="mt-2">
                   <Caution>{SAFETY_SLOT}</Caution>
                 </div>
+              ) : null}
+              {out && !isOpenHole(row.slot) ? (
+                <p className="mt-2">
+                  {row.side.sentence}{' '}
+                  <span className="text-soft">Load off before it is pulled; insulated puller.</span>
+                </p>
               ) : null}
               {PROMPTS[state] ? <p className="mt-2 text-soft">{PROMPTS[state]}</p> : null}
               {row.states.off === 'live' && state === 'off-waited' && seconds !== null ? (
@@ -180,17 +191,31 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
               </div>
             </CautionAsk>
           ) : null}
-          <Button
-            className="mt-2 w-full"
-            disabled={!last}
-            onClick={() => {
-              if (!last) return;
-              record({ kind: 'correction', of: last.id, reason: 'taken back' });
-              setChosen(last.slot);
-            }}
-          >
-            Undo
-          </Button>
+          <div className="mt-2 flex gap-2">
+            {row && !isOpenHole(row.slot) ? (
+              <Pressed
+                className="flex-1"
+                pressed={out}
+                onPressed={(next) => {
+                  setOut(next);
+                  setChosen(next ? row.slot.id : null);
+                }}
+              >
+                {out ? 'Fuse is in again' : 'Fuse is out'}
+              </Pressed>
+            ) : null}
+            <Button
+              className="flex-1"
+              disabled={!last}
+              onClick={() => {
+                if (!last) return;
+                record({ kind: 'correction', of: last.id, reason: 'taken back' });
+                setChosen(last.slot);
+              }}
+            >
+              Undo
+            </Button>
+          </div>
         </div>
       </div>
     </div>

@@ -54,6 +54,8 @@ export interface BoxViewProps {
   readonly nominalVolts: number;
   /** The slot that somebody was sent to; null where nobody was. */
   readonly first: string | null;
+  /** Sent to read its two holes, the fuse out. */
+  readonly holes: boolean;
 }
 
 export function TriageView({ panel, readings, state, nominalVolts, first }: BoxViewProps) {

@@ -46,8 +46,8 @@ export function AskForm({
         <Line name="For" says="roof fan" value={typed.purpose} onType={(text) => onType('purpose', text)} />
       </div>
       <Choice
-        legend="Live"
-        options={[...WHEN, { id: 'own', name: 'As I say' }]}
+        legend="It has to be live"
+        options={[...WHEN, { id: 'own', name: 'as I say' }]}
         chosen={typed.when}
         onChoose={(id) => onType('when', id)}
       />

@@ -81,7 +81,7 @@ export function CandidateCard({
   ask: FeedAsk;
   panel: Panel;
   /** A button that leads into the survey, at this slot and state. */
-  toRead: (state: KeyState) => ReactNode;
+  toRead: (state: KeyState, holes: boolean) => ReactNode;
   supply: ReactNode;
   deeds: ReactNode;
 }) {
@@ -124,7 +124,7 @@ export function CandidateCard({
         <div className="mt-2 flex flex-wrap items-center gap-2">
           <span className="text-sm font-semibold">Still to be read:</span>
           {candidate.unread.map((state) => (
-            <span key={state}>{toRead(state)}</span>
+            <span key={state}>{toRead(state, false)}</span>
           ))}
         </div>
       ) : null}
@@ -133,7 +133,7 @@ export function CandidateCard({
       ) : slot.family === 'stud' ? null : (
         <div className="mt-2 flex flex-wrap items-center gap-2">
           <span className="max-w-prose text-sm">{candidate.side.sentence}</span>
-          {toRead(candidate.side.missing[0] ?? 'run')}
+          {toRead(candidate.side.missing[0] ?? 'run', true)}
         </div>
       )}
       <p className="mt-2 border-l-4 border-copper pl-3 font-semibold">{candidate.roomWords}</p>

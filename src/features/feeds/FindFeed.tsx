@@ -47,7 +47,7 @@ export interface FeedPlace {
   readonly tapsInStock: readonly Slot['family'][];
   readonly addressOf: (search: string) => string;
   /** The way into the survey, at a slot in a state. */
-  readonly toRead: (panel: string, slot: string, state: KeyState) => ReactNode;
+  readonly toRead: (panel: string, slot: string, state: KeyState, holes: boolean) => ReactNode;
   readonly deeds: (candidate: Candidate, ask: FeedAsk, text: string) => ReactNode;
 }
 
@@ -121,7 +121,7 @@ export function FindFeed(place: FeedPlace) {
           candidate={candidate}
           ask={ask!}
           panel={panel}
-          toRead={(state) => place.toRead(candidate.panel, candidate.slot.id, state)}
+          toRead={(state, holes) => place.toRead(candidate.panel, candidate.slot.id, state, holes)}
           supply={
             <SupplyForm
               slot={candidate.slot}
@@ -168,7 +168,7 @@ export function FindFeed(place: FeedPlace) {
                     <strong>Only while the engine runs:</strong> {found.engine.sentence}
                   </p>
                 ) : null}
-                {found.relay && found.relay.coil.verdict !== 'refused' && needsRelay(found.candidates) ? (
+                {found.relay ? (
                   <div data-testid="feed-relay">
                     <p className="font-bold">
                       More than these feeds can give: switch a relay with {feedTitle(found.relay.coil)}
@@ -215,14 +215,6 @@ export function FindFeed(place: FeedPlace) {
       </section>
     </div>
   );
-}
-
-/** Something is there that is refused for its headroom alone, or nothing is left at all. */
-function needsRelay(candidates: readonly Candidate[]): boolean {
-  return candidates.some(({ against }) => {
-    const refuses = against.filter((one) => one.refuses);
-    return refuses.length > 0 && refuses.every(({ id }) => id === 'headroom' || id === 'added-fuse');
-  });
 }
 
 function countWords(fits: number, open: number, refused: number): string {

@@ -5,6 +5,7 @@ import { withStates } from '#core/panel';
 import { useJob } from '@/features/jobs';
 import { Button, ButtonLink } from '@/ui/controls';
 import { FindFeed } from './FindFeed';
+import { readHref, readWords } from './readLink';
 import { tapsOf } from './tapsOf';
 
 const NO_PANELS = [] as const;
@@ -55,9 +56,9 @@ export function JobFeeds() {
         nominalVolts={nominalVolts}
         tapsInStock={taps}
         addressOf={(search) => `/jobs/${data.id}/feed${search === '' ? '' : `?${search}`}`}
-        toRead={(panel, slot, state) => (
-          <ButtonLink href={`/jobs/${data.id}/boxes?do=survey&box=${panel}&slot=${slot}&key=${state}`}>
-            {STATE_SHORT[state]}
+        toRead={(panel, slot, state, holes) => (
+          <ButtonLink href={readHref(data.id, panel, slot, state, holes)}>
+            {readWords(state, holes)}
           </ButtonLink>
         )}
         deeds={(_, __, text) => <OntoJob text={text} />}
@@ -65,16 +66,6 @@ export function JobFeeds() {
     </div>
   );
 }
-
-const STATE_SHORT = {
-  off: 'Read it: key off',
-  'off-waited': 'Read it: after the wait',
-  accessory: 'Read it: accessory',
-  run: 'Read it: key at run',
-  crank: 'Read it: cranking',
-  running: 'Read it: engine running',
-  'function-on': 'Read it: in use',
-} as const;
 
 function OntoJob({ text }: { text: string }) {
   const { record } = useJob();

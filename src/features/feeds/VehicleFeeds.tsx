@@ -1,9 +1,10 @@
 'use client';
 
 import type { CircuitFile, Panel, Slot } from '#core/format';
-import { KEY_STATE_WORDS, type SlotReading } from '#core/limits';
+import type { SlotReading } from '#core/limits';
 import { ButtonLink } from '@/ui/controls';
 import { FindFeed } from './FindFeed';
+import { readHref, readWords } from './readLink';
 
 /** Find a feed from a vehicle: readings of all its jobs; what is still to be read goes on in one of them. */
 export function VehicleFeeds({
@@ -33,15 +34,15 @@ export function VehicleFeeds({
       nominalVolts={nominalVolts}
       tapsInStock={tapsInStock}
       addressOf={(search) => `/vehicles/${vehicleId}/feed${search === '' ? '' : `?${search}`}`}
-      toRead={(panel, slot, state) => (
+      toRead={(panel, slot, state, holes) => (
         <ButtonLink
           href={
             job
-              ? `/jobs/${job.id}/boxes?do=survey&box=${panel}&slot=${slot}&key=${state}`
+              ? readHref(job.id, panel, slot, state, holes)
               : `/jobs/new?vehicle=${vehicleId}&purpose=survey`
           }
         >
-          Read it: {KEY_STATE_WORDS[state].toLowerCase()}
+          {readWords(state, holes)}
         </ButtonLink>
       )}
       deeds={() =>

@@ -24,8 +24,9 @@ export function SumCurve({ curve }: { curve: Curve }) {
           >
             <XAxis
               dataKey="x"
-              type="number"
-              domain={['dataMin', 'dataMax']}
+              {...(curve.steps
+                ? { type: 'category', padding: { left: 12, right: 12 }, interval: 0 }
+                : { type: 'number', domain: ['dataMin', 'dataMax'] })}
               tick={tick}
               stroke="var(--line)"
               tickFormatter={(value: number) => figure(value)}
