@@ -18,6 +18,7 @@ import {
 import { demoCircuit } from '../testing/circuits';
 import { randomCircuit } from '../testing/randomCircuit';
 import { vehicleCircuit } from '../testing/vehicleCircuit';
+import { benchFeeds } from './feeds';
 
 function median(values: readonly number[]): number {
   const sorted = values.slice().sort((a, b) => a - b);
@@ -274,6 +275,10 @@ if (process.argv.includes('pages')) {
   await benchPages();
   process.exit(0);
 }
+if (process.argv.includes('feeds')) {
+  benchFeeds();
+  process.exit(0);
+}
 if (process.argv.includes('diagnosis')) {
   benchDiagnosis();
   process.exit(0);
@@ -294,4 +299,7 @@ try {
 } catch {
   console.log('ngspice is not installed; npm test installs it. The comparison is left out.');
 }
-if (!process.argv.includes('solver')) benchDiagnosis();
+if (!process.argv.includes('solver')) {
+  benchDiagnosis();
+  benchFeeds();
+}

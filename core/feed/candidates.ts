@@ -104,6 +104,47 @@ interface InCircuits {
   readonly partId: string;
 }
 
+const NOWHERE: readonly InCircuits[] = [];
+const NO_READINGS: readonly SlotReading[] = [];
+
+/** Where the circuits have the slots of a scene, found once for all of them. */
+interface Drawn {
+  readonly at: ReadonlyMap<string, readonly InCircuits[]>;
+  /** Slots that any circuit has a part in. */
+  readonly slots: ReadonlySet<string>;
+  /** Fuses in use that no circuit has, by box. */
+  readonly undeclared: ReadonlyMap<string, number>;
+  readonly readings: ReadonlyMap<string, readonly SlotReading[]>;
+}
+
+function drawnIn({ models, panels, readings: all }: FeedScene): Drawn {
+  const readings = new Map<string, SlotReading[]>();
+  for (const one of all) {
+    const key = feedKey(one.panel, one.slot);
+    const own = readings.get(key);
+    if (own) own.push(one);
+    else readings.set(key, [one]);
+  }
+  const at = new Map<string, InCircuits[]>();
+  const slots = new Set<string>();
+  for (const model of models) {
+    for (const { slot } of model.circuit.parts) {
+      if (!slot) continue;
+      const key = feedKey(slot.panel, slot.slot);
+      slots.add(key);
+      const point = feedPoint(model.circuit, slot.panel, slot.slot);
+      if (point) at.set(key, [...(at.get(key) ?? []), { model, node: point.node, partId: point.part.id }]);
+    }
+  }
+  const undeclared = new Map(
+    panels.map((panel) => [
+      panel.id,
+      panel.slots.filter((slot) => isUsed(slot) && !slots.has(feedKey(panel.id, slot.id))).length,
+    ]),
+  );
+  return { at, slots, undeclared, readings };
+}
+
 /** The same question about a scene asked with other wishes finds the circuits’ part of it again. */
 const known = new WeakMap<
   CircuitModel,
@@ -136,8 +177,9 @@ const isPlace = (slot: Slot) => slot.type === 'fuse';
 
 /** Every fuse slot judged, those that fit first, then those still to be read, the refused last. */
 export function findFeeds(scene: FeedScene, ask: FeedAsk): Candidate[] {
+  const drawn = drawnIn(scene);
   const found = scene.panels.flatMap((panel) =>
-    panel.slots.filter(isPlace).map((slot) => judge(scene, ask, panel, slot)),
+    panel.slots.filter(isPlace).map((slot) => judge(scene, drawn, ask, panel, slot)),
   );
   const rank = { fits: 0, 'to-read': 1, refused: 2 } as const;
   const owed = (one: Candidate) =>
@@ -166,25 +208,22 @@ function mappedAs(slot: Slot, state: KeyState): Liveness | null {
   return fed === undefined ? null : fed ? 'live' : 'dead';
 }
 
-function judge(scene: FeedScene, ask: FeedAsk, panel: Panel, slot: Slot): Candidate {
+function judge(scene: FeedScene, drawn: Drawn, ask: FeedAsk, panel: Panel, slot: Slot): Candidate {
   const { nominalVolts } = scene;
-  const readings = scene.readings.filter((one) => one.panel === panel.id && one.slot === slot.id);
-  const inCircuits = scene.models.flatMap((model): InCircuits[] => {
-    const point = feedPoint(model.circuit, panel.id, slot.id);
-    return point ? [{ model, node: point.node, partId: point.part.id }] : [];
-  });
+  const readings = drawn.readings.get(feedKey(panel.id, slot.id)) ?? NO_READINGS;
+  const inCircuits = drawn.at.get(feedKey(panel.id, slot.id)) ?? NOWHERE;
   const read = knownFrom(withKnownEnds(slot, readings, nominalVolts).readings, nominalVolts);
   const holes = holesLive(readings, nominalVolts);
   const simulated = inCircuits.map(({ model, node }) => simulatedAt(model, node));
   const seenIn = (state: KeyState) => read.get(state) ?? holes.get(state) ?? null;
   // Two circuits that have it must agree; where they do not, the one in which it is live knows its feed.
-  const drawnIn = (state: KeyState) => {
+  const saysIn = (state: KeyState) => {
     const says = simulated.flatMap(({ states: all }) => all.get(state) ?? []);
     return says.find((one) => one === 'live') ?? says[0] ?? null;
   };
   const differsIn = (state: KeyState) => {
-    const [seen, drawn] = [seenIn(state), drawnIn(state)];
-    return seen !== null && drawn !== null && seen !== drawn;
+    const [seen, says] = [seenIn(state), saysIn(state)];
+    return seen !== null && says !== null && seen !== says;
   };
   // A circuit that a reading has contradicted says nothing of the states that nobody has read.
   const trusted = !KEY_STATES.some(differsIn);
@@ -192,8 +231,8 @@ function judge(scene: FeedScene, ask: FeedAsk, panel: Panel, slot: Slot): Candid
     (state): StateOfFeed => ({
       state,
       read: seenIn(state),
-      simulated: drawnIn(state),
-      stands: seenIn(state) ?? (trusted ? drawnIn(state) : null),
+      simulated: saysIn(state),
+      stands: seenIn(state) ?? (trusted ? saysIn(state) : null),
       mapped: mappedAs(slot, state),
       differs: differsIn(state),
     }),
@@ -204,7 +243,7 @@ function judge(scene: FeedScene, ask: FeedAsk, panel: Panel, slot: Slot): Candid
   const wantedLive = ASKED_STATES.filter((state) => ask.wanted[state] === 'live');
   const side = supplySide(slot, readings, wantedLive, nominalVolts);
   const verdict = triageSlot(slot, readings, nominalVolts).verdict;
-  const room = headroomAt(scene, ask, panel, slot, inCircuits, states);
+  const room = headroomAt(scene, drawn, ask, panel, slot, inCircuits, states);
   const facts = {
     panel: panel.id,
     slot,
@@ -273,21 +312,11 @@ function openAt(slot: Slot, side: SupplySide, room: Headroom, ask: FeedAsk): str
   ];
 }
 
-/** Slots of the same box that are fitted and in no circuit: what they draw hangs on the same supply, as far as anybody knows. */
-function undeclaredIn({ models }: FeedScene, panel: Panel, own: Slot): number {
-  return panel.slots.filter(
-    (slot) =>
-      slot.id !== own.id &&
-      slot.type === 'fuse' &&
-      (slot.state === 'fitted' || slot.state === 'tapped') &&
-      !models.some(({ circuit }) =>
-        circuit.parts.some((part) => part.slot?.panel === panel.id && part.slot.slot === slot.id),
-      ),
-  ).length;
-}
+const isUsed = ({ type, state }: Slot) => type === 'fuse' && (state === 'fitted' || state === 'tapped');
 
 function headroomAt(
   scene: FeedScene,
+  drawn: Drawn,
   ask: FeedAsk,
   panel: Panel,
   slot: Slot,
@@ -326,18 +355,20 @@ function headroomAt(
   }
   const terminal = terminalAmps(slot.family);
   if (terminal !== null && slot.family !== 'none') {
-    const own = inCircuits[0]
+    const flows = inCircuits[0]
       ? inAll(scene, inCircuits[0].partId, null, on)
       : (said?.onAmps ?? ownAmps(slot));
     carriers.push({
       name: `the terminal of ${slot.type} ${slot.number}`,
       ratingAmps: terminal,
-      presentAmps: own,
+      presentAmps: flows,
       share: 1,
     });
   }
   const declared = measured !== null || (said?.onAmps !== undefined && said.onAmps !== null);
-  const others = declared ? 0 : undeclaredIn(scene, panel, slot);
+  // What draws in the same box hangs on the same supply, as far as anybody knows.
+  const own = isUsed(slot) && !drawn.slots.has(feedKey(panel.id, slot.id)) ? 1 : 0;
+  const others = declared ? 0 : drawn.undeclared.get(panel.id)! - own;
   const upstream = live !== undefined || (said?.parts.length ?? 0) > 0;
   const room = headroom(carriers, ask.amps, factor, others > 0);
   const missing = [
