@@ -11,6 +11,7 @@ export const PAGES = {
     ['/stock', 'Mini blade 15 A'],
     ['/stock/count', 'as it is'],
     ['/jobs/new', 'What fails'],
+    ['/sums/wire?load=48+A&metres=3.1&drop=0.4+V', '16 mm²'],
     ['/controls', 'What every view is made of'],
   ],
   'of a job': [
@@ -19,11 +20,14 @@ export const PAGES = {
     ['{open}/boxes', 'Both lit'],
     ['{open}/wires', 'Choose a wire'],
     ['{open}/combinations', 'Tap a cell'],
+    ['{open}/sums?sum=battery&usable=80+Ah&draw=0.3+A', '267 h'],
+    ['{open}/feed?load=5+A', 'Refused'],
     ['{closed}/sheet', 'What was found, and why'],
   ],
   'of maps': [
     ['{van}/panels?box=cab&slot=fuse-14', 'With the hinge'],
     ['{van}/panels/edit?box=cab', 'Save as a new version'],
+    ['{van}/feed?load=5+A', 'Refused'],
     ['{van}/panels/print?box=cab', 'Known from'],
     ['{van}/circuits/van-proving-cabinet', '12.'],
     ['{van}/circuits/new', '✓ 5 parts'],

@@ -49,6 +49,7 @@ export function sheetOf(scene: SheetScene): Sheet {
     options(scene),
     done(scene),
     seen(scene),
+    noted(scene),
     temporary(scene),
     overridden(scene),
     untested(scene, open),
@@ -63,6 +64,16 @@ export function sheetOf(scene: SheetScene): Sheet {
     open,
     parts: parts.filter(({ lines, empty }) => lines.length > 0 || empty !== null),
   };
+}
+
+/** Feeds, sums and what else was written down: the first line, and the rest of it beneath. */
+function noted({ job }: SheetScene): SheetPart {
+  const lines = job.entries.flatMap(({ event, struck }) => {
+    if (struck || event.body.kind !== 'note') return [];
+    const [first = '', ...rest] = event.body.words.split('\n');
+    return [entered(event, first, rest.join(' '))];
+  });
+  return { title: 'Noted', lines, empty: null };
 }
 
 /** For whoever takes it over in the middle. */

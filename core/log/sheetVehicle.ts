@@ -1,16 +1,8 @@
 /** What a sheet says of the vehicle as it stands: its boxes, ends of wires, parts in each other's places. */
-import { classifyFeed } from '../feed';
+import { branchDrain, surveyRow } from '../feed';
 import type { Slot } from '../format';
 import { KEY_STATE_WORDS, type SlotReading } from '../limits';
-import {
-  auditSlot,
-  settledIn,
-  triageSlot,
-  unaccounted,
-  VERDICT_WORDS,
-  withKnownEnds,
-  withStates,
-} from '../panel';
+import { auditSlot, settledIn, triageSlot, unaccounted, VERDICT_WORDS, withStates } from '../panel';
 import { partName, valueWords } from './names';
 import { entriesOf, plain, type SheetLine, type SheetPart, type SheetScene } from './sheetLines';
 
@@ -18,7 +10,6 @@ const slotName = ({ type, number }: Slot) => `${type} ${number}`;
 
 function slotLines(slot: Slot, readings: readonly SlotReading[], nominalVolts: number): SheetLine[] {
   const own = readings.filter((one) => one.slot === slot.id);
-  const known = withKnownEnds(slot, own, nominalVolts).readings;
   const verdict = triageSlot(slot, own, nominalVolts);
   const read = own
     .map(
@@ -26,8 +17,11 @@ function slotLines(slot: Slot, readings: readonly SlotReading[], nominalVolts: n
         `${END_WORDS[end]} ${valueWords(value)} ${KEY_STATE_WORDS[state].toLowerCase()}${fuseOut ? ', fuse out' : ''}`,
     )
     .join('; ');
-  const feed = classifyFeed(known, nominalVolts);
-  const survey = feed.feed === 'unknown' ? '' : ` Feed: ${feed.sentence}`;
+  const row = surveyRow(slot, own, nominalVolts);
+  const dropped =
+    row.droppedAfter === null ? '' : ` Dropped ${Math.round(row.droppedAfter)} s after key off.`;
+  const side = row.side.stands === 'proved' ? ` ${row.side.sentence}` : '';
+  const survey = row.finding.feed === 'unknown' ? '' : ` Feed: ${row.finding.sentence}${dropped}${side}`;
   return own.length === 0
     ? []
     : [plain(`${slotName(slot)}: ${VERDICT_WORDS[verdict.verdict]}. ${verdict.sentence}${survey}`, read)];
@@ -55,8 +49,19 @@ export function boxes(scene: SheetScene): SheetPart {
   ];
   for (const panel of panels) {
     const readings = job.slotReadings.filter((one) => one.panel === panel.id);
-    const touched = readings.length > 0 || job.slotStates.some((one) => one.panel === panel.id);
+    const asleep = branchDrain(panel, job.slotDrops);
+    const touched =
+      readings.length > 0 || asleep.read > 0 || job.slotStates.some((one) => one.panel === panel.id);
     if (!touched) continue;
+    if (asleep.read > 0) {
+      const branches = asleep.branches.filter((one) => one.read);
+      lines.push(
+        plain(
+          `${panel.name}, asleep: ${asleep.sentence}`,
+          branches.map((one) => `${slotName(one.slot)} ${one.words}`).join('; '),
+        ),
+      );
+    }
     const now = withStates(panel, job.slotStates);
     for (const slot of now.slots) {
       lines.push(...slotLines(slot, readings, nominalVolts ?? 12));

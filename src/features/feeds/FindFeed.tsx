@@ -113,7 +113,7 @@ export function FindFeed(place: FeedPlace) {
   const { found, problem } = useFeeds(circuits, question);
   const ask = question?.ask ?? null;
   const card = (candidate: Candidate) => {
-    const key = feedKey(candidate.panel, candidate.slot.id);
+    const key = keyOf(candidate);
     const panel = panels.find(({ id }) => id === candidate.panel)!;
     return (
       <li key={key}>
@@ -138,6 +138,10 @@ export function FindFeed(place: FeedPlace) {
   const of = (verdict: Candidate['verdict']) =>
     found?.candidates.filter((one) => one.verdict === verdict) ?? [];
   const [fits, open, refused] = [of('fits'), of('to-read'), of('refused')];
+  // What somebody is typing about stays a card in its place, however it comes out.
+  const isSaid = (one: Candidate) => Object.values(said[keyOf(one)] ?? {}).some((text) => text !== '');
+  const cards = useSteady(JSON.stringify(ask), [...fits, ...open, ...refused.filter(isSaid)]);
+  const first = fits.length + FIRST;
   return (
     <div className="lg:grid lg:grid-cols-[24rem_minmax(0,1fr)] lg:gap-6">
       <section aria-labelledby="feed-ask" className="lg:sticky lg:top-32 lg:self-start">
@@ -182,25 +186,23 @@ export function FindFeed(place: FeedPlace) {
                 ) : null}
               </div>
             ) : null}
-            <ul className="mt-3 grid gap-3">{[...fits, ...open.slice(0, FIRST)].map(card)}</ul>
-            {open.length > FIRST ? (
-              <Fold title={`${open.length - FIRST} more that are not sure`} className="mt-3">
-                <ul className="mt-2 grid gap-3">{open.slice(FIRST).map(card)}</ul>
+            <ul className="mt-3 grid gap-3">{cards.slice(0, first).map(card)}</ul>
+            {cards.length > first ? (
+              <Fold title={`${cards.length - first} more that are not sure`} className="mt-3">
+                <ul className="mt-2 grid gap-3">{cards.slice(first).map(card)}</ul>
               </Fold>
             ) : null}
-            {refused.length > 0 ? (
+            {refused.some((one) => !isSaid(one)) ? (
               <div className="mt-5">
                 <h2 className="border-b-2 border-line pb-1 text-xl">Refused</h2>
                 <ul data-testid="feeds-refused">
-                  {refused.map((one) => (
-                    <li
-                      key={feedKey(one.panel, one.slot.id)}
-                      className="border-b border-line py-2"
-                      data-feed={feedKey(one.panel, one.slot.id)}
-                    >
-                      <strong>{capital(feedTitle(one))}.</strong> {one.sentence}
-                    </li>
-                  ))}
+                  {refused
+                    .filter((one) => !isSaid(one))
+                    .map((one) => (
+                      <li key={keyOf(one)} className="border-b border-line py-2" data-feed={keyOf(one)}>
+                        <strong>{capital(feedTitle(one))}.</strong> {one.sentence}
+                      </li>
+                    ))}
                 </ul>
               </div>
             ) : null}
@@ -215,6 +217,21 @@ export function FindFeed(place: FeedPlace) {
       </section>
     </div>
   );
+}
+
+const keyOf = ({ panel, slot }: Candidate) => feedKey(panel, slot.id);
+
+/** The same question answered anew keeps the order in which its cards came: none moves away under a finger. */
+function useSteady(question: string, candidates: readonly Candidate[]): readonly Candidate[] {
+  const order = useRef<{ question: string; keys: readonly string[] }>({ question: '', keys: [] });
+  const now = candidates.map(keyOf);
+  if (order.current.question !== question || order.current.keys.length === 0) {
+    order.current = { question, keys: now };
+  }
+  const { keys } = order.current;
+  order.current.keys = [...keys, ...now.filter((key) => !keys.includes(key))];
+  const at = new Map(order.current.keys.map((key, index) => [key, index]));
+  return [...candidates].sort((one, other) => at.get(keyOf(one))! - at.get(keyOf(other))!);
 }
 
 function countWords(fits: number, open: number, refused: number): string {
