@@ -125,6 +125,9 @@ for (const [where, use] of [
       await page.getByRole('button', { name: 'It is so, go on' }).click();
       await page.getByRole('button', { name: 'Only the upper end lit' }).click();
       await page.goto(`${job}/feed`);
+      await expect(right).toContainText('is the supply side');
+      const change = page.getByRole('button', { name: 'Change it' });
+      if (await change.isVisible()) await change.click();
       await expect(page.getByRole('textbox', { name: 'It draws' })).toHaveValue('60 W');
       await expect(right).toContainText('is the supply side');
 
@@ -381,20 +384,24 @@ test.describe('at the desk', () => {
     await page.goto(`${app.url}/sums/wire?load=48+A&metres=3.1&drop=0.4+V`);
     await expect(main(page)).toHaveText('16 mm²');
     // Working it out, without the drawing of the browser: counted in the page, twenty keys.
-    const longest = await page.evaluate(async () => {
+    const keys = await page.evaluate(async () => {
       const input = document.querySelector<HTMLInputElement>('#sum-metres')!;
       const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!;
-      let most = 0;
+      const took: number[] = [];
       for (let key = 0; key < 20; key++) {
         const started = performance.now();
         set.call(input, String(3 + key / 10));
         input.dispatchEvent(new Event('input', { bubbles: true }));
-        most = Math.max(most, performance.now() - started);
-        await new Promise((resolve) => requestAnimationFrame(resolve));
+        const shown = document.querySelector('[data-testid=sum-main]')!.textContent;
+        took.push(performance.now() - started);
+        if (!shown?.includes('mm²')) throw new Error('no figure after the key');
+        await new Promise((resolve) => setTimeout(resolve, 100));
       }
-      return most;
+      return took.sort((one, other) => one - other);
     });
-    console.log(`a key typed into a sum: ${longest.toFixed(1)} ms at the most`);
+    console.log(
+      `a key typed into a sum, until its figure stands: median ${keys[10]!.toFixed(1)} ms, ${keys.at(-1)!.toFixed(1)} ms at the most`,
+    );
     await expect(page.getByTestId('sum-result')).toContainText('There and back: 9.8 m');
   });
 

@@ -11,7 +11,7 @@ export const PAGES = {
     ['/stock', 'Mini blade 15 A'],
     ['/stock/count', 'as it is'],
     ['/jobs/new', 'What fails'],
-    ['/sums/wire?load=48+A&metres=3.1&drop=0.4+V', '16 mm²'],
+    ['/sums/wire?load=48+A&metres=3.1&drop=0.4+V', 'It leaves out'],
     ['/controls', 'What every view is made of'],
   ],
   'of a job': [
@@ -20,7 +20,7 @@ export const PAGES = {
     ['{open}/boxes', 'Both lit'],
     ['{open}/wires', 'Choose a wire'],
     ['{open}/combinations', 'Tap a cell'],
-    ['{open}/sums?sum=battery&usable=80+Ah&draw=0.3+A', '267 h'],
+    ['{open}/sums?sum=battery&usable=80+Ah&draw=0.3+A', 'It leaves out'],
     ['{open}/feed?load=5+A', 'Refused'],
     ['{closed}/sheet', 'What was found, and why'],
   ],

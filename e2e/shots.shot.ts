@@ -25,10 +25,18 @@ async function shot(page: Page, name: string): Promise<void> {
   await page.screenshot({ path: `${FOLDER}/${name}.png` });
 }
 
-/** Pictures of a phone side by side, as one. */
-async function beside(context: BrowserContext, name: string, pictures: readonly Buffer[]): Promise<void> {
+/** Pictures side by side, as one: of a phone, or of a desk. */
+async function beside(
+  context: BrowserContext,
+  name: string,
+  pictures: readonly Buffer[],
+  { viewport }: { viewport: { width: number; height: number } } = PHONE,
+): Promise<void> {
   const page = await context.newPage();
-  await page.setViewportSize({ width: 402 * pictures.length + 12, height: 868 });
+  await page.setViewportSize({
+    width: (viewport.width + 12) * pictures.length + 12,
+    height: viewport.height + 24,
+  });
   const images = pictures
     .map((one) => `<img src="data:image/png;base64,${one.toString('base64')}">`)
     .join('');
@@ -107,10 +115,14 @@ test('pictures', async ({ browser }) => {
   for (const pair of [/^Both lit/, /^Both lit/, /^Only the upper end lit/, /^Both lit/, /^Both dark/]) {
     await page.getByRole('button', { name: pair }).click();
   }
-  await shot(page, 'box-test');
+  const looked = async () => {
+    await page.waitForTimeout(500);
+    return page.screenshot();
+  };
+  const tested = await looked();
   await page.getByRole('radio', { name: 'What feeds it when' }).click();
   await page.getByRole('button', { name: /^Live/ }).click();
-  await shot(page, 'box-survey');
+  await beside(desk, 'boxes', [tested, await looked()], DESK);
   await phone.goto(`${app.url}/jobs/${fan}/boxes`);
   await expect(phone.getByTestId('slot-title')).toBeVisible();
   const boxTest = await held();
@@ -133,10 +145,34 @@ test('pictures', async ({ browser }) => {
   await expect(page.getByTestId('diagram')).toBeVisible();
   await page.locator('[data-part="R4"]').first().press('Enter');
   await page.evaluate(() => window.scrollTo(0, 0));
-  await shot(page, 'circuit');
+  const drawn = await looked();
   await page.getByRole('radio', { name: 'Text' }).click();
   await expect(page.getByTestId('notation')).toContainText('battery');
-  await shot(page, 'circuit-text');
+  await beside(desk, 'circuit', [drawn, await looked()], DESK);
+  await page.goto(`${app.url}/jobs/${fan}/feed?load=5+A&purpose=roof+fan&taps=mini`);
+  await expect(page.getByTestId('feed-counts')).toBeVisible();
+  const feeds = await looked();
+  await page.goto(`${app.url}/sums/wire?load=48+A&metres=3.1+m&drop=0.4+V`);
+  await expect(page.locator('.recharts-line')).toBeVisible();
+  await beside(desk, 'feed-and-sums', [feeds, await looked()], DESK);
+  await phone.goto(`${app.url}/jobs/${fan}/boxes?do=survey&box=bay&key=run`);
+  await expect(phone.getByTestId('survey-answers')).toBeVisible();
+  const survey = await held();
+  await phone.goto(`${app.url}/jobs/${fan}/boxes?do=drain&box=bay`);
+  for (const millivolts of ['0.4', '3.1', '0.2']) {
+    await phone.getByLabel('Across the fuse, mV').fill(millivolts);
+    await phone.getByRole('button', { name: 'Record', exact: true }).tap();
+  }
+  await phone.getByTestId('drain-sentence').scrollIntoViewIfNeeded();
+  const drain = await held();
+  await phone.goto(`${app.url}/jobs/${fan}/feed?load=5+A&purpose=roof+fan&taps=mini`);
+  await phone.getByTestId('feed-counts').scrollIntoViewIfNeeded();
+  await phone.getByTestId('feed-states').first().scrollIntoViewIfNeeded();
+  const feed = await held();
+  await phone.goto(`${app.url}/sums/battery?usable=80+Ah&draw=0.3+A&standing=14+days`);
+  await expect(phone.getByTestId('sum-main')).toBeVisible();
+  await phone.getByTestId('sum-main').scrollIntoViewIfNeeded();
+  await beside(desk, 'phone-feed', [survey, drain, feed, await held()]);
   await page.goto(`${app.url}/jobs/${fan}/wires`);
   await page.getByTestId('ledger').getByRole('button', { name: /W32/ }).click();
   await page.getByRole('button', { name: 'End a, Key off: dead', exact: true }).click();

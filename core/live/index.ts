@@ -1,4 +1,5 @@
 /** A circuit with its key, switches, hands and faults as they are set. */
+export { type DrawAsleep, drawsAsleep } from './asleep';
 export {
   conditionAt,
   conditionOfRow,

@@ -1,7 +1,7 @@
 /** A thin shell around one circuit: live states, tables, and what is lost without a slot. */
 
 import { activeCondition, functionRuns, partsOfFunction } from '#core/diagnosis';
-import { liveState, stateTable } from '#core/live';
+import { drawsAsleep, liveState, stateTable } from '#core/live';
 import { CircuitModel } from '#core/network';
 import { coverage, withoutSlot } from '#core/panel';
 import type { CircuitAnswer, CircuitAnswers, CircuitQuestion, CircuitRequest } from './circuitMessages';
@@ -20,6 +20,8 @@ function answerTo(current: CircuitModel, question: CircuitQuestion): CircuitAnsw
       const condition = question.condition ?? activeCondition(current, question.function);
       return condition ? functionRuns(current, question.function, condition) : [];
     }
+    case 'asleep':
+      return drawsAsleep(current);
     case 'coverage':
       return current.circuit.functions.map((one) =>
         coverage(current, one.id, partsOfFunction(current, one.id)),

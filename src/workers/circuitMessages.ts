@@ -1,7 +1,7 @@
 /** What the page and the worker that holds a circuit say to each other. */
 import type { Run } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
-import type { LiveSetting, LiveState, StateTable } from '#core/live';
+import type { DrawAsleep, LiveSetting, LiveState, StateTable } from '#core/live';
 import type { Coverage, FunctionWithout } from '#core/panel';
 
 type Hands = Pick<LiveSetting, 'faults' | 'done' | 'fusesOpen'>;
@@ -17,6 +17,8 @@ export type CircuitQuestion =
     }
   | { readonly ask: 'without'; readonly panel: string; readonly slot: string }
   | { readonly ask: 'coverage' }
+  /** What it draws with the key off, nothing switched on. */
+  | { readonly ask: 'asleep' }
   /** Without a condition: the one in which the function should be on. */
   | { readonly ask: 'runs'; readonly function: string; readonly condition: string | null };
 
@@ -32,6 +34,7 @@ export interface CircuitAnswers {
   readonly table: StateTable;
   readonly without: readonly FunctionWithout[];
   readonly coverage: readonly Coverage[];
+  readonly asleep: readonly DrawAsleep[];
   readonly runs: readonly Run[];
 }
 

@@ -72,6 +72,7 @@ export function DrainView({ panel, first }: BoxViewProps) {
             </li>
           ))}
         </ul>
+        {drain.read > 0 ? <WithoutWaking /> : null}
       </div>
       <article className="order-1 self-start rounded-lg border-2 border-copper bg-sheet p-3 lg:sticky lg:top-36 lg:order-2 lg:p-4">
         <p className="text-sm text-soft">
@@ -123,15 +124,22 @@ export function DrainView({ panel, first }: BoxViewProps) {
         >
           Undo
         </Button>
-        <Fold title="Without waking anything" first={drain.read === 0} className="mt-2">
-          <ol className="list-decimal space-y-1 pl-5 text-[0.95rem]">
-            {WITHOUT_WAKING.map((words) => (
-              <li key={words}>{words}</li>
-            ))}
-          </ol>
-        </Fold>
+        {drain.read === 0 ? <WithoutWaking first /> : null}
       </article>
     </div>
+  );
+}
+
+/** Said before the first fuse, and at hand afterwards. */
+function WithoutWaking({ first = false }: { first?: boolean }) {
+  return (
+    <Fold title="Without waking anything" first={first} className="mt-2">
+      <ol className="list-decimal space-y-1 pl-5 text-[0.95rem]">
+        {WITHOUT_WAKING.map((words) => (
+          <li key={words}>{words}</li>
+        ))}
+      </ol>
+    </Fold>
   );
 }
 

@@ -34,14 +34,14 @@ export function States({ candidate, ask }: { candidate: Candidate; ask: FeedAsk 
     ({ state, stands }) => state !== 'function-on' || stands !== null || ask.wanted[state] !== undefined,
   );
   return (
-    <dl className="mt-2 flex flex-wrap gap-x-1 gap-y-2" data-testid="feed-states">
+    <dl className="mt-2 grid max-w-md auto-cols-fr grid-flow-col gap-x-1" data-testid="feed-states">
       {shown.map(({ state, stands, read, differs, mapped }) => {
         const wish = ask.wanted[state];
         const wrong = stands !== null && wish !== undefined && stands !== wish;
         return (
           <div
             key={state}
-            className={`min-w-13 border-t-4 px-1 text-center ${wrong ? 'border-bad' : stands === null ? 'border-dashed border-line' : 'border-good'}`}
+            className={`min-w-0 border-t-4 text-center ${wrong ? 'border-bad' : stands === null ? 'border-dashed border-line' : 'border-good'}`}
           >
             <dt className="text-sm text-soft">
               <span className="sr-only">{KEY_STATE_WORDS[state]}</span>

@@ -15,7 +15,7 @@ import type { CircuitFile, Panel, Slot } from '#core/format';
 import type { KeyState, SlotReading } from '#core/limits';
 import { figure } from '#core/sizing';
 import { readDraft, writeDraft } from '@/sync/drafts';
-import { Caution, Problem } from '@/ui/controls';
+import { Button, Caution, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { useFeeds } from '@/workers/useFeeds';
 import { AskForm } from './AskForm';
@@ -59,6 +59,8 @@ export function FindFeed(place: FeedPlace) {
   const [typed, setTyped] = useState<TypedAsk>(EMPTY_ASK);
   const [said, setSaid] = useState<Said>({});
   const begun = useRef(false);
+  /** In the hand, whether the question is open. */
+  const [asking, setAsking] = useState(true);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the page begins to run
   useEffect(() => {
     if (begun.current) return;
@@ -66,7 +68,10 @@ export function FindFeed(place: FeedPlace) {
     const inAddress = askIn(new URLSearchParams(window.location.search));
     const taps = tapsInStock.join(',');
     const kept = keptAs<TypedAsk>(keep);
-    setTyped({ ...EMPTY_ASK, taps, ...(Object.keys(inAddress).length > 0 ? inAddress : kept) });
+    const first = { ...EMPTY_ASK, taps, ...(Object.keys(inAddress).length > 0 ? inAddress : kept) };
+    setTyped(first);
+    // What was asked before is answered first; in the hand the question folds to one line.
+    setAsking(readAsk(first, nominalVolts).ask === null);
     setSaid(keptAs<Said>(keepSaid) as Said);
   }, []);
   const read = useMemo(() => readAsk(typed, nominalVolts), [typed, nominalVolts]);
@@ -145,10 +150,28 @@ export function FindFeed(place: FeedPlace) {
   return (
     <div className="lg:grid lg:grid-cols-[24rem_minmax(0,1fr)] lg:gap-6">
       <section aria-labelledby="feed-ask" className="lg:sticky lg:top-32 lg:self-start">
-        <h2 id="feed-ask" className="mb-2 text-xl">
-          What is it for?
-        </h2>
-        <AskForm typed={typed} read={read} families={families} onType={type} />
+        <div className="flex items-center justify-between gap-3">
+          <h2 id="feed-ask" className="mb-2 text-xl">
+            {asking || ask === null ? (
+              'What is it for?'
+            ) : (
+              <>
+                <span className="lg:hidden">{askedWords(ask)}</span>
+                <span className="hidden lg:inline">What is it for?</span>
+              </>
+            )}
+          </h2>
+          {ask === null ? null : (
+            <span className="shrink-0 lg:hidden">
+              <Button aria-expanded={asking} onClick={() => setAsking(!asking)}>
+                {asking ? 'To the feeds' : 'Change it'}
+              </Button>
+            </span>
+          )}
+        </div>
+        <div className={asking || ask === null ? '' : 'hidden lg:block'}>
+          <AskForm typed={typed} read={read} families={families} onType={type} />
+        </div>
       </section>
       <section aria-labelledby="feeds-found" className="mt-6 lg:mt-0">
         {problem ? <Problem>{problem}</Problem> : null}
@@ -217,6 +240,11 @@ export function FindFeed(place: FeedPlace) {
       </section>
     </div>
   );
+}
+
+/** The question in one line. */
+function askedWords({ amps, purpose }: FeedAsk): string {
+  return purpose === '' ? figure(amps, 'A') : `${figure(amps, 'A')} for ${purpose}`;
 }
 
 const keyOf = ({ panel, slot }: Candidate) => feedKey(panel, slot.id);

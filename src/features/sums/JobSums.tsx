@@ -1,9 +1,10 @@
 'use client';
 
 import { useState } from 'react';
-import { SUMS } from '#core/sizing';
+import { figure, SUMS } from '#core/sizing';
 import { useJob } from '@/features/jobs';
 import { Button } from '@/ui/controls';
+import { useCircuitWorker } from '@/workers/useCircuitWorker';
 import { SumsView, type Written } from './SumsView';
 import { sumNamed, typedIn } from './sumAddress';
 
@@ -22,12 +23,42 @@ export function JobSums() {
     };
   });
   return (
-    <div className="px-3 py-4 lg:px-5">
+    <div className="px-3 py-4 [--head:3rem] lg:px-5">
       <SumsView
         first={first}
         addressOf={(one, typed) => `/jobs/${data.id}/sums?sum=${one.id}${typed === '' ? '' : `&${typed}`}`}
         put={(written) => <OntoThisJob {...written} />}
+        fill={(sum, type) =>
+          sum.id === 'drain' ? <DrawsOfCircuit onDraws={(text) => type('draws', text)} /> : null
+        }
       />
+    </div>
+  );
+}
+
+/** The draws of the vehicle's own circuits with the key off, into the list. */
+function DrawsOfCircuit({ onDraws }: { onDraws: (text: string) => void }) {
+  const { circuit } = useJob();
+  const ask = useCircuitWorker(circuit);
+  const [problem, setProblem] = useState<string | null>(null);
+  if (!circuit) return null;
+  const take = () =>
+    ask({ ask: 'asleep' }).then(
+      (draws) => {
+        setProblem(draws.length === 0 ? 'The circuits draw nothing with the key off.' : null);
+        if (draws.length > 0)
+          onDraws(draws.map(({ name, amps }) => `${name} ${figure(amps, 'A')}`).join('\n'));
+      },
+      (error: Error) => setProblem(error.message),
+    );
+  return (
+    <div className="mt-2">
+      <Button onClick={() => void take()}>From the circuits, key off</Button>
+      {problem ? (
+        <p role="status" className="mt-1 text-soft">
+          {problem}
+        </p>
+      ) : null}
     </div>
   );
 }

@@ -1,6 +1,7 @@
 'use client';
 
-import type { Answer, SumResult } from '#core/sizing';
+import { memo, useDeferredValue } from 'react';
+import type { Answer, Curve, SumResult } from '#core/sizing';
 import { Caution } from '@/ui/controls';
 import { useLater } from '@/ui/useLater';
 
@@ -20,7 +21,8 @@ function Stands({ answer }: { answer: Answer }) {
 
 /** What a sum gives: the figure first, then how it came about, what it rests on and what it leaves out. */
 export function SumAnswer({ result }: { result: SumResult }) {
-  const Curve = useLater(loadCurve, result.curve !== null);
+  // The figure answers at once; what is drawn and what explains it follow a moment later.
+  const later = useDeferredValue(result);
   const main = result.answers.find((one) => one.main)!;
   return (
     <div data-testid="sum-result">
@@ -52,7 +54,29 @@ export function SumAnswer({ result }: { result: SumResult }) {
           <Caution>{words}</Caution>
         </div>
       ))}
-      {result.curve && Curve ? <Curve curve={result.curve} /> : null}
+      <Drawn curve={later.curve} />
+      <Working result={later} />
+    </div>
+  );
+}
+
+/** A curve; its room is there before the program that draws it. */
+const Drawn = memo(function Drawn({ curve }: { curve: Curve | null }) {
+  const SumCurve = useLater(loadCurve, curve !== null);
+  if (!curve) return null;
+  return (
+    <figure className="mt-4">
+      <figcaption className="text-sm text-soft">{curve.title}</figcaption>
+      <div role="img" aria-label={curve.title} className="mt-1 h-56">
+        {SumCurve ? <SumCurve curve={curve} /> : null}
+      </div>
+    </figure>
+  );
+});
+
+const Working = memo(function Working({ result }: { result: SumResult }) {
+  return (
+    <>
       <h3 className="mt-4 border-b-2 border-line pb-1 font-bold">How it comes about</h3>
       <ul className="mt-1">
         {result.steps.map((step) => (
@@ -65,9 +89,9 @@ export function SumAnswer({ result }: { result: SumResult }) {
       </ul>
       <Notes title="It rests on" lines={result.assumes} />
       <Notes title="It leaves out" lines={result.leavesOut} />
-    </div>
+    </>
   );
-}
+});
 
 function Notes({ title, lines }: { title: string; lines: readonly string[] }) {
   if (lines.length === 0) return null;

@@ -36,10 +36,13 @@ export function SumsView({
   first,
   addressOf,
   put,
+  fill,
 }: {
   first: { readonly sum: Sum; readonly typed: Typed };
   addressOf: (sum: Sum, search: string) => string;
   put?: (written: Written) => ReactNode;
+  /** What the place can fill into the fields of a sum. */
+  fill?: (sum: Sum, type: (field: string, text: string) => void) => ReactNode;
 }) {
   const [sum, setSum] = useState(first.sum);
   const [typed, setTyped] = useState<Typed>(first.typed);
@@ -110,7 +113,7 @@ export function SumsView({
         <p className="mt-1 mb-3 text-soft">{sum.says}</p>
         {/* In the hand the figure stays in sight while the fields are typed. */}
         <p
-          className="sticky top-12 z-10 mb-2 flex min-h-12 items-center gap-3 border-y-2 border-copper bg-paper px-1 py-1 lg:hidden"
+          className="sticky top-[var(--head,0px)] z-10 mb-2 flex min-h-12 items-center gap-3 border-y-2 border-copper bg-paper px-1 py-1 lg:hidden"
           aria-hidden="true"
         >
           {main ? (
@@ -123,6 +126,7 @@ export function SumsView({
           )}
         </p>
         <SumInputs sum={sum} typed={typed} worked={worked} onType={type} />
+        {fill?.(sum, type)}
         <Button look="quiet" className="mt-2" onClick={clear}>
           Empty the fields
         </Button>
