@@ -1,6 +1,7 @@
 /** What speaks against a feed: each a reason in a sentence; what refuses is never offered, the rest is said. */
 import { BLADE_VOLTS, KEY_STATE_WORDS, type KeyState, type Liveness, terminalAmps } from '../limits';
 import { isSafetySlot, SAFETY_SLOT } from '../safety';
+import { figure } from '../sizing';
 import type { FeedAsk } from './ask';
 import type { Candidate } from './candidates';
 
@@ -12,7 +13,7 @@ export interface Reason {
 }
 
 /** What is known of a candidate before anything is decided of it. */
-export type Facts = Omit<Candidate, 'against' | 'verdict' | 'sentence' | 'addedFuse'>;
+export type Facts = Omit<Candidate, 'against' | 'verdict' | 'sentence'>;
 
 export interface Against {
   readonly id: string;
@@ -205,9 +206,24 @@ export const AGAINST: readonly Against[] = [
   },
   {
     id: 'added-fuse',
-    speaks: ({ slot }, { amps }) => {
-      const most = terminalAmps(slot.family);
-      return most !== null && amps > most ? refuse(`${amps} A is more than any fuse of its family.`) : null;
+    speaks: ({ slot, addedFuse }, { amps }) =>
+      addedFuse === null && terminalAmps(slot.family) !== null
+        ? refuse(`No ${familyWords(slot.family)} fuse carries ${figure(amps, 'A')} for good.`)
+        : null,
+  },
+  {
+    id: 'start',
+    speaks: ({ headroom }, { startAmps }) => {
+      if (startAmps === null) return null;
+      const over = headroom.parts.find(
+        ({ ratingAmps, presentAmps, share }) =>
+          ratingAmps !== null && (presentAmps ?? 0) + share * startAmps > ratingAmps,
+      );
+      return over
+        ? mind(
+            `While it starts ${over.name} carries ${figure((over.presentAmps ?? 0) + over.share * startAmps, 'A')} of ${figure(over.ratingAmps!, 'A')}: whether that holds depends on how long it starts.`,
+          )
+        : null;
     },
   },
   {

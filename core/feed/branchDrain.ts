@@ -2,6 +2,7 @@
 import type { Panel, Slot } from '../format';
 import { fuseDropAmps, hasColdOhms, SLEEP_DRAW_AMPS, type SlotReading } from '../limits';
 import { slotRows } from '../panel';
+import { isSafetySlot } from '../safety';
 import { figure } from '../sizing';
 
 /** Volts across a fuse in its place, asleep. */
@@ -56,6 +57,7 @@ const fuseSlots = (panel: Panel) =>
 
 function drawOf(slot: Slot, drop: SlotDrop | undefined): BranchDraw {
   const none = { slot, amps: null, fromAmps: null, toAmps: null };
+  if (isSafetySlot(slot)) return { ...none, words: 'safety: by the maker’s procedure only', read: true };
   if (!drop) return { ...none, words: 'not read', read: false };
   const found = fuseDropAmps(drop.volts, drop.ratingAmps, drop.family);
   if ('nothing' in found) return { ...none, words: found.nothing, read: true };

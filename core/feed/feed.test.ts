@@ -209,7 +209,7 @@ describe('what speaks against a slot', () => {
     [{ label: 'BRK', meaning: 'Stop lamps' }, {}, 'road-lamps', 'Stop lamps'],
     [{ family: 'low-profile-mini' }, {}, 'tap', 'looks alike and does not seat'],
     [{ family: 'micro-2' }, {}, 'tap', 'No tap for micro 2'],
-    [{}, { amps: 31 }, 'added-fuse', '31 A is more'],
+    [{}, { amps: 31 }, 'added-fuse', 'No mini fuse carries 31 A'],
     [{}, { amps: 15 }, 'headroom', 'would carry 25 A of 24 A'],
     [{ state: 'spare' }, {}, 'empty', 'stock'],
     [{ state: 'abandoned' }, {}, 'empty', 'Trace it first'],
@@ -243,6 +243,18 @@ describe('what speaks against a slot', () => {
   });
   test('dim says resistance, or a pulse', () => {
     expect(refusals(one({}, {}, [...GOOD, reading('fuse-1', 'run', 'dim')]))).toContain('weak');
+  });
+  test('a start above a rating is said, and refuses nothing', () => {
+    const found = one({}, { startAmps: 55 });
+    expect(refusals(found)).toEqual([]);
+    expect(found.against.find(({ id }) => id === 'start')?.words).toContain('main fuse carries 65 A of 60 A');
+  });
+  test('the fuse of the tap is of the family of its slot', () => {
+    // 24 A ÷ 0.8 = 30 A: a mini fuse ends there, a regular one does not.
+    expect(one({}, { amps: 24 }).addedFuse).toBe(30);
+    expect(one({}, { amps: 25 }).addedFuse).toBeNull();
+    expect(refusals(one({}, { amps: 25 }))).toContain('added-fuse');
+    expect(one({ family: 'strip-small' }, { taps: [] }).addedFuse).toBeNull();
   });
   test('in a hot bay seven tenths count', () => {
     expect(one({}, { place: 'hot' }).headroom.roomAmps).toBeCloseTo(0.7 * 30 - 10, 9);
@@ -470,6 +482,13 @@ describe('a battery flat after two days, through the millivolts of one fuse', ()
     expect(branchDrain(panel, []).sentence).toBe('Nothing read yet.');
     expect(branchDrain(panel, [drop('fuse-2', 5.2, 15), drop('fuse-2', 0, 15)]).totalAmps).toBe(0);
   });
+});
+
+test('a slot of a safety function is read neither in the survey nor for the drain', () => {
+  const panel = boxOf(2, 2, (index) => ({ label: ['SRS', 'AUX'][index]! })).panels[0]!;
+  expect(surveyRow(panel.slots[0]!, [], 12)).toMatchObject({ barred: true, missing: [] });
+  expect(surveyRow(panel.slots[1]!, [], 12).missing.length).toBeGreaterThan(3);
+  expect(branchDrain(panel, []).next?.id).toBe('fuse-2');
 });
 
 describe('the survey as lines and as a file', () => {

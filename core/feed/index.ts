@@ -8,17 +8,10 @@ export {
   tellsCurrent,
   WITHOUT_WAKING,
 } from './branchDrain';
-export {
-  type Candidate,
-  type FeedScene,
-  feedKey,
-  findFeeds,
-  groupsOf,
-  type SaidOfSupply,
-  type StateOfFeed,
-} from './candidates';
+export { type Candidate, findFeeds } from './candidates';
 export { capital, classifyFeed, classOf, type FeedFinding } from './classify';
 export { type ReadSupply, readSupply, type TypedSupply } from './said';
+export { type FeedScene, feedKey, groupsOf, type SaidOfSupply, type StateOfFeed } from './scene';
 export { type SupplySide, supplySide } from './supplySide';
 export {
   isOpenHole,

@@ -3,7 +3,7 @@
 import type { Slot } from '../format';
 import { fuseDropAmps } from '../limits';
 import { ampsField, millivoltsField, onAmps, SUPPLY_FIELDS } from '../sizing';
-import type { SaidOfSupply } from './candidates';
+import type { SaidOfSupply } from './scene';
 
 export interface TypedSupply {
   /** One part a line: "Main fuse 60 A". */

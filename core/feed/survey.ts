@@ -9,6 +9,7 @@ import {
   type SlotReading,
 } from '../limits';
 import { triageSlot, withKnownEnds } from '../panel';
+import { isSafetySlot } from '../safety';
 import { droppedAfter } from './branchDrain';
 import { classOf, type FeedFinding, knownFrom } from './classify';
 import { type SupplySide, supplySide } from './supplySide';
@@ -23,6 +24,8 @@ export interface SurveyRow {
   readonly droppedAfter: number | null;
   /** States that were still to be read. */
   readonly missing: readonly KeyState[];
+  /** It serves a safety function: nothing is read at it here. */
+  readonly barred: boolean;
 }
 
 /** Slots that a survey goes through: fuses in use, and holes that may be live without one. */
@@ -48,6 +51,7 @@ export function surveyRow(slot: Slot, readings: readonly SlotReading[], nominalV
     [...known].flatMap(([state, stands]) => (stands === 'live' ? [state] : [])),
     nominalVolts,
   );
+  const barred = isSafetySlot(slot);
   const verdict = triageSlot(slot, readings, nominalVolts).verdict;
   return {
     slot,
@@ -56,9 +60,12 @@ export function surveyRow(slot: Slot, readings: readonly SlotReading[], nominalV
     side,
     twoFeeds: side.stands === 'two-feeds' || verdict === 'second-feed' || verdict === 'fed-backwards',
     droppedAfter: droppedAfter(readings),
-    missing: KEY_STATES.filter(
-      (state) => !known.has(state) && (state !== 'function-on' || finding.missing.includes(state)),
-    ),
+    barred,
+    missing: barred
+      ? []
+      : KEY_STATES.filter(
+          (state) => !known.has(state) && (state !== 'function-on' || finding.missing.includes(state)),
+        ),
   };
 }
 
@@ -98,6 +105,7 @@ export function surveyRows(
 /** The class as it is said in a table: with what it may still be, and when it dropped. */
 export function surveyWords(row: SurveyRow): string {
   const dropped = row.droppedAfter === null ? '' : `, dropped after ${Math.round(row.droppedAfter)} s`;
+  if (row.barred) return 'safety: by the maker’s procedure only';
   if (row.twoFeeds) return 'two feeds: stop';
   if (row.finding.feed !== 'unknown') return `${row.finding.feed}${dropped}`;
   return row.finding.possible.length > 0

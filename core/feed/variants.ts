@@ -5,7 +5,8 @@
 import { HOT_RUNNING_SHARE, RUNNING_SHARE } from '../limits';
 import { fuseFor, leastRating, wireSize } from '../sizing';
 import type { FeedAsk } from './ask';
-import { type Candidate, type FeedScene, findFeeds } from './candidates';
+import { type Candidate, findFeeds } from './candidates';
+import type { FeedScene } from './scene';
 
 /** What the coil of a small relay draws, ampere. */
 export const COIL_AMPS = 0.15;

@@ -37,6 +37,8 @@ export interface Curve {
   readonly yName: string;
   /** Sizes that are sold: one after another, whatever lies between them. */
   readonly steps?: true;
+  /** Its differences tell, and not how far it lies from zero: volts at rest. */
+  readonly close?: true;
   /** Ratios, as opening times have them, on a logarithmic scale. */
   readonly logarithmic?: true;
   readonly points: readonly CurvePoint[];

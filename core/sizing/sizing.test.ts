@@ -138,6 +138,9 @@ describe('fuse rating, by 80 % for good (70 % hot) and the opening bands of ISO 
     [{ runningAmps: 30, family: 'maxi' }, 40], // 37.5
     [{ runningAmps: 40, family: 'regular' }, null], // 50 is no regular blade
   ] as const)('%j: %s', (over, rating) => expect(of(over)).toBe(rating));
+  test('common fuses end at 32 V', () => {
+    expect(sum('fuse').work({ load: '5 A', volts: '48' }).problems.volts).toContain('32 V');
+  });
   test('without a band nothing is said of its start, and it is told', () => {
     const typed = { load: '5 A', start: '20', seconds: '0.5', family: 'mini' };
     expect(worked('fuse', typed).rating).toBe('7.5 A');

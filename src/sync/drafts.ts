@@ -23,6 +23,16 @@ export function writeDraft(key: string, text: string | null): void {
   }
 }
 
+/** A draft that was kept as fields; none of them where it is not there, or is something else. */
+export function readKept<T extends object>(key: string): Partial<T> {
+  try {
+    const kept: unknown = JSON.parse(readDraft(key) ?? '{}');
+    return kept !== null && typeof kept === 'object' && !Array.isArray(kept) ? (kept as Partial<T>) : {};
+  } catch {
+    return {};
+  }
+}
+
 /** What is remembered in this tab alone, until it is closed. */
 export function readInTab(key: string): string | null {
   try {

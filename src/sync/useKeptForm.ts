@@ -13,7 +13,7 @@ import {
   type UseFormReturn,
   useForm,
 } from 'react-hook-form';
-import { readDraft, writeDraft } from './drafts';
+import { readKept, writeDraft } from './drafts';
 
 /** Whether what was written was taken, or why not; `field` is where it lies, if it lies in one. */
 export type Taken =
@@ -60,7 +60,7 @@ export function useKeptForm<T extends FieldValues>({
   begin.current = first;
   useEffect(() => {
     if (keep === null) return;
-    const kept = keptUnder(keep);
+    const kept = readKept<Record<string, unknown>>(keep);
     for (const [name, value] of Object.entries(kept)) {
       const field = name as Path<T>;
       if (getValues(field) !== value) {
@@ -90,15 +90,6 @@ export function useKeptForm<T extends FieldValues>({
     }
   });
   return { register, control, watch, setValue, getValues, problem, busy, submit, forget };
-}
-
-function keptUnder(key: string): Readonly<Record<string, unknown>> {
-  try {
-    const kept: unknown = JSON.parse(readDraft(key) ?? '{}');
-    return kept !== null && typeof kept === 'object' ? { ...kept } : {};
-  } catch {
-    return {};
-  }
 }
 
 /** A field as text without spaces around it; one that was never drawn is empty. */

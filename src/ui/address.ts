@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect } from 'react';
+import { useEffect, useRef } from 'react';
 
 /** Said when the address of the work document was changed by a link, after it has changed. */
 const MOVED = 'every-trace:moved';
@@ -13,6 +13,27 @@ export function changeAddress(href: string): void {
   arrival = 'moved';
   window.history.pushState(null, '', href);
   window.dispatchEvent(new Event(MOVED));
+}
+
+/** So long after the last key the address follows: browsers allow only so many changes of it. */
+const FOLLOWS_MS = 300;
+
+/** The address says what is typed on the page, so that it can be kept and shared; nothing is asked of a server for it. */
+export function useAddress(address: string): void {
+  const first = useRef(true);
+  useEffect(() => {
+    // As the page was opened it stands already.
+    if (first.current) {
+      first.current = false;
+      return;
+    }
+    const timer = setTimeout(() => {
+      if (`${window.location.pathname}${window.location.search}` !== address) {
+        window.history.replaceState(window.history.state, '', address);
+      }
+    }, FOLLOWS_MS);
+    return () => clearTimeout(timer);
+  }, [address]);
 }
 
 /**

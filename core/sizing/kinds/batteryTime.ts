@@ -194,6 +194,7 @@ function curveOf(
           : 'Charge left.',
     xName: days ? 'days' : 'h',
     yName: known === null ? 'Ah' : asVolts ? 'V' : '%',
+    ...(asVolts ? { close: true as const } : {}),
     points: at.map((hour) => ({ x: hour / scale, y: amount(hour) })),
     limits:
       known === null

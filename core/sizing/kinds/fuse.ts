@@ -5,12 +5,14 @@
 import { openingTime, openingTimeWords } from '../../faults';
 import type { FUSE_FAMILIES } from '../../format';
 import {
+  BLADE_VOLTS,
   colourOf,
   deratedAmpacity,
   HOT_RUNNING_SHARE,
   hasOpeningBand,
   RUNNING_SHARE,
   ratingsOf,
+  terminalAmps,
 } from '../../limits';
 import { formatNumber } from '../../quantity';
 import type { Answer, Curve, SumResult } from '../explained';
@@ -60,7 +62,9 @@ export function fuseFor(asked: FuseAsked): FuseChosen {
   const share = asked.hot ? HOT_RUNNING_SHARE : RUNNING_SHARE;
   const wireCarriesAmps =
     asked.wireMm2 === null ? null : deratedAmpacity(asked.wireMm2, { bundled: asked.hot });
-  const judged = ratingsOf(asked.family).map(({ amps: ratingAmps }): FuseJudged => {
+  const most = terminalAmps(asked.family) ?? Number.POSITIVE_INFINITY;
+  const ratings = ratingsOf(asked.family).filter(({ amps: rating }) => rating <= most);
+  const judged = ratings.map(({ amps: ratingAmps }): FuseJudged => {
     const opens = asked.startAmps === null ? null : openingTime(asked.startAmps / ratingAmps, asked.family);
     return {
       ratingAmps,
@@ -137,6 +141,12 @@ export const fuse = sumOf({
   },
   work: (typed) => {
     const { amps: runningAmps, formula } = loadAmps(typed.load, typed.volts);
+    if (typed.volts > BLADE_VOLTS) {
+      return {
+        field: 'volts',
+        message: `Common fuses are made for ${BLADE_VOLTS} V: on more they may not clear. Take what the maker gives for it.`,
+      };
+    }
     if (typed.start !== null && typed.start < runningAmps) {
       return { field: 'start', message: 'The start draws at least as much as it does running.' };
     }

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { branchDrain, tellsCurrent, WITHOUT_WAKING } from '#core/feed';
 import type { Slot } from '#core/format';
 import { slotSentence, turnPanel } from '#core/panel';
+import { isSafetySlot, SAFETY_SLOT } from '#core/safety';
 import { ampsField, figure, millivoltsField } from '#core/sizing';
 import { useJob } from '@/features/jobs';
 import { useTurns } from '@/features/panels';
@@ -84,7 +85,11 @@ export function DrainView({ panel, first }: BoxViewProps) {
               {slotTitle(slot)}
             </h2>
             <p className="mt-1 leading-tight">{slotSentence(turnPanel(panel, turns), slot.id)}</p>
-            {tellsCurrent(slot) ? null : (
+            {isSafetySlot(slot) ? (
+              <div className="mt-2">
+                <Caution>{SAFETY_SLOT}</Caution>
+              </div>
+            ) : tellsCurrent(slot) ? null : (
               <div className="mt-2">
                 <Caution>
                   The millivolts of this family tell no current here: use a clamp on its wire, or the maker’s
@@ -92,23 +97,25 @@ export function DrainView({ panel, first }: BoxViewProps) {
                 </Caution>
               </div>
             )}
-            <Millivolts
-              key={slot.id}
-              slot={slot}
-              keep={`drop ${data.id} ${panel.id} ${slot.id}`}
-              onTell={(volts, ratingAmps) => {
-                const taken = record({
-                  kind: 'slot-drop',
-                  panel: panel.id,
-                  slot: slot.id,
-                  volts,
-                  ratingAmps,
-                  family: slot.family,
-                });
-                if (taken.ok) setChosen(null);
-                return taken.ok ? null : taken.message;
-              }}
-            />
+            {isSafetySlot(slot) ? null : (
+              <Millivolts
+                key={slot.id}
+                slot={slot}
+                keep={`drop ${data.id} ${panel.id} ${slot.id}`}
+                onTell={(volts, ratingAmps) => {
+                  const taken = record({
+                    kind: 'slot-drop',
+                    panel: panel.id,
+                    slot: slot.id,
+                    volts,
+                    ratingAmps,
+                    family: slot.family,
+                  });
+                  if (taken.ok) setChosen(null);
+                  return taken.ok ? null : taken.message;
+                }}
+              />
+            )}
           </>
         ) : (
           <h2 className="text-2xl">Every fuse is read</h2>

@@ -6,7 +6,7 @@ import { isOpenHole, type SurveyRow, surveyCsv, surveyed, surveyFile, surveyRows
 import type { Slot } from '#core/format';
 import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
 import { endsAsHeld, slotSentence, turnPanel } from '#core/panel';
-import { BEFORE_ENGINE, isSafetySlot, SAFETY_SLOT } from '#core/safety';
+import { BEFORE_ENGINE, SAFETY_SLOT } from '#core/safety';
 import { CautionAsk, HelperSwitch, useHelper, useJob } from '@/features/jobs';
 import { useTurns } from '@/features/panels';
 import { Button, ButtonLink, Caution } from '@/ui/controls';
@@ -32,7 +32,7 @@ const ANSWERS: readonly SurveyAnswer[] = [
 /** What is said to whoever turns the key, and what is waited for. */
 const PROMPTS: Readonly<Partial<Record<KeyState, string>>> = {
   'off-waited': 'Leave the key off and wait until the modules sleep, 10 to 60 minutes.',
-  crank: 'Probe on the slot first, then crank for two seconds; the answer comes after.',
+  crank: 'Probe on the slot first, then two seconds of cranking, then the answer; all else off.',
 };
 
 /** The feed side of every slot in every state of the key; the next state is prompted when one is through. */
@@ -74,7 +74,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
   };
   const last = readings.at(-1);
   const answers = row && bare(row.slot) ? byPlace(endsAsHeld(panel, row.slot.id, turns)) : ANSWERS;
-  const barred = row !== undefined && isSafetySlot(row.slot);
+  const barred = row?.barred === true;
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: catches the digit keys of the buttons inside it
     <div

@@ -1,12 +1,11 @@
 'use client';
 
-import { useId } from 'react';
 import { ASKED_STATES, WHEN, type Wish } from '#core/feed';
 import type { Slot } from '#core/format';
 import { KEY_STATE_WORDS } from '#core/limits';
 import { Choice, Several } from '@/ui/Choice';
-import { INPUT } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
+import { LiveField } from '@/ui/LiveField';
 import { ownText, ownWishes, type ReadAsk, type TypedAsk } from './askAddress';
 
 const WISHES = [
@@ -36,14 +35,19 @@ export function AskForm({
   return (
     <div className="grid gap-3">
       <div className="grid grid-cols-2 gap-3">
-        <Line
+        <LiveField
           name="It draws"
           says="5 A, 60 W, 4 x 21 W"
           problem={read.problems.load}
           value={typed.load}
           onType={(text) => onType('load', text)}
         />
-        <Line name="For" says="roof fan" value={typed.purpose} onType={(text) => onType('purpose', text)} />
+        <LiveField
+          name="For"
+          says="roof fan"
+          value={typed.purpose}
+          onType={(text) => onType('purpose', text)}
+        />
       </div>
       <Choice
         legend="It has to be live"
@@ -76,14 +80,14 @@ export function AskForm({
       )}
       <Fold title="Start, place, way">
         <div className="mt-1 grid grid-cols-2 gap-3">
-          <Line
+          <LiveField
             name="At the start"
             says="motor 3 to 6 times, A"
             problem={read.problems.start}
             value={typed.start}
             onType={(text) => onType('start', text)}
           />
-          <Line
+          <LiveField
             name="Way to it, one way"
             says="3 m"
             problem={read.problems.metres}
@@ -104,41 +108,6 @@ export function AskForm({
           />
         </div>
       </Fold>
-    </div>
-  );
-}
-
-export function Line({
-  name,
-  says,
-  value,
-  problem,
-  onType,
-}: {
-  name: string;
-  says: string;
-  value: string;
-  problem?: string | undefined;
-  onType: (text: string) => void;
-}) {
-  const id = useId();
-  return (
-    <div className={problem ? 'col-span-2' : ''}>
-      <label htmlFor={id} className="mb-0.5 block text-sm font-semibold">
-        {name}
-      </label>
-      <input
-        id={id}
-        value={value}
-        autoComplete="off"
-        aria-invalid={problem !== undefined}
-        aria-describedby={`${id}-says`}
-        onChange={(event) => onType(event.target.value)}
-        className={`${INPUT} reading aria-[invalid=true]:border-bad`}
-      />
-      <p id={`${id}-says`} className={`mt-0.5 text-sm ${problem ? 'font-semibold text-bad' : 'text-soft'}`}>
-        {problem ?? says}
-      </p>
     </div>
   );
 }

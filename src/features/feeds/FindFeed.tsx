@@ -14,7 +14,8 @@ import {
 import type { CircuitFile, Panel, Slot } from '#core/format';
 import type { KeyState, SlotReading } from '#core/limits';
 import { figure } from '#core/sizing';
-import { readDraft, writeDraft } from '@/sync/drafts';
+import { readKept, writeDraft } from '@/sync/drafts';
+import { useAddress } from '@/ui/address';
 import { Button, Caution, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { useFeeds } from '@/workers/useFeeds';
@@ -27,15 +28,6 @@ import { SupplyForm } from './SupplyForm';
 const FIRST = 6;
 
 type Said = Readonly<Record<string, TypedSupply>>;
-
-function keptAs<T extends object>(key: string): Partial<T> {
-  try {
-    const kept: unknown = JSON.parse(readDraft(key) ?? '{}');
-    return kept !== null && typeof kept === 'object' ? (kept as Partial<T>) : {};
-  } catch {
-    return {};
-  }
-}
 
 export interface FeedPlace {
   readonly vehicleId: string;
@@ -67,24 +59,16 @@ export function FindFeed(place: FeedPlace) {
     begun.current = true;
     const inAddress = askIn(new URLSearchParams(window.location.search));
     const taps = tapsInStock.join(',');
-    const kept = keptAs<TypedAsk>(keep);
+    const kept = readKept<TypedAsk>(keep);
     const first = { ...EMPTY_ASK, taps, ...(Object.keys(inAddress).length > 0 ? inAddress : kept) };
     setTyped(first);
     // What was asked before is answered first; in the hand the question folds to one line.
     setAsking(readAsk(first, nominalVolts).ask === null);
-    setSaid(keptAs<Said>(keepSaid) as Said);
+    setSaid(readKept<Said>(keepSaid) as Said);
   }, []);
   const read = useMemo(() => readAsk(typed, nominalVolts), [typed, nominalVolts]);
   const address = addressOf(searchOfAsk(typed));
-  useEffect(() => {
-    if (!begun.current) return;
-    const timer = setTimeout(() => {
-      if (`${window.location.pathname}${window.location.search}` !== address) {
-        window.history.replaceState(window.history.state, '', address);
-      }
-    }, 300);
-    return () => clearTimeout(timer);
-  }, [address]);
+  useAddress(address);
   const type = (field: keyof TypedAsk, text: string) => {
     const next = { ...typed, [field]: text };
     setTyped(next);

@@ -1,12 +1,10 @@
 'use client';
 
-import { useId } from 'react';
 import { readSupply, type TypedSupply } from '#core/feed';
 import type { Slot } from '#core/format';
 import { SUPPLY_FIELDS } from '#core/sizing';
-import { INPUT } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
-import { Line } from './AskForm';
+import { LiveField } from '@/ui/LiveField';
 
 /** What hangs on a feed already and what feeds it, where the map does not say; or what was read instead. */
 export function SupplyForm({
@@ -25,15 +23,17 @@ export function SupplyForm({
   return (
     <Fold title="What feeds it, and what is on it already" first={Object.keys(problems).length > 0}>
       <div className="mt-1 grid gap-3">
-        <Lines
-          name={SUPPLY_FIELDS.parts.name}
+        <LiveField
+          rows={3}
+          name={`${SUPPLY_FIELDS.parts.name}, one a line`}
           says={SUPPLY_FIELDS.parts.typical}
           value={typed.parts ?? ''}
           problem={problems.parts}
           onType={set('parts')}
         />
-        <Lines
-          name={SUPPLY_FIELDS.on.name}
+        <LiveField
+          rows={3}
+          name={`${SUPPLY_FIELDS.on.name}, one a line`}
           says={SUPPLY_FIELDS.on.typical}
           value={typed.on ?? ''}
           problem={problems.on}
@@ -43,21 +43,21 @@ export function SupplyForm({
           Or what was read with everything on it running: it counts instead of what is worked out.
         </p>
         <div className="grid grid-cols-2 gap-3 sm:grid-cols-3">
-          <Line
+          <LiveField
             name="By clamp"
             says="12.4 A"
             value={typed.clamp ?? ''}
             problem={problems.clamp}
             onType={set('clamp')}
           />
-          <Line
+          <LiveField
             name="Over a fuse before it"
             says="5.5 mV"
             value={typed.millivolts ?? ''}
             problem={problems.millivolts}
             onType={set('millivolts')}
           />
-          <Line
+          <LiveField
             name="Rating of that fuse"
             says="30 A"
             value={typed.rating ?? ''}
@@ -67,40 +67,5 @@ export function SupplyForm({
         </div>
       </div>
     </Fold>
-  );
-}
-
-function Lines({
-  name,
-  says,
-  value,
-  problem,
-  onType,
-}: {
-  name: string;
-  says: string;
-  value: string;
-  problem: string | undefined;
-  onType: (text: string) => void;
-}) {
-  const id = useId();
-  return (
-    <div>
-      <label htmlFor={id} className="mb-0.5 block text-sm font-semibold">
-        {name}, one a line
-      </label>
-      <textarea
-        id={id}
-        rows={3}
-        value={value}
-        aria-invalid={problem !== undefined}
-        aria-describedby={`${id}-says`}
-        onChange={(event) => onType(event.target.value)}
-        className={`${INPUT} reading`}
-      />
-      <p id={`${id}-says`} className={`mt-0.5 text-sm ${problem ? 'font-semibold text-bad' : 'text-soft'}`}>
-        {problem ?? says}
-      </p>
-    </div>
   );
 }

@@ -1,12 +1,12 @@
 'use client';
 
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { figure, SUMS } from '#core/sizing';
 import { useJob } from '@/features/jobs';
 import { Button } from '@/ui/controls';
 import { useCircuitWorker } from '@/workers/useCircuitWorker';
 import { SumsView, type Written } from './SumsView';
-import { sumNamed, typedIn } from './sumAddress';
+import { sumNamed, type Typed, typedIn } from './sumAddress';
 
 /** The sums beside a job: from the browser alone, and what they give can be written onto it. */
 export function JobSums() {
@@ -14,18 +14,17 @@ export function JobSums() {
   const [first] = useState(() => {
     const search = new URLSearchParams(window.location.search);
     const sum = sumNamed(search.get('sum')) ?? SUMS[0]!;
-    const typed = typedIn(sum, search);
-    // The volts of the vehicle stand in the field where nothing was typed yet.
-    const volts = sum.fields.volts?.first !== undefined && nominalVolts !== null && typed.volts === undefined;
-    return {
-      sum,
-      typed: volts && Object.keys(typed).length > 0 ? { ...typed, volts: String(nominalVolts) } : typed,
-    };
+    return { sum, typed: typedIn(sum, search) };
   });
+  const known = useMemo(
+    (): Typed => (nominalVolts === null ? {} : { volts: String(nominalVolts) }),
+    [nominalVolts],
+  );
   return (
     <div className="px-3 py-4 [--head:3rem] lg:px-5">
       <SumsView
         first={first}
+        known={known}
         addressOf={(one, typed) => `/jobs/${data.id}/sums?sum=${one.id}${typed === '' ? '' : `&${typed}`}`}
         put={(written) => <OntoThisJob {...written} />}
         fill={(sum, type) =>

@@ -11,7 +11,11 @@ export function SumCurve({ curve }: { curve: Curve }) {
     band: low === undefined || high === undefined ? undefined : [low, high],
   }));
   const tick = { fill: 'var(--ink)', fontSize: 13 };
-  const scale = curve.logarithmic ? ({ scale: 'log', domain: ['auto', 'auto'] } as const) : {};
+  const scale = curve.logarithmic
+    ? ({ scale: 'log', domain: ['auto', 'auto'] } as const)
+    : curve.close
+      ? ({ domain: ['auto', 'auto'] } as const)
+      : {};
   return (
     <ResponsiveContainer width="100%" height="100%">
       <ComposedChart

@@ -2,7 +2,7 @@
 
 import { type Field, type Sum, standsIn, type Worked } from '#core/sizing';
 import { Choice } from '@/ui/Choice';
-import { INPUT } from '@/ui/controls';
+import { LiveField } from '@/ui/LiveField';
 import { Select } from '@/ui/Select';
 
 /** More choices than this come as a list. */
@@ -56,47 +56,24 @@ function Input({
       </div>
     );
   }
-  const says = `${id}-says`;
-  const shared = {
-    id,
-    value: text,
-    'aria-describedby': says,
-    'aria-invalid': problem !== null,
-  };
-  const wide = field.lines || problem !== null;
+  const { name, unit, typical: says, lines, digits: decimal, options } = field;
   return (
-    <div className={wide ? 'col-span-2' : ''}>
-      <label htmlFor={id} className="mb-0.5 block text-sm font-semibold">
-        {field.name}
-        {field.unit ? <span className="font-normal text-soft"> · {field.unit}</span> : null}
-      </label>
-      {field.options ? (
-        <Select {...shared} onChange={(event) => onType(event.target.value)}>
-          {field.options.map((one) => (
-            <option key={one.id} value={one.id}>
-              {one.name}
-            </option>
-          ))}
-        </Select>
-      ) : field.lines ? (
-        <textarea
-          {...shared}
-          rows={4}
-          onChange={(event) => onType(event.target.value)}
-          className={`${INPUT} reading aria-[invalid=true]:border-bad`}
-        />
-      ) : (
-        <input
-          {...shared}
-          autoComplete="off"
-          onChange={(event) => onType(event.target.value)}
-          {...(field.digits ? { inputMode: 'decimal' as const } : {})}
-          className={`${INPUT} reading aria-[invalid=true]:border-bad`}
-        />
-      )}
-      <p id={says} className={`mt-0.5 text-sm ${problem ? 'font-semibold text-bad' : 'text-soft'}`}>
-        {problem ?? field.typical}
-      </p>
-    </div>
+    <LiveField
+      {...{ id, name, unit, says, problem, decimal, onType }}
+      value={text}
+      rows={lines ? 4 : undefined}
+    >
+      {options
+        ? (shared) => (
+            <Select {...shared} value={text} onChange={(event) => onType(event.target.value)}>
+              {options.map((one) => (
+                <option key={one.id} value={one.id}>
+                  {one.name}
+                </option>
+              ))}
+            </Select>
+          )
+        : undefined}
+    </LiveField>
   );
 }

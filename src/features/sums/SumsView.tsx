@@ -3,7 +3,8 @@
 import { Check, Copy, Link2, Printer } from 'lucide-react';
 import { type ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { SUMS, type Sum, type SumResult, sumText } from '#core/sizing';
-import { readDraft, writeDraft } from '@/sync/drafts';
+import { readKept, writeDraft } from '@/sync/drafts';
+import { useAddress } from '@/ui/address';
 import { Button } from '@/ui/controls';
 import { Menu } from '@/ui/Menu';
 import { SumAnswer } from './SumAnswer';
@@ -17,16 +18,10 @@ export interface Written {
   readonly text: string;
 }
 
+const NOTHING: Typed = {};
 const keep = (sum: Sum) => `sum ${sum.id}`;
 
-function keptOf(sum: Sum): Typed {
-  try {
-    const kept: unknown = JSON.parse(readDraft(keep(sum)) ?? '{}');
-    return kept !== null && typeof kept === 'object' ? (kept as Typed) : {};
-  } catch {
-    return {};
-  }
-}
+const keptOf = (sum: Sum): Typed => readKept<Record<string, string>>(keep(sum)) as Typed;
 
 /**
  * Every sum of the trade on one page: what is typed is worked out while it is typed, kept in this browser, and stands in the
@@ -35,17 +30,24 @@ function keptOf(sum: Sum): Typed {
 export function SumsView({
   first,
   addressOf,
+  known = NOTHING,
   put,
   fill,
 }: {
   first: { readonly sum: Sum; readonly typed: Typed };
+  /** What the place knows and fields begin with: the volts of the vehicle. */
+  known?: Typed;
   addressOf: (sum: Sum, search: string) => string;
   put?: (written: Written) => ReactNode;
   /** What the place can fill into the fields of a sum. */
   fill?: (sum: Sum, type: (field: string, text: string) => void) => ReactNode;
 }) {
   const [sum, setSum] = useState(first.sum);
-  const [typed, setTyped] = useState<Typed>(first.typed);
+  const [own, setTyped] = useState<Typed>(first.typed);
+  const typed = useMemo(() => {
+    const begins = Object.entries(known).filter(([field]) => sum.fields[field]?.first !== undefined);
+    return { ...Object.fromEntries(begins), ...own };
+  }, [sum, known, own]);
   const begun = useRef(false);
   // What was typed before and is not in the address comes back once the page runs.
   useEffect(() => {
@@ -55,18 +57,9 @@ export function SumsView({
   }, [first]);
   const worked = useMemo(() => sum.work(typed), [sum, typed]);
   const address = addressOf(sum, searchOf(sum, typed));
-  useEffect(() => {
-    if (!begun.current) return;
-    // The address follows when typing rests: browsers allow only so many changes of it.
-    const timer = setTimeout(() => {
-      if (`${window.location.pathname}${window.location.search}` !== address) {
-        window.history.replaceState(window.history.state, '', address);
-      }
-    }, 300);
-    return () => clearTimeout(timer);
-  }, [address]);
+  useAddress(address);
   const type = (field: string, text: string) => {
-    const next = { ...typed, [field]: text };
+    const next = { ...own, [field]: text };
     setTyped(next);
     writeDraft(keep(sum), JSON.stringify(next));
   };
