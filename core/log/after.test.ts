@@ -1,7 +1,7 @@
 /** The second half of a job: what reopens a cause, what is owed after a repair, what a way of doing it costs. */
-import { demoCircuit } from '../../testing/circuits';
+import { demoCircuit, demoText } from '../../testing/circuits';
 import { requiredProofs } from '../diagnosis';
-import type { EventBody, RepairLine } from '../format';
+import { checkPanelSetText, type EventBody, type RepairLine } from '../format';
 import { CircuitModel } from '../network';
 import { causeReopened } from './cause';
 import type { LogEvent } from './event';
@@ -10,6 +10,7 @@ import { missingProofs } from './missing';
 import { boardChecks, costOf, differencesOf, type Option } from './options';
 import { judgeOwed, owedProofs, whyNotAnswered } from './owed';
 import { workedScene } from './scene';
+import { sheetOf } from './sheet';
 import { standsNow } from './standsNow';
 import { jobState } from './state';
 
@@ -346,6 +347,40 @@ describe('what is temporary', () => {
       'Van · Fan dead',
     ]);
   });
+});
+
+test('what was worked out and what draws asleep stand on the sheet, and go onto a label where that was asked', () => {
+  const note: EventBody = {
+    kind: 'note',
+    words: 'Wire size: Size 16 mm².\nBy the drop 16 mm²',
+    label: 'Wire size: 16 mm² for 48 A',
+  };
+  const drop = (slot: string, volts: number): EventBody => ({
+    kind: 'slot-drop',
+    panel: 'bay',
+    slot,
+    volts,
+    ratingAmps: 10,
+    family: 'mini',
+  });
+  const job = jobOf(COMPLAINT, note, drop('fuse-32', 0.0031), drop('fuse-34', 0.0002));
+  expect(labelsOf(job, circuit, 'Van').map(({ title, lines }) => [title, lines[0]])).toContainEqual([
+    'NOTE',
+    'Wire size: 16 mm² for 48 A',
+  ]);
+  const boxes = checkPanelSetText(demoText('van.panel-set.json'));
+  const panels = boxes.ok ? boxes.value.panels : [];
+  const scene = { job, circuit, panels, nominalVolts: 12, proofs: [], assessment: null, expected: {} };
+  const { parts } = sheetOf(scene);
+  const noted = parts.find(({ title }) => title === 'Noted')!;
+  expect(noted.lines[0]).toMatchObject({ words: 'Wire size: Size 16 mm².', more: 'By the drop 16 mm²' });
+  // 3.1 mV ÷ 7.6 mΩ.
+  expect(
+    parts
+      .find(({ title }) => title === 'Boxes')!
+      .lines.map(({ words }) => words)
+      .join(),
+  ).toContain('Hunt fuse 32 (Shelf lights) first: 0.408 A');
 });
 
 test('a job that is handed over names covers, isolation, exchanged parts and what was done last', () => {

@@ -73,7 +73,7 @@ export function BoxTest() {
   return (
     <div className="px-3 py-3 lg:px-5">
       {job.testerProvedAt === null ? (
-        <div className="mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2">
+        <div className="no-print mb-3 flex flex-wrap items-center justify-between gap-2 border-l-4 border-caution bg-caution-wash px-3 py-2">
           <p className="min-w-0 flex-1">
             <strong>Prove the tester</strong> on the battery posts.
             <span className="hidden lg:inline"> Until then every pass is provisional twice over.</span>
@@ -83,7 +83,7 @@ export function BoxTest() {
           </Button>
         </div>
       ) : null}
-      <div className="lg:hidden">
+      <div className="no-print lg:hidden">
         <Button
           className="w-full justify-between text-left"
           aria-expanded={choosing}
@@ -100,7 +100,7 @@ export function BoxTest() {
           <span className="sr-only">What is done here</span>
         </Button>
       </div>
-      <div className={`${choosing ? '' : 'hidden'} mt-2 lg:mt-0 lg:block`}>
+      <div className={`${choosing ? '' : 'hidden'} no-print mt-2 lg:mt-0 lg:block`}>
         <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-2">
           <Choice legend="Box" shape="row" options={panels} chosen={panel.id} onChoose={setPanelId} />
           <Choice

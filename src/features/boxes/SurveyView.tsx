@@ -1,7 +1,7 @@
 'use client';
 
 import { Download, Printer } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { isOpenHole, type SurveyRow, surveyCsv, surveyed, surveyFile, surveyRows } from '#core/feed';
 import type { Slot } from '#core/format';
 import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
@@ -89,7 +89,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
         <SurveyTable rows={rows} state={state} here={row?.slot.id ?? null} onChoose={setChosen} />
         <Exports panel={panel} rows={rows} readings={all} nominalVolts={nominalVolts} />
       </div>
-      <div className="contents lg:sticky lg:top-36 lg:order-2 lg:block lg:self-start">
+      <div className="no-print contents lg:sticky lg:top-36 lg:order-2 lg:block lg:self-start">
         <article className="order-1 rounded-lg border-2 border-copper bg-sheet p-3 lg:p-4">
           <p className="text-sm text-soft" data-testid="survey-state">
             {KEY_STATE_WORDS[state]} · {rows.length - open.length} of {rows.length} read
@@ -113,6 +113,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
                 </p>
               ) : null}
               {PROMPTS[state] ? <p className="mt-2 text-soft">{PROMPTS[state]}</p> : null}
+              {state === 'crank' && !barred ? <CrankClock helper={helper} /> : null}
               {row.states.off === 'live' && state === 'off-waited' && seconds !== null ? (
                 <p className="mt-2 font-semibold">Tap “Dead” in the moment it drops: the time is kept.</p>
               ) : null}
@@ -218,6 +219,33 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
           </div>
         </div>
       </div>
+    </div>
+  );
+}
+
+/** So long is cranked for one reading, milliseconds. */
+const CRANK_MS = 2000;
+
+/** Says when to crank and when to stop: two seconds, read meanwhile. */
+function CrankClock({ helper }: { helper: string | null }) {
+  const [stands, setStands] = useState<'ready' | 'cranks' | 'read'>('ready');
+  useEffect(() => {
+    if (stands !== 'cranks') return;
+    const timer = setTimeout(() => setStands('read'), CRANK_MS);
+    return () => clearTimeout(timer);
+  }, [stands]);
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-3" aria-live="assertive">
+      <Button onClick={() => setStands('cranks')} disabled={stands === 'cranks'}>
+        {stands === 'read' ? 'Once more' : 'Say: crank'}
+      </Button>
+      <strong className="text-2xl">
+        {stands === 'cranks'
+          ? `${helper ?? 'Now'}: crank`
+          : stands === 'read'
+            ? 'Stop. What did it show?'
+            : ''}
+      </strong>
     </div>
   );
 }

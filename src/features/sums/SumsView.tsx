@@ -75,7 +75,7 @@ export function SumsView({
   const main = result?.answers.find((one) => one.main);
   return (
     <div className="lg:grid lg:grid-cols-[13rem_minmax(20rem,26rem)_minmax(0,1fr)] lg:gap-6">
-      <nav aria-label="Sums" className="hidden lg:block">
+      <nav aria-label="Sums" className="no-print hidden lg:block">
         <ul>
           {SUMS.map((one) => (
             <li key={one.id}>
@@ -120,7 +120,7 @@ export function SumsView({
         </p>
         <SumInputs sum={sum} typed={typed} worked={worked} onType={type} />
         {fill?.(sum, type)}
-        <Button look="quiet" className="mt-2" onClick={clear}>
+        <Button look="quiet" className="no-print mt-2" onClick={clear}>
           Empty the fields
         </Button>
       </section>

@@ -36,7 +36,18 @@ export function GET() {
               href: `/vehicles/${vehicle.id}/circuits/${encodeURIComponent(circuit.fileId)}`,
             })),
           ...(vehicle.hasBoxes
-            ? [{ name: `Boxes of ${vehicle.name}`, detail: 'panels', href: `/vehicles/${vehicle.id}/panels` }]
+            ? [
+                {
+                  name: `Boxes of ${vehicle.name}`,
+                  detail: 'panels',
+                  href: `/vehicles/${vehicle.id}/panels`,
+                },
+                {
+                  name: `Find a feed on ${vehicle.name}`,
+                  detail: 'where current can be taken',
+                  href: `/vehicles/${vehicle.id}/feed`,
+                },
+              ]
             : []),
         ]),
       ],
