@@ -66,6 +66,7 @@ export function benchFeeds(): void {
     purpose: 'bench',
     wanted,
     place: 'cool' as const,
+    duty: 'for-good' as const,
     taps: ['mini' as const],
   }));
   const first: number[] = [];

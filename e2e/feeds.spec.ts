@@ -219,82 +219,82 @@ for (const [where, use] of [
       await page.goto(`${launch}/sheet`);
       await expect(page.getByText('Wire size: Size 35 mm²').first()).toBeVisible();
     });
+
+    test('the launch: a wake lead among four, the brake of the winch refused, then a pump that the source cannot carry', async ({
+      page,
+    }) => {
+      const { job } = await surveyedJob(
+        page,
+        'Harbour launch',
+        [{ label: 'NAV' }, { label: 'STEER' }, { label: 'HATCH' }, { label: 'CHART' }],
+        { 'fuse-1': 'DDLLDL', 'fuse-2': 'DDLLLL', 'fuse-3': 'LLLLLL', 'fuse-4': 'DDDDDD' },
+        24,
+      );
+      await page.goto(`${job}/feed`);
+      await page.getByRole('textbox', { name: 'It draws' }).fill('0.1 A');
+      await page.getByLabel('For', { exact: true }).fill('wake lead');
+      await expect(page.getByTestId('feed-counts')).toHaveText(
+        'None is sure · 1 still to be read or said · 3 refused',
+      );
+      await expect(feed(page, 2)).toContainText('no tap');
+      await expect(feed(page, 4)).toContainText('Dead');
+      await expect(feed(page, 1)).toContainText('Not sure yet');
+      await page.getByRole('textbox', { name: 'It draws' }).fill('12 A');
+      await feed(page, 1).getByRole('button', { name: 'What feeds it, and what is on it already' }).click();
+      await feed(page, 1).getByLabel('What carries it, one a line').fill('key fuse 10 A');
+      await feed(page, 1).getByLabel('On it already, all at once, one a line').fill('nothing');
+      await expect(page.getByTestId('feed-relay')).toContainText('switch a relay with fuse 1 NAV');
+      await expect(page.getByTestId('feed-relay')).toContainText('15 A fuse no more than 180 mm');
+      await expect(feed(page, 1)).toContainText('key fuse would carry 12 A of 8 A');
+      // What was typed of it is still there, and can be put right.
+      await page.reload();
+      await expect(page.getByTestId('feed-relay')).toBeVisible();
+    });
+
+    test('the camper flat after two days: millivolts fuse by fuse, the branch found, days to the reserve', async ({
+      page,
+    }) => {
+      const { job } = await surveyedJob(page, 'Camper', [
+        { label: 'CLOCK', ratingAmps: 5 },
+        { label: 'VENT', ratingAmps: 15 },
+        { label: 'PUMP', ratingAmps: 10 },
+      ]);
+      await page.goto(`${job}/boxes?do=drain`);
+      await expect(page.getByTestId('slot-title')).toContainText('Fuse 1 CLOCK');
+      await expect(page.getByText('No fuse is pulled')).toBeVisible();
+      const field = page.getByLabel('Across the fuse, mV');
+      await field.fill('lots');
+      await page.getByRole('button', { name: 'Record', exact: true }).click();
+      await expect(page.getByRole('alert').filter({ hasText: 'lots' })).toBeVisible();
+      await field.fill('0,3');
+      await page.getByRole('button', { name: 'Record', exact: true }).click();
+      await expect(page.getByTestId('slot-title')).toContainText('Fuse 2 VENT');
+      await field.fill('5.2 mV');
+      await page.reload();
+      await expect(field).toHaveValue('5.2 mV');
+      await page.getByRole('button', { name: 'Record', exact: true }).click();
+      await expect(page.getByTestId('slot-title')).toContainText('Fuse 3 PUMP');
+      await page.getByRole('button', { name: '0.0 mV' }).click();
+      await expect(page.getByTestId('drain-sentence')).toContainText('Hunt fuse 2 (VENT) first: 1.11 A');
+      await expect(page.getByTestId('drain-branches').getByRole('listitem').first()).toContainText(
+        'about 1.11 A',
+      );
+      await page.getByRole('button', { name: 'Undo' }).click();
+      await expect(page.getByTestId('slot-title')).toContainText('Fuse 3 PUMP');
+      await page.getByRole('link', { name: 'How long the battery stands it' }).click();
+      await page.getByLabel('Usable').fill('60 Ah');
+      await page.getByLabel('It stands for').fill('2 d');
+      await expect(main(page)).toContainText('1.13 A');
+      await expect(page.getByTestId('sum-result')).toContainText('53.2 h');
+      await expect(page.getByTestId('sum-result')).toContainText('it lasts');
+      await page.getByLabel('It stands for').fill('3 d');
+      await expect(page.getByTestId('sum-result')).toContainText('it does not last');
+    });
   });
 }
 
 test.describe('in the hand', () => {
   test.use(PHONE);
-
-  test('the launch: a wake lead among four, the brake of the winch refused, then a pump that the source cannot carry', async ({
-    page,
-  }) => {
-    const { job } = await surveyedJob(
-      page,
-      'Harbour launch',
-      [{ label: 'NAV' }, { label: 'STEER' }, { label: 'HATCH' }, { label: 'CHART' }],
-      { 'fuse-1': 'DDLLDL', 'fuse-2': 'DDLLLL', 'fuse-3': 'LLLLLL', 'fuse-4': 'DDDDDD' },
-      24,
-    );
-    await page.goto(`${job}/feed`);
-    await page.getByRole('textbox', { name: 'It draws' }).fill('0.1 A');
-    await page.getByLabel('For', { exact: true }).fill('wake lead');
-    await expect(page.getByTestId('feed-counts')).toHaveText(
-      'None is sure · 1 still to be read or said · 3 refused',
-    );
-    await expect(feed(page, 2)).toContainText('no tap');
-    await expect(feed(page, 4)).toContainText('Dead');
-    await expect(feed(page, 1)).toContainText('Not sure yet');
-    await page.getByRole('textbox', { name: 'It draws' }).fill('12 A');
-    await feed(page, 1).getByRole('button', { name: 'What feeds it, and what is on it already' }).click();
-    await feed(page, 1).getByLabel('What carries it, one a line').fill('key fuse 10 A');
-    await feed(page, 1).getByLabel('On it already, all at once, one a line').fill('nothing');
-    await expect(page.getByTestId('feed-relay')).toContainText('switch a relay with fuse 1 NAV');
-    await expect(page.getByTestId('feed-relay')).toContainText('15 A fuse no more than 180 mm');
-    await expect(feed(page, 1)).toContainText('key fuse would carry 12 A of 8 A');
-    // What was typed of it is still there, and can be put right.
-    await page.reload();
-    await expect(page.getByTestId('feed-relay')).toBeVisible();
-  });
-
-  test('the camper flat after two days: millivolts fuse by fuse, the branch found, days to the reserve', async ({
-    page,
-  }) => {
-    const { job } = await surveyedJob(page, 'Camper', [
-      { label: 'CLOCK', ratingAmps: 5 },
-      { label: 'VENT', ratingAmps: 15 },
-      { label: 'PUMP', ratingAmps: 10 },
-    ]);
-    await page.goto(`${job}/boxes?do=drain`);
-    await expect(page.getByTestId('slot-title')).toContainText('Fuse 1 CLOCK');
-    await expect(page.getByText('No fuse is pulled')).toBeVisible();
-    const field = page.getByLabel('Across the fuse, mV');
-    await field.fill('lots');
-    await page.getByRole('button', { name: 'Record', exact: true }).tap();
-    await expect(page.getByRole('alert').filter({ hasText: 'lots' })).toBeVisible();
-    await field.fill('0,3');
-    await page.getByRole('button', { name: 'Record', exact: true }).tap();
-    await expect(page.getByTestId('slot-title')).toContainText('Fuse 2 VENT');
-    await field.fill('5.2 mV');
-    await page.reload();
-    await expect(field).toHaveValue('5.2 mV');
-    await page.getByRole('button', { name: 'Record', exact: true }).tap();
-    await expect(page.getByTestId('slot-title')).toContainText('Fuse 3 PUMP');
-    await page.getByRole('button', { name: '0.0 mV' }).tap();
-    await expect(page.getByTestId('drain-sentence')).toContainText('Hunt fuse 2 (VENT) first: 1.11 A');
-    await expect(page.getByTestId('drain-branches').getByRole('listitem').first()).toContainText(
-      'about 1.11 A',
-    );
-    await page.getByRole('button', { name: 'Undo' }).tap();
-    await expect(page.getByTestId('slot-title')).toContainText('Fuse 3 PUMP');
-    await page.getByRole('link', { name: 'How long the battery stands it' }).tap();
-    await page.getByLabel('Usable').fill('60 Ah');
-    await page.getByLabel('It stands for').fill('2 d');
-    await expect(main(page)).toContainText('1.13 A');
-    await expect(page.getByTestId('sum-result')).toContainText('53.2 h');
-    await expect(page.getByTestId('sum-result')).toContainText('it lasts');
-    await page.getByLabel('It stands for').fill('3 d');
-    await expect(page.getByTestId('sum-result')).toContainText('it does not last');
-  });
 
   test('the launch two weeks at the quay', async ({ page }) => {
     await page.goto(`${app.url}/sums/battery`);

@@ -1,6 +1,12 @@
 /** What is asked of a feed: how much, in which states it has to be live and in which dead, where, with which taps at hand. */
 import type { Slot } from '../format';
-import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '../limits';
+import { HOT_RUNNING_SHARE, KEY_STATE_WORDS, KEY_STATES, type KeyState, RUNNING_SHARE } from '../limits';
+
+/** Share of a rating that may be used for what is asked. */
+export function shareFor({ place, duty }: Pick<FeedAsk, 'place' | 'duty'>): number {
+  if (duty === 'seconds') return 1;
+  return place === 'hot' ? HOT_RUNNING_SHARE : RUNNING_SHARE;
+}
 
 export type Wish = 'live' | 'dead';
 
@@ -14,6 +20,8 @@ export interface FeedAsk {
   /** States that are not named do not matter. */
   readonly wanted: Readonly<Partial<Record<KeyState, Wish>>>;
   readonly place: 'cool' | 'hot';
+  /** On for good, or for seconds with minutes between: that may use all of a rating, it gets nothing warm. */
+  readonly duty: 'for-good' | 'seconds';
   /** Families of taps at hand; none: not said. */
   readonly taps: readonly Slot['family'][];
 }

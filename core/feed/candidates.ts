@@ -203,10 +203,17 @@ function openAt(slot: Slot, side: SupplySide, room: Headroom, ask: FeedAsk): str
 }
 
 /** The fuse of the tap for what is added, of the family of its slot. */
-function addedFuse({ family }: Slot, { amps, startAmps, place }: FeedAsk): number | null {
+function addedFuse({ family }: Slot, { amps, startAmps, place, duty }: FeedAsk): number | null {
   const known = FUSE_FAMILIES.find((one) => one === family);
   if (!known) return null;
-  const asked = { runningAmps: amps, startAmps, startSeconds: null, wireMm2: null, hot: place === 'hot' };
+  const asked = {
+    runningAmps: amps,
+    startAmps,
+    startSeconds: null,
+    wireMm2: null,
+    hot: place === 'hot',
+    short: duty === 'seconds',
+  };
   return fuseFor({ ...asked, family: known }).chosen?.ratingAmps ?? null;
 }
 

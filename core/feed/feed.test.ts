@@ -36,6 +36,7 @@ const ask = (when: string, more: Partial<FeedAsk> = {}): FeedAsk => ({
   purpose: 'roof fan',
   wanted: WHEN.find(({ id }) => id === when)!.wanted,
   place: 'cool',
+  duty: 'for-good',
   taps: ['mini'],
   ...more,
 });
@@ -255,6 +256,10 @@ describe('what speaks against a slot', () => {
     expect(one({}, { amps: 25 }).addedFuse).toBeNull();
     expect(refusals(one({}, { amps: 25 }))).toContain('added-fuse');
     expect(one({ family: 'strip-small' }, { taps: [] }).addedFuse).toBeNull();
+  });
+  test('what is on for seconds may use all of a rating', () => {
+    expect(one({}, { duty: 'seconds' }).headroom.roomAmps).toBeCloseTo(30 - 10, 9);
+    expect(one({}, { amps: 10, duty: 'seconds' }).addedFuse).toBe(10);
   });
   test('in a hot bay seven tenths count', () => {
     expect(one({}, { place: 'hot' }).headroom.roomAmps).toBeCloseTo(0.7 * 30 - 10, 9);

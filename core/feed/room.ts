@@ -1,8 +1,8 @@
 /** The headroom of a slot: present and added in every part that will carry it, from circuits, words and what was read. */
 import type { Panel, Slot } from '../format';
-import { HOT_RUNNING_SHARE, type KeyState, RUNNING_SHARE, terminalAmps } from '../limits';
+import { type KeyState, terminalAmps } from '../limits';
 import { type Carrier, type Headroom, headroom } from '../sizing';
-import { ASKED_STATES, type FeedAsk } from './ask';
+import { ASKED_STATES, type FeedAsk, shareFor } from './ask';
 import {
   type Drawn,
   type FeedScene,
@@ -27,7 +27,7 @@ export function headroomAt(
 ): Headroom {
   const said = scene.said[feedKey(panel.id, slot.id)];
   const hot = ask.place === 'hot';
-  const factor = hot ? HOT_RUNNING_SHARE : RUNNING_SHARE;
+  const factor = shareFor(ask);
   // The device may run in every state that is not asked to be dead.
   const on = ASKED_STATES.filter((state) => ask.wanted[state] !== 'dead');
   const live = on.find((state) => states.find((one) => one.state === state)?.simulated === 'live');

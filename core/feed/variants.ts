@@ -2,9 +2,8 @@
  * More current than a switched feed can give: its coil hangs on the switched feed, the load on a constant one through a fuse of
  * its own close to the battery.
  */
-import { HOT_RUNNING_SHARE, RUNNING_SHARE } from '../limits';
 import { fuseFor, leastRating, wireSize } from '../sizing';
-import type { FeedAsk } from './ask';
+import { type FeedAsk, shareFor } from './ask';
 import { type Candidate, findFeeds } from './candidates';
 import type { FeedScene } from './scene';
 
@@ -37,7 +36,7 @@ export function wantsRelay(candidates: readonly Candidate[]): boolean {
 
 /** The variant where a feed for the coil is there; null where the coil has none either. */
 export function relayVariant(scene: FeedScene, ask: FeedAsk, metres: number | null): RelayVariant | null {
-  const [coil] = findFeeds(scene, { ...ask, amps: COIL_AMPS, startAmps: null });
+  const [coil] = findFeeds(scene, { ...ask, amps: COIL_AMPS, startAmps: null, duty: 'for-good' });
   if (!coil || coil.verdict === 'refused') return null;
   const run = metres ?? METRES;
   const hot = ask.place === 'hot';
@@ -60,7 +59,7 @@ export function relayVariant(scene: FeedScene, ask: FeedAsk, metres: number | nu
           family: 'regular',
           hot,
         }).chosen;
-  const loadFuse = byStart?.ratingAmps ?? leastRating(ask.amps, hot ? HOT_RUNNING_SHARE : RUNNING_SHARE);
+  const loadFuse = byStart?.ratingAmps ?? leastRating(ask.amps, shareFor(ask));
   const coilFuse = coil.addedFuse;
   const wire = size.sizeMm2 === null ? 'a wire larger than any of the table' : `${size.sizeMm2} mm²`;
   return {

@@ -40,6 +40,8 @@ export interface FuseAsked {
   readonly wireMm2: number | null;
   readonly family: FuseFamily;
   readonly hot: boolean;
+  /** On for seconds only: it may use all of the rating. */
+  readonly short?: boolean;
 }
 
 export interface FuseJudged {
@@ -59,7 +61,7 @@ export interface FuseChosen {
 
 /** Every rating of the family judged, and the smallest that nothing speaks against; null where none is. */
 export function fuseFor(asked: FuseAsked): FuseChosen {
-  const share = asked.hot ? HOT_RUNNING_SHARE : RUNNING_SHARE;
+  const share = asked.short ? 1 : asked.hot ? HOT_RUNNING_SHARE : RUNNING_SHARE;
   const wireCarriesAmps =
     asked.wireMm2 === null ? null : deratedAmpacity(asked.wireMm2, { bundled: asked.hot });
   const most = terminalAmps(asked.family) ?? Number.POSITIVE_INFINITY;

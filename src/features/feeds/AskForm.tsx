@@ -78,7 +78,7 @@ export function AskForm({
           onChoose={(ids) => onType('taps', ids.join(','))}
         />
       )}
-      <Fold title="Start, place, way">
+      <Fold title="Start, time on, place, way">
         <div className="mt-1 grid grid-cols-2 gap-3">
           <LiveField
             name="At the start"
@@ -93,6 +93,18 @@ export function AskForm({
             problem={read.problems.metres}
             value={typed.metres}
             onType={(text) => onType('metres', text)}
+          />
+        </div>
+        <div className="mt-3">
+          <Choice
+            legend="It is on"
+            shape="line"
+            options={[
+              { id: 'for-good', name: 'for good' },
+              { id: 'seconds', name: 'for seconds' },
+            ]}
+            chosen={typed.duty}
+            onChoose={(id) => onType('duty', id)}
           />
         </div>
         <div className="mt-3">

@@ -13,6 +13,7 @@ export interface TypedAsk {
   /** `state:live,state:dead` of an own wish. */
   readonly own: string;
   readonly place: string;
+  readonly duty: string;
   readonly taps: string;
   readonly metres: string;
 }
@@ -24,6 +25,7 @@ export const EMPTY_ASK: TypedAsk = {
   when: 'key',
   own: '',
   place: 'cool',
+  duty: 'for-good',
   taps: '',
   metres: '',
 };
@@ -96,6 +98,7 @@ export function readAsk(typed: TypedAsk, nominalVolts: number): ReadAsk {
             purpose: typed.purpose.trim(),
             wanted,
             place: typed.place === 'hot' ? 'hot' : 'cool',
+            duty: typed.duty === 'seconds' ? 'seconds' : 'for-good',
             taps: typed.taps === '' ? [] : (typed.taps.split(',') as Slot['family'][]),
           },
     metres: metres?.ok ? metres.value : null,
