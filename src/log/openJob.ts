@@ -25,6 +25,8 @@ class JobOpener {
   private readonly listeners = new Set<() => void>();
   private asking: Promise<void> | null = null;
   private begun = false;
+  /** The server has answered since the job was opened here; until then what is shown is what was held. */
+  private answered = false;
 
   constructor(private readonly jobId: string) {}
 
@@ -38,7 +40,7 @@ class JobOpener {
   /** Opens the job, and asks again by itself while the server is away. Gives what ends it. */
   start(): () => void {
     const retry = () => {
-      if (this.state.kind === 'away') void this.refresh();
+      if (this.state.kind === 'away' || !this.answered) void this.refresh();
     };
     const timer = setInterval(retry, RETRY_MS);
     window.addEventListener('online', retry);
@@ -78,6 +80,7 @@ class JobOpener {
       return;
     }
     const job = (await answer.json()) as HeldJob;
+    this.answered = true;
     if (this.state.kind === 'open') {
       this.show(job, []);
       return void holdJob(job);

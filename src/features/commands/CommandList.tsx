@@ -3,7 +3,7 @@
 import { Command } from 'cmdk';
 import { usePathname } from 'next/navigation';
 import { Dialog } from 'radix-ui';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { jobPlace } from '@/http/places';
 import { type HeldJob, heldJobs } from '@/log/held';
 import { useGo } from '@/ui/PlaceLink';
@@ -101,12 +101,23 @@ function useFound(text: string): readonly Place[] {
 }
 
 /** The list itself; it is fetched when it is first wanted, or once the page has come to rest. */
-export function CommandList({ open, onOpen }: { open: boolean; onOpen: (open: boolean) => void }) {
+export function CommandList({
+  open,
+  onOpen,
+  early,
+}: {
+  open: boolean;
+  onOpen: (open: boolean) => void;
+  /** What was typed before this list was there. */
+  early: string;
+}) {
   const move = useGo();
   const path = usePathname();
   const [places, setPlaces] = useState<readonly Place[]>([]);
   const [away, setAway] = useState(false);
-  const [text, setText] = useState('');
+  const [text, setText] = useState(early);
+  const begins = useRef(early);
+  begins.current = early;
   const found = useFound(open ? text : '');
   const sums = useLater(loadSums, open);
   // In a job its own sums: what they give goes onto it, and no server is asked.
@@ -119,7 +130,7 @@ export function CommandList({ open, onOpen }: { open: boolean; onOpen: (open: bo
     }),
   );
   useEffect(() => {
-    setText('');
+    setText(open ? begins.current : '');
     if (!open) return;
     fetch('/api/commands').then(
       async (response) => {
