@@ -141,6 +141,40 @@ test.each([
   expect(result.err).toContain(words);
 });
 
+test('a plan is played: its sentences, the danger in it, and the way back', () => {
+  const plan = (edits: readonly object[]) =>
+    file(
+      'plan.json',
+      JSON.stringify({
+        format: 'every-trace/plan',
+        version: 1,
+        id: 'shelf',
+        name: 'Shelf lights taken out',
+        purpose: '',
+        edits,
+      }),
+    );
+  const cut = {
+    kind: 'cut',
+    id: 'c',
+    wire: 'W36',
+    rest: 'W36x',
+    share: 0.5,
+    nodes: { a: 'ca', b: 'cb' },
+    caps: { a: true, b: true },
+  };
+  const played = trace('plan', VAN, plan([cut]));
+  expect(played.code).toBe(0);
+  expect(played.out).toContain('a cap on each end');
+  expect(played.out).toMatch(/! .* is an open end with 12\.\d V on it/);
+  expect(played.out).toContain('crimped and sealed');
+  const twice = trace('plan', VAN, plan([cut, cut]));
+  expect([twice.code, twice.err]).toEqual([1, expect.stringContaining('stands twice')]);
+  const stuck = trace('plan', VAN, plan([{ ...cut, wire: 'F31' }]));
+  expect([stuck.code, stuck.err]).toEqual([1, expect.stringContaining('is no wire')]);
+  expect(trace('plan', VAN).code).toBe(2);
+});
+
 test('schema prints the published schema', () => {
   const printed = JSON.parse(trace('schema', 'circuit').out) as { title: string };
   expect(printed.title).toContain('circuit file, version 1');

@@ -1,12 +1,20 @@
 /** `npm run -s trace -- VERB …`: the core on the command line. Exit 0 fine, 1 the input has problems, 2 wrong use. */
 import { readFileSync } from 'node:fs';
+import { findingsOf, playPlan, undoSteps } from '../core/change';
 import { DiagnosisSession, testId } from '../core/diagnosis';
 import { type Fault, parseFault } from '../core/faults';
-import { type CircuitFile, checkPanelSetText, checkReadingsText, type Problem } from '../core/format';
+import {
+  type CircuitFile,
+  checkPanelSetText,
+  checkPlanText,
+  checkReadingsText,
+  type Problem,
+} from '../core/format';
 import {
   CircuitFileSchema,
   JobFileSchema,
   PanelSetFileSchema,
+  PlanFileSchema,
   ReadingsFileSchema,
   SurveyFileSchema,
 } from '../core/format/schemas';
@@ -20,6 +28,7 @@ const SCHEMAS: Readonly<Record<string, object>> = {
   circuit: CircuitFileSchema,
   'panel-set': PanelSetFileSchema,
   job: JobFileSchema,
+  plan: PlanFileSchema,
   readings: ReadingsFileSchema,
   survey: SurveyFileSchema,
 };
@@ -34,6 +43,7 @@ const USAGE = `Usage:
       VALUE: ohms, or ampere for wrong-rating
       WHAT: ${INTERVENTION_FORMS.join(', ')}
   next FILE --readings FILE [--json]                     suspects, next test, why
+  plan CIRCUIT PLAN [--json]                             a plan played: sentences, findings in every setting, how to undo it
   schema ${Object.keys(SCHEMAS).join('|')}`;
 
 class WrongUse extends Error {}
@@ -240,6 +250,34 @@ function schema(args: readonly string[]): void {
   console.log(JSON.stringify(found, null, 2));
 }
 
+/** A plan played on a circuit: its sentences, what it shows in every setting, and how it is undone. */
+function plan(args: readonly string[]): void {
+  const { positional, named } = parseArguments(args, ['--json'], []);
+  const [circuitPath, planPath, ...rest] = positional;
+  if (circuitPath === undefined || planPath === undefined || rest.length > 0) {
+    throw new WrongUse('A circuit FILE and a plan FILE are wanted.');
+  }
+  const checked = checkPlanText(readText(planPath));
+  if (!checked.ok) throw new BadInput(checked.problems);
+  const played = playPlan(readCircuit(circuitPath), checked.value.edits);
+  if (played.stuck) {
+    const { edit, problem } = played.stuck;
+    throw new BadInput([{ code: 'impossible-edit', path: `/edits/${edit.id}`, message: problem }]);
+  }
+  const findings = findingsOf(played);
+  if (named.has('--json')) {
+    console.log(JSON.stringify({ after: played.after, findings, undo: undoSteps(played) }, null, 2));
+    return;
+  }
+  console.log(checked.value.name);
+  played.applied.forEach(({ words }, index) => {
+    console.log(`  ${index + 1}. ${words}`);
+  });
+  for (const { danger, words, remedy } of findings) console.log(`${danger ? '!' : '-'} ${words} ${remedy}`);
+  console.log('To undo it:');
+  for (const words of undoSteps(played)) console.log(`  ${words}`);
+}
+
 /** The circuit in the notation: the whole file, or the short text that the editor shows. */
 function text(args: readonly string[]): void {
   const options = parseArguments(args, ['--short'], []);
@@ -257,6 +295,7 @@ const VERBS: Readonly<Record<string, (args: readonly string[]) => void>> = {
   solve,
   spice,
   next,
+  plan,
   text,
   json,
   schema,

@@ -15,6 +15,7 @@ import {
   NewJobSchema,
   NewVehicleSchema,
   PanelSetFileSchema,
+  PlanFileSchema,
   RateSchema,
   ReadingsFileSchema,
   StockRequestSchema,
@@ -37,6 +38,7 @@ const schemas = {
   handRequest: HandRequestSchema,
   rateRequest: RateSchema,
   stockRequest: StockRequestSchema,
+  planFile: PlanFileSchema,
   surveyFile: SurveyFileSchema,
   vehicleChange: VehicleChangeSchema,
 };

@@ -24,6 +24,7 @@ export const CORE_ORDER = [
   'live',
   'panel',
   'feed',
+  'change',
   'notation',
   'diagram',
   'diagnosis',

@@ -12,6 +12,7 @@ export { type Candidate, findFeeds } from './candidates';
 export { capital, classifyFeed, classOf, type FeedFinding } from './classify';
 export { type ReadSupply, readSupply, type TypedSupply } from './said';
 export { type FeedScene, feedKey, groupsOf, type SaidOfSupply, type StateOfFeed } from './scene';
+export { ratingOf } from './simulated';
 export { type SupplySide, supplySide } from './supplySide';
 export {
   isOpenHole,

@@ -4,6 +4,7 @@ export { dueProblem } from './calendar';
 export { BATCH_LIMIT_BYTES, checkBatch, checkEvent } from './checkEvent';
 export { checkJob } from './checkJob';
 export { checkPanelSet, checkPanelSetText } from './checkPanelSet';
+export { checkPlanText } from './checkPlan';
 export { checkReadingsText } from './checkReadings';
 export type {
   CircuitFile,
@@ -66,6 +67,7 @@ export {
 } from './lists';
 export type { Panel, PanelSetFile, Slot } from './panelSchema';
 export { PHOTO_LIMIT_BYTES, PHOTO_LONGEST_SIDE, type PhotoKind, photoKind, photoProblem } from './photo';
+export type { PlanEdit, PlanFile } from './planSchema';
 export {
   type Checked,
   FILE_LIMIT_BYTES,

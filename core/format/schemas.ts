@@ -3,6 +3,7 @@ export { CircuitFileSchema } from './circuitSchema';
 export { HandRequestSchema } from './handSchema';
 export { JobEventSchema, JobFileSchema } from './jobSchema';
 export { PanelSetFileSchema } from './panelSchema';
+export { PlanFileSchema } from './planSchema';
 export { ReadingsFileSchema } from './readingsSchema';
 export {
   BareRequestSchema,

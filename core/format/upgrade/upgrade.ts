@@ -11,6 +11,7 @@ export type Step = (file: Readonly<Record<string, unknown>>) => Record<string, u
 const STEPS = {
   'every-trace/circuit': [],
   'every-trace/panel-set': [],
+  'every-trace/plan': [],
   'every-trace/readings': [],
   'every-trace/job': [jobFrom1],
 } satisfies Readonly<Record<string, readonly Step[]>>;
