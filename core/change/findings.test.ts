@@ -21,6 +21,28 @@ const lamp = (id: string, plus: string, watts: number): CircuitPart => ({
   pins: { plus, minus: 'chassis' },
   watts,
 });
+const heater = (id: string, plus: string, onSeconds: number): CircuitPart => ({
+  id,
+  kind: 'heater',
+  name: `Heater ${id}`,
+  pins: { plus, minus: 'chassis' },
+  watts: 100,
+  onSeconds,
+});
+const button = (id: string, from: string, to: string, momentary: boolean): CircuitPart => ({
+  id,
+  kind: 'switch',
+  name: `Switch ${id}`,
+  pins: { in: from, out: to },
+  positions: ['off', 'on'],
+  rest: 'off',
+  momentary,
+  contacts: [{ from: 'in', to: 'out', closedIn: ['on'] }],
+});
+const withSafety = (circuit: CircuitFile, id: string): CircuitFile => ({
+  ...circuit,
+  parts: circuit.parts.map((part) => (part.id === id ? { ...part, safetyCritical: true } : part)),
+});
 let count = 0;
 const add = (nodes: readonly string[], ...parts: CircuitPart[]): PlanEdit => ({
   kind: 'add',
@@ -126,6 +148,57 @@ const UNSAFE: readonly (readonly [string, CircuitFile, readonly PlanEdit[], stri
     'Serving-hatch lamp: off before, on after',
   ],
   ['the earth of two lamps lost', CABINET, [out('W38')], 'functions', 'shelf light'],
+  ['the tap itself turned round', HATCH, [tap('F34', 'load')], 'taps', 'wrong way round'],
+  [
+    'a tap of another family',
+    HATCH,
+    [{ ...tap('F34'), family: 'regular' } as PlanEdit],
+    'taps',
+    'does not seat',
+  ],
+  ['a tap on what feeds the brakes', withSafety(HATCH, 'L3'), [tap('F34')], 'taps', 'a safety function'],
+  [
+    'the old fuse only pulled, its circuit fed from elsewhere',
+    CABINET,
+    [out('F32'), join('f32-out', 'f33-out')],
+    'second-break',
+    'once somebody puts it back',
+  ],
+  [
+    'a heater for seconds on a switch that stays',
+    HATCH,
+    [add(['x', 'y'], button('N1', 'f35-out', 'x', false), wire('N2', 'x', 'y', 4), heater('N3', 'y', 20))],
+    'short-time',
+    'stays on by itself',
+  ],
+  [
+    'a heavy load on a shared earth',
+    CABINET,
+    [
+      add([], {
+        ...heater('N1', 'bat-plus', 3600),
+        pins: { plus: 'bat-plus', minus: 'sp2-earth' },
+        watts: 500,
+      } as CircuitPart),
+    ],
+    'returns',
+    'what is new shares it',
+  ],
+  [
+    'a module on a feed that never dies',
+    HATCH,
+    [
+      add([], {
+        id: 'N1',
+        kind: 'module',
+        name: 'Tracker',
+        pins: { plus: 'f35-out', minus: 'chassis' },
+        watts: 1,
+      } as CircuitPart),
+    ],
+    'sleep',
+    'Tracker',
+  ],
 ];
 
 test.each(UNSAFE)('%s', (_, circuit, edits, kind, words) => {
@@ -159,6 +232,11 @@ const SOUND: readonly (readonly [string, CircuitFile, readonly PlanEdit[]])[] = 
         lamp('N2', 'x', 60),
       ),
     ],
+  ],
+  [
+    'a heater for seconds on a switch that springs back',
+    HATCH,
+    [add(['x', 'y'], button('N1', 'f35-out', 'x', true), wire('N2', 'x', 'y', 4), heater('N3', 'y', 20))],
   ],
   ['a wire cut and joined again', HATCH, [cut('W54'), join('W54-near-end', 'W54-far-end')]],
   ['a thicker wire beside the fridge’s', HATCH, [add([], wire('N1', 'f35-out', 'c14-box', 4, 3))]],

@@ -35,6 +35,19 @@ export function isHot(circuit: CircuitFile, functionId: string): boolean {
 /** How long a function may be on at a time, seconds; null where nothing limits it. */
 export function mayBeOnSeconds(circuit: CircuitFile, functionId: string): number | null {
   const load = loadOf(circuit, functionId);
-  if (load?.onSeconds !== undefined) return load.onSeconds;
+  if (load) return partMayBeOnSeconds(circuit, load);
   return SHORT_TIME.test(namesOf(circuit, functionId)) ? UNKNOWN_SECONDS : null;
+}
+
+/** The same of a part, whether or not a function is seen by it. */
+export function partMayBeOnSeconds(
+  { functions }: CircuitFile,
+  part: CircuitFile['parts'][number],
+): number | null {
+  if (part.onSeconds !== undefined) return part.onSeconds;
+  const names = [
+    part.name,
+    ...functions.filter(({ load }) => load.split(':')[0] === part.id).map(({ name }) => name),
+  ];
+  return SHORT_TIME.test(names.join(' ')) ? UNKNOWN_SECONDS : null;
 }

@@ -12,7 +12,7 @@ export {
   type Warning,
 } from './cautions';
 export { type Deed, NO_DEED } from './deed';
-export { isHot, isMoving, mayBeOnSeconds } from './duty';
+export { isHot, isMoving, mayBeOnSeconds, partMayBeOnSeconds } from './duty';
 export { type SafetyGate, safetyGate } from './gate';
 export {
   isSafety,

@@ -1,5 +1,5 @@
 /** What playing a plan shows: a sentence with the setting it occurs in, what it concerns, how much, and what would mend it. */
-import type { CircuitFile } from '../../format';
+import type { CircuitFile, PlanEdit } from '../../format';
 import type { CircuitModel } from '../../network';
 import type { Setting } from '../settings';
 
@@ -24,9 +24,8 @@ export interface Scene {
   readonly after: CircuitFile;
   readonly beforeModel: CircuitModel;
   readonly afterModel: CircuitModel;
+  readonly edits: readonly PlanEdit[];
   readonly settings: readonly Setting[];
-  /** Parts that the plan adds or changes. */
-  readonly touched: ReadonlySet<string>;
 }
 
 /** One kind of finding. */

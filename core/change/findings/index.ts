@@ -2,7 +2,6 @@
 
 import { CircuitModel } from '../../network';
 import type { Played } from '../apply';
-import { touchedParts } from '../patch';
 import { MOST_SETTINGS, settingsOf } from '../settings';
 import { backFeeds } from './backFeeds';
 import type { Finding, FindingKind, Scene } from './finding';
@@ -10,10 +9,26 @@ import { functions } from './functions';
 import { liveEnds } from './liveEnds';
 import { overloads } from './overloads';
 import { protection } from './protection';
+import { returns } from './returns';
+import { secondBreak } from './secondBreak';
+import { shortTime } from './shortTime';
+import { sleep } from './sleep';
+import { taps } from './taps';
 
 export type { Finding } from './finding';
 
-const KINDS: readonly FindingKind[] = [backFeeds, liveEnds, protection, overloads, functions];
+const KINDS: readonly FindingKind[] = [
+  backFeeds,
+  secondBreak,
+  liveEnds,
+  taps,
+  protection,
+  overloads,
+  shortTime,
+  returns,
+  functions,
+  sleep,
+];
 
 /** What a plan does to a circuit, dangers first. Throws where there are more settings than are looked at. */
 export function findingsOf({ before, after, applied }: Played): readonly Finding[] {
@@ -22,8 +37,8 @@ export function findingsOf({ before, after, applied }: Played): readonly Finding
   if (settings === null) {
     throw new Error(`More than ${MOST_SETTINGS} settings of key and switches: too many to look at.`);
   }
-  const touched = new Set(applied.flatMap(({ patch }) => touchedParts(patch)));
-  const scene: Scene = { before, after, beforeModel, afterModel, settings, touched };
+  const edits = applied.map(({ edit }) => edit);
+  const scene: Scene = { before, after, beforeModel, afterModel, edits, settings };
   const found = KINDS.flatMap((kind) => kind.find(scene));
   return [...found.filter(({ danger }) => danger), ...found.filter(({ danger }) => !danger)];
 }
