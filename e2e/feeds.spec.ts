@@ -345,11 +345,14 @@ test.describe('in the hand', () => {
       await tap('Only the lower end lit');
     }
     await tap('Cranking: go on');
-    await expect(page.getByText('crank for two seconds')).toBeVisible();
+    await expect(page.getByText('two seconds of cranking')).toBeVisible();
     await tap('Somebody at the key');
     await page.getByLabel('Who is at the key').fill('Tamsin');
     await tap('Understood, begin');
     await tap('It is so, go on');
+    await tap('Say: crank');
+    await expect(page.getByText('Tamsin: crank')).toBeVisible();
+    await expect(page.getByText('Stop. What did it show?')).toBeVisible();
     await tap(/^Live/);
     await tap('Both dark');
     await tap('Engine running: go on');
