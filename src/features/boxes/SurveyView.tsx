@@ -113,7 +113,6 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
                 </p>
               ) : null}
               {PROMPTS[state] ? <p className="mt-2 text-soft">{PROMPTS[state]}</p> : null}
-              {state === 'crank' && !barred ? <CrankClock helper={helper} /> : null}
               {row.states.off === 'live' && state === 'off-waited' && seconds !== null ? (
                 <p className="mt-2 font-semibold">Tap “Dead” in the moment it drops: the time is kept.</p>
               ) : null}
@@ -177,6 +176,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
         >
           {row && !barred ? (
             <CautionAsk warnings={engine ? BEFORE_ENGINE : NONE}>
+              {state === 'crank' ? <CrankClock helper={helper} /> : null}
               <div className={`grid gap-2 ${answers.length === 4 ? 'grid-cols-2' : 'grid-cols-3'}`}>
                 {answers.map((one) => (
                   <button
@@ -235,7 +235,7 @@ function CrankClock({ helper }: { helper: string | null }) {
     return () => clearTimeout(timer);
   }, [stands]);
   return (
-    <div className="mt-2 flex flex-wrap items-center gap-3" aria-live="assertive">
+    <div className="mb-2 flex min-h-11 flex-wrap items-center gap-3" aria-live="assertive">
       <Button onClick={() => setStands('cranks')} disabled={stands === 'cranks'}>
         {stands === 'read' ? 'Once more' : 'Say: crank'}
       </Button>
