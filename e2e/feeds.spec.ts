@@ -209,6 +209,15 @@ for (const [where, use] of [
       await page.getByPlaceholder(/A job, a vehicle/).fill('winch');
       await page.getByRole('option', { name: /Wire size/ }).click();
       await expect(main(page)).toHaveText('16 mm²');
+      // Another one by its name, and back: each has what was typed in it.
+      await page.keyboard.press('Control+k');
+      await page.getByPlaceholder(/A job, a vehicle/).fill('fuse rating');
+      await page.getByRole('option', { name: /Fuse rating/ }).click();
+      await expect(page.getByRole('heading', { name: 'Fuse rating' })).toBeVisible();
+      await page.keyboard.press('Control+k');
+      await page.getByPlaceholder(/A job, a vehicle/).fill('winch');
+      await page.getByRole('option', { name: /Wire size/ }).click();
+      await expect(main(page)).toHaveText('16 mm²');
       await page.context().setOffline(true);
       await page.getByLabel('One way').fill('6.2 m');
       // Twice as far: 1.34 ÷ 2 = 0.67 mΩ/m, 35 mm².

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 /** Said when the address of the work document was changed by a link, after it has changed. */
 const MOVED = 'every-trace:moved';
@@ -13,6 +13,19 @@ export function changeAddress(href: string): void {
   arrival = 'moved';
   window.history.pushState(null, '', href);
   window.dispatchEvent(new Event(MOVED));
+}
+
+/** What stands behind the `?` of the address, as it was when the page was drawn or gone to last. */
+export function useSearch(): string {
+  const [search, setSearch] = useState(() => window.location.search);
+  useEffect(() => {
+    const moved = () => setSearch(window.location.search);
+    for (const event of [MOVED, 'popstate']) window.addEventListener(event, moved);
+    return () => {
+      for (const event of [MOVED, 'popstate']) window.removeEventListener(event, moved);
+    };
+  }, []);
+  return search;
 }
 
 /** So long after the last key the address follows: browsers allow only so many changes of it. */

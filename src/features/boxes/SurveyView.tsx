@@ -42,6 +42,11 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
   const [turns] = useTurns(data.vehicle.id, panel.id);
   const [keyOff, setKeyOff] = useKeyOff(data.id);
   const seconds = useSecondsSince(keyOff);
+  const isOff = state === 'off' || state === 'off-waited';
+  // Whoever turns the key again has to say anew when it goes off.
+  useEffect(() => {
+    if (!isOff && keyOff !== null) setKeyOff(null);
+  });
   const all = useMemo(
     () => [...(data.surveyed ?? []).filter((one) => one.panel === panel.id), ...readings],
     [data.surveyed, readings, panel.id],
@@ -58,7 +63,12 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
   const bare = (slot: Slot) => out || isOpenHole(slot);
   const tell = (ends: Ends, slot: Slot) => {
     const dead = ends.every(({ value }) => 'lamp' in value && value.lamp === 'off');
-    const lingers = state === 'off-waited' && dead && row?.states.off === 'live' && seconds !== null;
+    const lingers =
+      state === 'off-waited' &&
+      dead &&
+      row?.states.off === 'live' &&
+      seconds !== null &&
+      seconds <= LONGEST_SECONDS;
     record({
       kind: 'slot-reading',
       panel: panel.id,
@@ -143,7 +153,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
               </ButtonLink>
             </>
           )}
-          {state === 'off' || state === 'off-waited' ? (
+          {isOff ? (
             <div className="mt-2 flex flex-wrap items-center gap-2">
               {seconds === null ? (
                 <Button onClick={() => setKeyOff(Date.now())}>The key goes off now</Button>
@@ -251,6 +261,9 @@ function CrankClock({ helper }: { helper: string | null }) {
 }
 
 const NONE = [] as const;
+
+/** Nobody watches a feed for more than a day. */
+const LONGEST_SECONDS = 86_400;
 
 /** The survey on paper and as files. */
 function Exports({

@@ -3,6 +3,7 @@
 import { useMemo, useState } from 'react';
 import { figure, SUMS } from '#core/sizing';
 import { useJob } from '@/features/jobs';
+import { useSearch } from '@/ui/address';
 import { Button } from '@/ui/controls';
 import { useCircuitWorker } from '@/workers/useCircuitWorker';
 import { SumsView, type Written } from './SumsView';
@@ -11,11 +12,12 @@ import { sumNamed, type Typed, typedIn } from './sumAddress';
 /** The sums beside a job: from the browser alone, and what they give can be written onto it. */
 export function JobSums() {
   const { data, nominalVolts } = useJob();
-  const [first] = useState(() => {
-    const search = new URLSearchParams(window.location.search);
+  const address = useSearch();
+  const first = useMemo(() => {
+    const search = new URLSearchParams(address);
     const sum = sumNamed(search.get('sum')) ?? SUMS[0]!;
     return { sum, typed: typedIn(sum, search) };
-  });
+  }, [address]);
   const known = useMemo(
     (): Typed => (nominalVolts === null ? {} : { volts: String(nominalVolts) }),
     [nominalVolts],

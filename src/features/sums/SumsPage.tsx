@@ -1,6 +1,7 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { usePathname } from 'next/navigation';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { SUMS } from '#core/sizing';
 import { type HeldJob, heldJobs } from '@/log/held';
 import { Button, ButtonLink } from '@/ui/controls';
@@ -9,9 +10,18 @@ import { SumsView, type Written } from './SumsView';
 import { searchOf, sumNamed, typedIn } from './sumAddress';
 
 /** The sums by themselves; a result goes on to a job that this browser holds. */
-export function SumsPage({ id, search }: { id: string | null; search: string }) {
-  const sum = sumNamed(id) ?? SUMS[0]!;
-  const [first] = useState(() => ({ sum, typed: typedIn(sum, new URLSearchParams(search)) }));
+export function SumsPage({ search }: { search: string }) {
+  // The address names the sum, also after another was chosen on the page, or found by its name; what was typed in it is
+  // the page's own after it was opened.
+  const [, , id] = usePathname().split('/');
+  const opened = useRef(false);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what the page was opened with counts once
+  const first = useMemo(() => {
+    const sum = sumNamed(id) ?? SUMS[0]!;
+    const typed = opened.current ? {} : typedIn(sum, new URLSearchParams(search));
+    opened.current = true;
+    return { sum, typed };
+  }, [id]);
   return (
     <SumsView
       first={first}

@@ -48,12 +48,18 @@ export function SumsView({
     const begins = Object.entries(known).filter(([field]) => sum.fields[field]?.first !== undefined);
     return { ...Object.fromEntries(begins), ...own };
   }, [sum, known, own]);
-  const begun = useRef(false);
-  // What was typed before and is not in the address comes back once the page runs.
+  const now = useRef(sum);
+  now.current = sum;
+  const shown = useRef<{ sum: Sum; typed: Typed } | null>(null);
+  // What was typed before and is not in the address comes back once the page runs; another address is another sum.
   useEffect(() => {
-    if (begun.current) return;
-    begun.current = true;
-    if (Object.keys(first.typed).length === 0) setTyped(keptOf(first.sum));
+    if (shown.current === first) return;
+    const begins = shown.current === null;
+    shown.current = first;
+    const named = Object.keys(first.typed).length > 0;
+    if (!named && !begins && now.current === first.sum) return;
+    setSum(first.sum);
+    setTyped(named ? first.typed : keptOf(first.sum));
   }, [first]);
   const worked = useMemo(() => sum.work(typed), [sum, typed]);
   const address = addressOf(sum, searchOf(sum, typed));

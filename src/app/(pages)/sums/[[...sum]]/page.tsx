@@ -25,7 +25,7 @@ export default async function Sums({
   return (
     <div className="mx-auto max-w-7xl px-4 py-6 lg:px-6">
       <h1 className="mb-4 text-3xl">Sums</h1>
-      <SumsPage id={path[0] ?? null} search={search.toString()} />
+      <SumsPage search={search.toString()} />
     </div>
   );
 }
