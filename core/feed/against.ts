@@ -85,6 +85,15 @@ export const AGAINST: readonly Against[] = [
     },
   },
   {
+    id: 'conflict',
+    speaks: ({ conflicts }) =>
+      conflicts.length === 0
+        ? null
+        : mind(
+            `The circuit says otherwise with ${conflicts.map(stateWords).join(', ')}: the reading counts. Find out why before it is used.`,
+          ),
+  },
+  {
     id: 'module',
     speaks: ({ module, pulsed, finding }) =>
       module !== null

@@ -164,7 +164,12 @@ function judge(scene: FeedScene, drawn: Drawn, ask: FeedAsk, panel: Panel, slot:
   });
   const refused = against.filter(({ refuses }) => refuses);
   const stands =
-    refused.length > 0 ? 'refused' : facts.unread.length + facts.open.length > 0 ? 'to-read' : 'fits';
+    refused.length > 0
+      ? 'refused'
+      : // A circuit that was contradicted is no ground to be sure of anything.
+        facts.unread.length + facts.open.length + facts.conflicts.length > 0
+        ? 'to-read'
+        : 'fits';
   return {
     ...facts,
     against,

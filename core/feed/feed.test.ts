@@ -261,6 +261,15 @@ describe('what speaks against a slot', () => {
     expect(one({}, { duty: 'seconds' }).headroom.roomAmps).toBeCloseTo(30 - 10, 9);
     expect(one({}, { amps: 10, duty: 'seconds' }).addedFuse).toBe(10);
   });
+  test('an empty hole carries nothing yet, however much is on its supply', () => {
+    const busy = { ...ROOM, onAmps: 28 };
+    const [hole] = findFeeds(
+      scene([{ state: 'not-ordered' }], GOOD, { said: { [feedKey(PANEL, 'fuse-1')]: busy } }),
+      ask('key'),
+    );
+    expect(hole!.headroom.parts.map(({ presentAmps }) => presentAmps)).toEqual([28, 0]);
+    expect(refusals(hole!)).toEqual([]);
+  });
   test('in a hot bay seven tenths count', () => {
     expect(one({}, { place: 'hot' }).headroom.roomAmps).toBeCloseTo(0.7 * 30 - 10, 9);
   });
@@ -389,6 +398,39 @@ describe('what the circuits say', () => {
       differs: true,
     });
     expect(refusals(loud)).toContain('states');
+    expect(loud.against.map(({ words }) => words).join()).toContain(
+      'The circuit says otherwise with key off',
+    );
+  });
+  test('every part that carries it in any state counts: two ways by the key', () => {
+    const key = (
+      id: string,
+      to: string,
+      closedIn: ('accessory' | 'run')[],
+      carriesAmps: number,
+    ): CircuitPart => ({
+      id,
+      kind: 'key-contact',
+      name: id,
+      pins: { in: 'plus', out: to },
+      closedIn,
+      carriesAmps,
+    });
+    const circuit = circuitOf({
+      parts: [
+        BATTERY,
+        key('K1', 'bus', ['accessory'], 20),
+        key('K2', 'bus', ['run'], 4),
+        { ...fuse('F', 'bus', 'load', 10), slot: { panel: PANEL, slot: 'fuse-1' } } as CircuitPart,
+        lamp('L', 'load', 'minus', 120),
+      ],
+    });
+    const found = findFeeds(
+      { ...scene([{}], []), models: [new CircuitModel(circuit)] },
+      ask('accessory'),
+    )[0]!;
+    expect(found.headroom.parts.map(({ name }) => name)).toEqual(expect.arrayContaining(['K1', 'K2']));
+    expect(refusals(found)).toEqual(['headroom']);
   });
   test('circuits that share a switch or a load are one, others add up', () => {
     const files = VAN.map((name) => demoCircuit(name));

@@ -13,7 +13,7 @@ import {
   type SaidOfSupply,
   type StateOfFeed,
 } from './scene';
-import { carrying, ratingOf } from './simulated';
+import { type Carrying, carrying, ratingOf } from './simulated';
 
 /** What a slot can still give: over every part that would carry the current, and what is not known of them. */
 export function headroomAt(
@@ -30,22 +30,15 @@ export function headroomAt(
   const factor = shareFor(ask);
   // The device may run in every state that is not asked to be dead.
   const on = ASKED_STATES.filter((state) => ask.wanted[state] !== 'dead');
-  const live = on.find((state) => states.find((one) => one.state === state)?.simulated === 'live');
+  const live = on.filter((state) => states.find((one) => one.state === state)?.simulated === 'live');
   const measured = said?.measured ?? null;
   const carriers: Carrier[] = [];
-  const seen = new Set<string>();
-  if (live !== undefined) {
-    for (const { model, node } of inCircuits) {
-      for (const { branch, part, share } of carrying(model, node, live, ask.amps)) {
-        const ratingAmps = ratingOf(part, hot);
-        const label = model.network.branches[branch]!.label;
-        if (ratingAmps === undefined || seen.has(`${part.id} ${label}`)) continue;
-        seen.add(`${part.id} ${label}`);
-        const drawn = inAll(scene, part.id, label, on);
-        const presentAmps = measured?.amps ?? drawn + (said?.onAmps ?? 0);
-        carriers.push({ name: named(part.name, measured), ratingAmps, presentAmps, share });
-      }
-    }
+  for (const { model, branch, part, share } of carryingIn(inCircuits, live, ask.amps)) {
+    const ratingAmps = ratingOf(part, hot);
+    if (ratingAmps === undefined) continue;
+    const flows = inAll(scene, part.id, model.network.branches[branch]!.label, on);
+    const presentAmps = measured?.amps ?? flows + (said?.onAmps ?? 0);
+    carriers.push({ name: named(part.name, measured), ratingAmps, presentAmps, share });
   }
   for (const part of said?.parts ?? []) {
     carriers.push({
@@ -59,7 +52,7 @@ export function headroomAt(
   if (terminal !== null && slot.family !== 'none') {
     const flows = inCircuits[0]
       ? inAll(scene, inCircuits[0].partId, null, on)
-      : (said?.onAmps ?? ownAmps(slot));
+      : ownAmps(slot, said?.onAmps ?? null);
     carriers.push({
       name: `the terminal of ${slot.type} ${slot.number}`,
       ratingAmps: terminal,
@@ -71,7 +64,7 @@ export function headroomAt(
   // What draws in the same box hangs on the same supply, as far as anybody knows.
   const own = isUsed(slot) && !drawn.slots.has(feedKey(panel.id, slot.id)) ? 1 : 0;
   const others = declared ? 0 : drawn.undeclared.get(panel.id)! - own;
-  const upstream = live !== undefined || (said?.parts.length ?? 0) > 0;
+  const upstream = live.length > 0 || (said?.parts.length ?? 0) > 0;
   const room = headroom(carriers, ask.amps, factor, others > 0);
   const missing = [
     ...room.missing.filter((words) => words !== 'whether anything else hangs on it'),
@@ -92,9 +85,33 @@ function named(name: string, measured: SaidOfSupply['measured']): string {
   return measured === null ? name : `${name} (${measured.how === 'clamp' ? 'clamp' : 'over a fuse'})`;
 }
 
-/** Nothing flows behind an empty hole; what an unmapped fuse draws nobody knows, only that it is less than its rating. */
-function ownAmps(slot: Slot): number | null {
-  return slot.state === 'empty' || slot.state === 'not-ordered' || slot.state === 'missing' ? 0 : null;
+/**
+ * Nothing flows behind an empty hole. What an unmapped fuse draws nobody knows; it is no more than all that is on its supply,
+ * where that was said, and than its own rating.
+ */
+function ownAmps(slot: Slot, onSupply: number | null): number | null {
+  if (slot.state === 'empty' || slot.state === 'not-ordered' || slot.state === 'missing') return 0;
+  return onSupply === null ? null : Math.min(onSupply, slot.ratingAmps ?? onSupply);
+}
+
+/** Parts that carry the added current in any state in which it may flow, each with its largest share. */
+function carryingIn(
+  inCircuits: readonly InCircuits[],
+  states: readonly KeyState[],
+  addedAmps: number,
+): (Carrying & Pick<InCircuits, 'model'>)[] {
+  const found = new Map<string, Carrying & Pick<InCircuits, 'model'>>();
+  for (const { model, node } of inCircuits) {
+    for (const state of states) {
+      for (const one of carrying(model, node, state, addedAmps)) {
+        const key = `${one.part.id} ${model.network.branches[one.branch]!.label}`;
+        const before = found.get(key);
+        if (!before || one.share > before.share)
+          found.set(key, { ...one, model: before?.model ?? model, branch: before?.branch ?? one.branch });
+      }
+    }
+  }
+  return [...found.values()];
 }
 
 /**

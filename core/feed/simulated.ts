@@ -118,7 +118,7 @@ export function carrying(model: CircuitModel, node: string, state: KeyState, add
   const { network } = model;
   const at = network.nodeIndex.get(node)!;
   const condition = model.adopt(conditionIn(model, state));
-  const before = model.solve(condition, UNALTERED);
+  const before = model.sound(condition);
   if (liveness({ volts: before.volts[at]! }, model.circuit.nominalVolts) !== 'live') return [];
   const ohms = model.circuit.nominalVolts / addedAmps;
   const after = model.solve(condition, { changes: [], bridges: [{ a: at, b: network.datum, ohms }] });

@@ -58,6 +58,7 @@ export function relayVariant(scene: FeedScene, ask: FeedAsk, metres: number | nu
           wireMm2: size.sizeMm2,
           family: 'regular',
           hot,
+          short: ask.duty === 'seconds',
         }).chosen;
   const loadFuse = byStart?.ratingAmps ?? leastRating(ask.amps, shareFor(ask));
   const coilFuse = coil.addedFuse;
@@ -68,8 +69,8 @@ export function relayVariant(scene: FeedScene, ask: FeedAsk, metres: number | nu
     loadFuse,
     wireMm2: size.sizeMm2,
     steps: [
-      `Coil 86 from ${coil.slot.type} ${coil.slot.number} of ${coil.panelName}, through ${coilFuse ?? 'its'} A of its own; 85 to earth. It draws about ${COIL_AMPS} A.`,
-      `30 from the battery’s plus through a ${loadFuse ?? 'suitable'} A fuse no more than 180 mm from the post, ${wire} over ${run} m${metres === null ? ' (length not said: three metres taken)' : ''}.`,
+      `Coil 86 from ${coil.slot.type} ${coil.slot.number} of ${coil.panelName}, through ${coilFuse === null ? 'a fuse' : `${coilFuse} A`} of its own; 85 to earth. It draws about ${COIL_AMPS} A.`,
+      `30 from the battery’s plus through ${loadFuse === null ? 'a fuse after the maker’s table' : `a ${loadFuse} A fuse`} no more than 180 mm from the post, ${wire} over ${run} m${metres === null ? ' (length not said: three metres taken)' : ''}.`,
       `87 to the load; its return as thick, to the battery or a proved earth.`,
       'Relay: contact rated for the load with its start, coil of the system’s volts, a quenched one beside electronics.',
     ],

@@ -7,7 +7,7 @@ import type { Slot } from '#core/format';
 import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
 import { endsAsHeld, slotSentence, turnPanel } from '#core/panel';
 import { BEFORE_ENGINE, SAFETY_SLOT } from '#core/safety';
-import { CautionAsk, HelperSwitch, useHelper, useJob } from '@/features/jobs';
+import { CautionAsk, HelperSwitch, useHelper, useJob, useUnread } from '@/features/jobs';
 import { useTurns } from '@/features/panels';
 import { Button, ButtonLink, Caution } from '@/ui/controls';
 import { Pressed } from '@/ui/Pressed';
@@ -85,18 +85,25 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
   const last = readings.at(-1);
   const answers = row && bare(row.slot) ? byPlace(endsAsHeld(panel, row.slot.id, turns)) : ANSWERS;
   const barred = row?.barred === true;
+  const unanswered = useUnread(engine ? BEFORE_ENGINE : NONE).length > 0;
+  /** Another slot: its fuse is in. */
+  const choose = (id: string) => {
+    setChosen(id);
+    if (id !== row?.slot.id) setOut(false);
+  };
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: catches the digit keys of the buttons inside it
     <div
       className="mt-2 grid grid-cols-[minmax(0,1fr)] gap-3 lg:grid-cols-[minmax(0,1fr)_22rem] lg:gap-5"
       onKeyDown={(event) => {
         if (event.target instanceof HTMLElement && event.target.closest('input, select, textarea')) return;
-        const found = row && !barred ? answers.find((one) => one.key === event.key) : undefined;
+        const found =
+          row && !barred && !unanswered ? answers.find((one) => one.key === event.key) : undefined;
         if (found && !event.ctrlKey && !event.metaKey && !event.altKey) tell(found.ends, row!.slot);
       }}
     >
       <div className="order-3 min-w-0 lg:order-1">
-        <SurveyTable rows={rows} state={state} here={row?.slot.id ?? null} onChoose={setChosen} />
+        <SurveyTable rows={rows} state={state} here={row?.slot.id ?? null} onChoose={choose} />
         <Exports panel={panel} rows={rows} readings={all} nominalVolts={nominalVolts} />
       </div>
       <div className="no-print contents lg:sticky lg:top-36 lg:order-2 lg:block lg:self-start">
@@ -222,6 +229,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
                 if (!last) return;
                 record({ kind: 'correction', of: last.id, reason: 'taken back' });
                 setChosen(last.slot);
+                setOut(last.fuseOut);
               }}
             >
               Undo

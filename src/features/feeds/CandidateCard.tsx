@@ -104,15 +104,6 @@ export function CandidateCard({
       </div>
       <p className="mt-1">{candidate.sentence}</p>
       <States candidate={candidate} ask={ask} />
-      {candidate.conflicts.length > 0 ? (
-        <div className="mt-2">
-          <Caution>
-            The circuit says otherwise with{' '}
-            {candidate.conflicts.map((state) => KEY_STATE_WORDS[state].toLowerCase()).join(', ')}: the reading
-            counts. Find out why before it is used.
-          </Caution>
-        </div>
-      ) : null}
       {candidate.against.map(({ id, words, refuses }) =>
         refuses ? null : (
           <div key={id} className="mt-2">
