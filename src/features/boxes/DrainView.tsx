@@ -162,7 +162,7 @@ function Millivolts({
   onTell: (volts: number, ratingAmps: number) => string | null;
 }) {
   const [text, setText] = useState(() => readDraft(keep) ?? '');
-  const [rating, setRating] = useState('');
+  const [rating, setRating] = useState(() => readDraft(`${keep} rating`) ?? '');
   const [problem, setProblem] = useState<string | null>(null);
   const known = slot.found?.ratingAmps ?? slot.ratingAmps;
   const tell = (typed: string) => {
@@ -173,7 +173,10 @@ function Millivolts({
     if (said && !said.ok) return setProblem(said.message);
     const wrong = onTell(read.value / 1000, amps ?? (said?.ok ? said.value : 0));
     setProblem(wrong);
-    if (wrong === null) writeDraft(keep, null);
+    if (wrong === null) {
+      writeDraft(keep, null);
+      writeDraft(`${keep} rating`, null);
+    }
   };
   return (
     <form
@@ -204,7 +207,10 @@ function Millivolts({
               value={rating}
               inputMode="decimal"
               autoComplete="off"
-              onChange={(event) => setRating(event.target.value)}
+              onChange={(event) => {
+                setRating(event.target.value);
+                writeDraft(`${keep} rating`, event.target.value);
+              }}
               className={`${INPUT} reading h-14 text-xl`}
             />
           </label>

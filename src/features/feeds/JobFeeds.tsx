@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import { withStates } from '#core/panel';
-import { useJob } from '@/features/jobs';
+import { noteOf, useJob } from '@/features/jobs';
 import { Button, ButtonLink } from '@/ui/controls';
 import { FindFeed } from './FindFeed';
 import { readHref, readWords } from './readLink';
@@ -71,7 +71,7 @@ function OntoJob({ text }: { text: string }) {
   const { record } = useJob();
   const [said, setSaid] = useState<string | null>(null);
   const write = () => {
-    const taken = record({ kind: 'note', words: text.slice(0, 2000) });
+    const taken = record(noteOf(text));
     setSaid(taken.ok ? '✓ Written onto the job' : taken.message);
   };
   return (

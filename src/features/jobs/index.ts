@@ -10,6 +10,7 @@ export { JobFrame } from './JobFrame';
 export { JobLines } from './JobLines';
 export { JobProvider, useJob } from './JobProvider';
 export { NewJobForm } from './NewJobForm';
+export { noteOf } from './noteOf';
 export { Photos } from './Photos';
 export { SeenCell } from './SeenCell';
 export { StageMark } from './StageMark';

@@ -2,7 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import { figure, SUMS } from '#core/sizing';
-import { useJob } from '@/features/jobs';
+import { noteOf, useJob } from '@/features/jobs';
 import { useSearch } from '@/ui/address';
 import { Button } from '@/ui/controls';
 import { useCircuitWorker } from '@/workers/useCircuitWorker';
@@ -68,11 +68,7 @@ function OntoThisJob({ sum, text, result }: Written) {
   const { record } = useJob();
   const [said, setSaid] = useState<string | null>(null);
   const write = (label: boolean) => {
-    const taken = record({
-      kind: 'note',
-      words: text.slice(0, 2000),
-      ...(label ? { label: `${sum.name}: ${result.label}`.slice(0, 200) } : {}),
-    });
+    const taken = record(noteOf(text, label ? `${sum.name}: ${result.label}` : undefined));
     setSaid(taken.ok ? (label ? '✓ On the job, with a label' : '✓ On the job') : taken.message);
   };
   return (
