@@ -1,6 +1,6 @@
 /** `npm run -s trace -- VERB …`: the core on the command line. Exit 0 fine, 1 the input has problems, 2 wrong use. */
 import { readFileSync } from 'node:fs';
-import { findingsOf, playPlan, undoSteps } from '../core/change';
+import { examine, undoSteps } from '../core/change';
 import { DiagnosisSession, testId } from '../core/diagnosis';
 import { type Fault, parseFault } from '../core/faults';
 import {
@@ -250,6 +250,8 @@ function schema(args: readonly string[]): void {
   console.log(JSON.stringify(found, null, 2));
 }
 
+const LEVEL_SIGNS = { danger: '!', mind: '-', doubt: '?', asked: '+' } as const;
+
 /** A plan played on a circuit: its sentences, what it shows in every setting, and how it is undone. */
 function plan(args: readonly string[]): void {
   const { positional, named } = parseArguments(args, ['--json'], []);
@@ -259,12 +261,11 @@ function plan(args: readonly string[]): void {
   }
   const checked = checkPlanText(readText(planPath));
   if (!checked.ok) throw new BadInput(checked.problems);
-  const played = playPlan(readCircuit(circuitPath), checked.value.edits);
+  const { played, findings, scene, settingCount } = examine(readCircuit(circuitPath), checked.value);
   if (played.stuck) {
     const { edit, problem } = played.stuck;
     throw new BadInput([{ code: 'impossible-edit', path: `/edits/${edit.id}`, message: problem }]);
   }
-  const findings = findingsOf(played);
   if (named.has('--json')) {
     console.log(JSON.stringify({ after: played.after, findings, undo: undoSteps(played) }, null, 2));
     return;
@@ -273,7 +274,13 @@ function plan(args: readonly string[]): void {
   played.applied.forEach(({ words }, index) => {
     console.log(`  ${index + 1}. ${words}`);
   });
-  for (const { danger, words, remedy } of findings) console.log(`${danger ? '!' : '-'} ${words} ${remedy}`);
+  console.log(
+    scene.settings.length === settingCount
+      ? `In all ${settingCount} settings of key, switches and plugs:`
+      : `In ${scene.settings.length} of ${settingCount} settings, every two things turned together:`,
+  );
+  for (const { level, words, remedy } of findings)
+    console.log(`${LEVEL_SIGNS[level]} ${words}${remedy ? ` ${remedy}` : ''}`);
   console.log('To undo it:');
   for (const words of undoSteps(played)) console.log(`  ${words}`);
 }

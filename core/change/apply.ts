@@ -1,5 +1,5 @@
 /** A plan played on a circuit: what stands after each edit, and the way back. */
-import type { CircuitFile, PlanEdit } from '../format';
+import type { CircuitFile, PlanEdit, PlanFile } from '../format';
 import { applyEdit, editWords, isImpossible, undoWords } from './edits';
 import { type Patch, patchBetween, undoPatch } from './patch';
 
@@ -45,4 +45,39 @@ export function undoAll({ after, applied }: Pick<Played, 'after' | 'applied'>): 
 /** How all of it is undone by hand, in the order in which that is done. */
 export function undoSteps({ applied }: Pick<Played, 'applied'>): readonly string[] {
   return applied.map(({ undo }) => undo).reverse();
+}
+
+/** The edits of the way that is chosen; where none is, those of all ways, which then stand beside each other. */
+export function chosenEdits({ edits, chosen }: Pick<PlanFile, 'edits' | 'chosen'>): readonly PlanEdit[] {
+  return chosen === undefined
+    ? edits
+    : edits.filter(({ variant }) => variant === undefined || variant === chosen);
+}
+
+/** Steps that another way of doing it has and the chosen one has not, each with why it is not shown. */
+export function hiddenEdits(
+  plan: Pick<PlanFile, 'edits' | 'chosen' | 'variants'>,
+): readonly { readonly edit: PlanEdit; readonly why: string }[] {
+  const name = (id: string | undefined) => plan.variants?.find((one) => one.id === id)?.name ?? id ?? '';
+  const shown = new Set(chosenEdits(plan));
+  return plan.edits.flatMap((edit) =>
+    shown.has(edit)
+      ? []
+      : [{ edit, why: `Belongs to “${name(edit.variant)}”; “${name(plan.chosen)}” is chosen.` }],
+  );
+}
+
+/** The same change taken back, as edits: the last first. */
+export function restoring({ applied }: Pick<Played, 'applied'>): PlanEdit[] {
+  return applied
+    .map(
+      ({ edit, patch, words, undo }): PlanEdit => ({
+        kind: 'restore',
+        id: `back-${edit.id}`.slice(0, 80),
+        words: undo,
+        was: words,
+        patch,
+      }),
+    )
+    .reverse();
 }

@@ -1,5 +1,7 @@
 /** What each kind of edit does to a circuit, how it reads, and how it is undone by hand. */
 import { type CircuitFile, type CircuitPart, FUSE_FAMILIES, type PlanEdit } from '../format';
+import { figure } from '../sizing';
+import { undoPatch } from './patch';
 
 type KindName = PlanEdit['kind'];
 type EditOf<K extends KindName> = Extract<PlanEdit, { kind: K }>;
@@ -45,8 +47,27 @@ function withoutLoosePoints(circuit: CircuitFile): CircuitFile {
   return nodes.length === circuit.nodes.length ? circuit : { ...circuit, nodes };
 }
 
+/** A part that comes in, with what decides whether it is the right one. */
+function addedWords(part: CircuitPart): string {
+  const more: (string | undefined)[] = [];
+  if ('ratingAmps' in part && part.ratingAmps !== undefined) more.push(figure(part.ratingAmps, 'A'));
+  if (part.kind === 'wire') {
+    more.push(
+      part.sizeMm2 === undefined ? undefined : `${part.sizeMm2} mm²`,
+      part.lengthMetres === undefined ? undefined : `${part.lengthMetres} m`,
+      part.colour,
+      part.through ? `through ${part.through}` : undefined,
+    );
+  }
+  if (part.kind === 'switch') more.push(part.momentary ? 'springs back' : 'stays where it is put');
+  if ('watts' in part && part.watts !== undefined) more.push(figure(part.watts, 'W'));
+  if ('amps' in part && part.amps !== undefined) more.push(figure(part.amps, 'A'));
+  const said = more.filter(Boolean).join(', ');
+  return said ? `${part.name} (${said})` : part.name;
+}
+
 const add: EditKind<EditOf<'add'>> = {
-  apply: (circuit, { parts, nodes }) => {
+  apply: (circuit, { parts, nodes, functions = [] }) => {
     const twice = taken(
       circuit,
       parts.map(({ id }) => id),
@@ -58,9 +79,16 @@ const add: EditKind<EditOf<'add'>> = {
       const loose = pinsOf(part).find(([, node]) => !known.has(node));
       if (loose) return cannot(`${part.name}, ${loose[0]}: there is no point “${loose[1]}”.`);
     }
-    return { ...circuit, nodes: [...circuit.nodes, ...nodes], parts: [...circuit.parts, ...parts] };
+    const again = functions.find(({ id }) => circuit.functions.some((one) => one.id === id));
+    if (again) return cannot(`There is a function “${again.id}” already: another name.`);
+    return {
+      ...circuit,
+      nodes: nodes.length > 0 ? [...circuit.nodes, ...nodes] : circuit.nodes,
+      parts: [...circuit.parts, ...parts],
+      functions: functions.length > 0 ? [...circuit.functions, ...functions] : circuit.functions,
+    };
   },
-  words: (_, { parts }) => `Add ${parts.map(({ name }) => name).join(', ')}.`,
+  words: (_, { parts }) => `Add ${parts.map(addedWords).join(', ')}.`,
   undo: (_, { parts }) => `Take out ${parts.map(({ name }) => name).join(', ')}.`,
 };
 
@@ -202,6 +230,18 @@ const label: EditKind<EditOf<'label'>> = {
   undo: (_, { on }) => `Take the label off ${on}.`,
 };
 
+const restore: EditKind<EditOf<'restore'>> = {
+  apply: (circuit, { patch }) => {
+    try {
+      return undoPatch(circuit, patch);
+    } catch (error) {
+      return cannot(error instanceof Error ? error.message : 'Something else was changed since.');
+    }
+  },
+  words: (_, { words }) => words,
+  undo: (_, { was }) => `Do it again: ${was}`,
+};
+
 const KINDS: { readonly [K in KindName]: EditKind<EditOf<K>> } = {
   add,
   tap,
@@ -210,6 +250,7 @@ const KINDS: { readonly [K in KindName]: EditKind<EditOf<K>> } = {
   move,
   'take-out': takeOut,
   label,
+  restore,
 };
 
 const kindOf = <E extends PlanEdit>(edit: E) => KINDS[edit.kind] as unknown as EditKind<E>;

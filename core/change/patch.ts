@@ -2,7 +2,7 @@
  * What an edit did to a circuit, thing by thing, so that it can be taken back exactly: undone, the file is the same byte for
  * byte as it was.
  */
-import type { CircuitFile } from '../format';
+import type { CircuitFile, CircuitPatch } from '../format';
 
 const LISTS = ['places', 'nodes', 'conditions', 'functions', 'parts'] as const;
 type List = (typeof LISTS)[number];
@@ -10,16 +10,18 @@ type Thing = { readonly id: string };
 
 interface ListPatch {
   /** With the place where it stood. */
-  readonly removed: readonly { readonly at: number; readonly thing: Thing }[];
-  readonly added: readonly string[];
-  readonly changed: readonly { readonly before: Thing; readonly after: Thing }[];
+  removed: { at: number; thing: Thing }[];
+  added: string[];
+  changed: { before: Thing; after: Thing }[];
 }
 
-export type Patch = Readonly<Partial<Record<List, ListPatch>>>;
+/** As it stands in files; an empty one changed nothing. */
+export type Patch = CircuitPatch;
+type AnyPatch = Partial<Record<List, ListPatch>>;
 
 /** What lies between two circuits of which the later came from the earlier: nothing in it has changed its place. */
 export function patchBetween(before: CircuitFile, after: CircuitFile): Patch {
-  const patch: Partial<Record<List, ListPatch>> = {};
+  const patch: AnyPatch = {};
   for (const list of LISTS) {
     const [old, now] = [before[list] as readonly Thing[], after[list] as readonly Thing[]];
     if (old === now) continue;
@@ -34,15 +36,20 @@ export function patchBetween(before: CircuitFile, after: CircuitFile): Patch {
       }),
     };
   }
-  return patch;
+  return patch as Patch;
 }
 
 /** The circuit as it was before. Throws where it is no longer what the patch left: something else was changed since. */
 export function undoPatch(circuit: CircuitFile, patch: Patch): CircuitFile {
   const back: Partial<Record<List, Thing[]>> = {};
   for (const list of LISTS) {
-    const one = patch[list];
+    const one = (patch as AnyPatch)[list];
     if (!one) continue;
+    const here = new Set((circuit[list] as readonly Thing[]).map(({ id }) => id));
+    const gone = [...one.added, ...one.changed.map(({ after }) => after.id)].find((id) => !here.has(id));
+    if (gone !== undefined) throw new Error(`${gone} is no longer there: something else was changed since.`);
+    const twice = one.removed.find(({ thing }) => here.has(thing.id));
+    if (twice) throw new Error(`${twice.thing.id} is there again already.`);
     const changed = new Map(one.changed.map(({ before, after }) => [after.id, { before, after }]));
     const things = (circuit[list] as readonly Thing[]).flatMap((thing) => {
       if (one.added.includes(thing.id)) return [];

@@ -158,6 +158,12 @@ const Wire = Type.Object(
     ohms: Type.Optional(Ohms),
     /** Base and tracer, "BN/WH". */
     colour: Type.Optional(text(20)),
+    /** Lies in a bundle or in heat, and carries less. */
+    bundled: Type.Optional(Type.Boolean()),
+    /** Sheathed or in conduit all the way, so that it may be longer before its fuse. */
+    sheathed: Type.Optional(Type.Boolean()),
+    /** What it passes through, in words: a bulkhead, a floor. */
+    through: Type.Optional(someText(120)),
     /** How it stands in the loom; in use when not said. */
     state: Type.Optional(Type.Enum(['in-use', 'unused', 'insulated', 'cut', 'unknown'])),
     /** Where an end that joins nothing lies, and how it is made safe, in words. */

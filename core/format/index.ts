@@ -40,6 +40,7 @@ export type {
   JobFile,
 } from './jobSchema';
 export {
+  BATTERY_KINDS,
   BOARD_CHECKS,
   CONTACT_FORMS,
   CURRENT_PHASES,
@@ -67,7 +68,7 @@ export {
 } from './lists';
 export type { Panel, PanelSetFile, Slot } from './panelSchema';
 export { PHOTO_LIMIT_BYTES, PHOTO_LONGEST_SIDE, type PhotoKind, photoKind, photoProblem } from './photo';
-export type { PlanEdit, PlanFile } from './planSchema';
+export type { CircuitPatch, PlanEdit, PlanFile, PlanGoal } from './planSchema';
 export {
   type Checked,
   FILE_LIMIT_BYTES,

@@ -108,6 +108,9 @@ export const SLOT_FEEDS = [
   'dead',
 ] as const;
 
+/** Batteries by how volts and charge belong together. */
+export const BATTERY_KINDS = ['flooded', 'agm', 'lithium'] as const;
+
 /** Steps of isolation, in the order in which they are done. */
 export const ISOLATION_STEPS = [
   'key-off',

@@ -1,11 +1,19 @@
 /** The plan file, version 1: a change of a vehicle as an ordered list of edits to its circuits and boxes, played before it is done. */
-import { type Static, Type } from 'typebox';
-import { NodeSchema, PartSchema } from './circuitSchema';
-import { JOINTS } from './lists';
+import { type Static, type TSchema, Type } from 'typebox';
+import {
+  CircuitFileSchema,
+  ConditionSchema,
+  FunctionSchema,
+  NodeSchema,
+  PartSchema,
+  PlaceSchema,
+} from './circuitSchema';
+import { BATTERY_KINDS, JOINTS, KEY_STATES } from './lists';
 import { SlotFamily } from './panelSchema';
-import { Id, Name, oneOfKind, PinName, SomeText, strict, text } from './schemaParts';
+import { Id, keyed, Name, oneOfKind, PinName, SomeText, someText, strict, text, Uuid } from './schemaParts';
 
-const edit = { id: Id };
+/** `variant`: it is only done where that way of doing it is chosen. */
+const edit = { id: Id, variant: Type.Optional(Id) };
 
 /** Parts and points that come in. */
 const Add = Type.Object(
@@ -14,6 +22,8 @@ const Add = Type.Object(
     ...edit,
     parts: Type.Array(PartSchema, { minItems: 1, maxItems: 20 }),
     nodes: Type.Array(NodeSchema, { maxItems: 40 }),
+    /** What a person sees of loads among them. */
+    functions: Type.Optional(Type.Array(FunctionSchema, { maxItems: 20 })),
   },
   strict,
 );
@@ -73,7 +83,62 @@ const TakeOut = Type.Object(
 /** A label where somebody will look. */
 const Label = Type.Object({ kind: Type.Literal('label'), ...edit, on: Name, words: SomeText }, strict);
 
-export const EditSchema = oneOfKind(Add, Tap, Cut, Join, Move, TakeOut, Label);
+const changeOf = <T extends TSchema>(thing: T) =>
+  Type.Optional(
+    Type.Object(
+      {
+        /** With the place where it stood. */
+        removed: Type.Array(Type.Object({ at: Type.Integer({ minimum: 0 }), thing }, strict)),
+        added: Type.Array(Id),
+        changed: Type.Array(Type.Object({ before: thing, after: thing }, strict)),
+      },
+      strict,
+    ),
+  );
+/** What was done to a circuit, thing by thing. */
+export const PatchSchema = Type.Object(
+  {
+    places: changeOf(PlaceSchema),
+    nodes: changeOf(NodeSchema),
+    conditions: changeOf(ConditionSchema),
+    functions: changeOf(FunctionSchema),
+    parts: changeOf(PartSchema),
+  },
+  strict,
+);
+/** An earlier edit taken back: what it did, and how a hand undoes it. */
+const Restore = Type.Object(
+  { kind: Type.Literal('restore'), ...edit, words: SomeText, was: SomeText, patch: PatchSchema },
+  strict,
+);
+
+export const EditSchema = oneOfKind(Add, Tap, Cut, Join, Move, TakeOut, Label, Restore);
+
+/** Where something is to be live or on, and where it is not. */
+const Goal = Type.Object(
+  {
+    id: Id,
+    /** A function, or a point. */
+    of: Id,
+    on: Type.Array(Type.Enum([...KEY_STATES]), { maxItems: 7 }),
+    off: Type.Array(Type.Enum([...KEY_STATES]), { maxItems: 7 }),
+  },
+  strict,
+);
+
+/** What releases a receptacle that a pack is charged through. */
+const Charging = Type.Object(
+  {
+    variant: someText(120),
+    chargerVolts: Type.Number({ exclusiveMinimum: 0, maximum: 100 }),
+    battery: Type.Enum([...BATTERY_KINDS]),
+    /** What stands on the receptacle. */
+    receptacle: someText(200),
+    /** The charger that was there cannot be switched on beside it. */
+    lockedOut: Type.Boolean(),
+  },
+  strict,
+);
 
 export const PlanFileSchema = Type.Object(
   {
@@ -83,9 +148,28 @@ export const PlanFileSchema = Type.Object(
     name: Name,
     purpose: text(400),
     edits: Type.Array(EditSchema, { maxItems: 200 }),
+    goals: Type.Optional(Type.Array(Goal, { maxItems: 40 })),
+    /** Ways of doing it, or builds of one model, of which one is chosen. */
+    variants: Type.Optional(
+      Type.Array(Type.Object({ id: Id, name: Name }, strict), { minItems: 2, maxItems: 12 }),
+    ),
+    chosen: Type.Optional(Id),
+    /** Parts through which two sources are joined on purpose. */
+    ties: Type.Optional(Type.Array(Id, { maxItems: 20 })),
+    charging: Type.Optional(Charging),
+    /** Where the vehicle has no circuit of it: what it touches, and no more. */
+    circuit: Type.Optional(CircuitFileSchema),
+    /** What nobody knows here, each in words. */
+    unknown: Type.Optional(Type.Array(SomeText, { maxItems: 60 })),
+    /** Facts that it rests on and that nobody has seen on this vehicle, by what they are of. */
+    unverified: Type.Optional(keyed(Id, SomeText, { maxProperties: 200 })),
+    /** The change that it takes back. */
+    undoes: Type.Optional(Type.Object({ job: Uuid, plan: Id }, strict)),
   },
   { ...strict, $id: 'every-trace/plan/1', title: 'Every Trace plan file, version 1' },
 );
 
 export type PlanEdit = Static<typeof EditSchema>;
 export type PlanFile = Static<typeof PlanFileSchema>;
+export type PlanGoal = Static<typeof Goal>;
+export type CircuitPatch = Static<typeof PatchSchema>;

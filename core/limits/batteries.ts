@@ -2,7 +2,10 @@
  * Batteries at rest, by kind: the volts of a rested one tell its charge where the kind lets them. Of one block of 12 V; other
  * systems by their blocks.
  */
-export const BATTERY_KINDS = ['flooded', 'agm', 'lithium'] as const;
+import { BATTERY_KINDS } from '../format';
+
+export { BATTERY_KINDS };
+
 export type BatteryKind = (typeof BATTERY_KINDS)[number];
 
 export const BATTERY_KIND_WORDS: Readonly<Record<BatteryKind, string>> = {

@@ -1,22 +1,33 @@
 /** What playing a plan shows: a sentence with the setting it occurs in, what it concerns, how much, and what would mend it. */
-import type { CircuitFile, PlanEdit } from '../../format';
+import type { CircuitFile, PlanEdit, PlanFile } from '../../format';
 import type { CircuitModel } from '../../network';
-import type { Setting } from '../settings';
+import type { At, Setting } from '../settings';
+
+/**
+ * danger: nothing is done while it stands, unless somebody says why. mind: it is to be minded. doubt: what nobody can know from
+ * a circuit. asked: it differs, and was asked for.
+ */
+export type Level = 'danger' | 'mind' | 'doubt' | 'asked';
 
 export interface Finding {
   /** Which kind found it. */
   readonly kind: string;
-  /** Nothing is done while it stands; else it is to be minded. */
-  readonly danger: boolean;
+  readonly level: Level;
   readonly words: string;
   /** Positions of key, engine, switches and plugs; null where it holds in all. */
-  readonly at: Readonly<Record<string, string>> | null;
-  /** Parts and points that it lies in. */
+  readonly at: At | null;
+  /** Parts and points that it lies in, from the source on where it is a way. */
   readonly path: readonly string[];
   /** Volts or ampere that make it one; null where none do. */
   readonly amount: { readonly value: number; readonly unit: 'V' | 'A' } | null;
   readonly remedy: string;
 }
+
+/** What a plan says besides its edits. */
+export type PlanFacts = Pick<
+  PlanFile,
+  'goals' | 'ties' | 'variants' | 'chosen' | 'charging' | 'unknown' | 'unverified'
+>;
 
 /** A plan with what it makes of the circuit. */
 export interface Scene {
@@ -26,10 +37,16 @@ export interface Scene {
   readonly afterModel: CircuitModel;
   readonly edits: readonly PlanEdit[];
   readonly settings: readonly Setting[];
+  readonly facts: PlanFacts;
 }
 
 /** One kind of finding. */
 export interface FindingKind {
   readonly name: string;
   readonly find: (scene: Scene) => readonly Finding[];
+}
+
+/** By which a finding is known again: what was said of it still stands after the plan was changed elsewhere. */
+export function findingKey({ kind, path, words }: Finding): string {
+  return `${kind}:${path.length > 0 ? path.join('+') : words}`.slice(0, 400);
 }

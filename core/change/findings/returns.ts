@@ -1,11 +1,11 @@
 /** A return that is lifted: the earth that others share with what is new. */
+import { MAY_LIFT_ELECTRONICS_VOLTS, MAY_LIFT_VOLTS } from '../../limits';
 import { figure } from '../../sizing';
 import { settingWords } from '../settings';
 import type { Finding, FindingKind } from './finding';
 
-/** What a whole return may be lifted by, volts; less where electronics share it. */
-const MAY_LIFT_VOLTS = 0.2;
-const MAY_LIFT_ELECTRONICS_VOLTS = 0.05;
+/** From here on what shares it works badly, volts. */
+const DANGER_VOLTS = 0.5;
 
 export const returns: FindingKind = {
   name: 'returns',
@@ -30,7 +30,7 @@ export const returns: FindingKind = {
       return [
         {
           kind: 'returns',
-          danger: found.volts > 1,
+          level: found.volts > DANGER_VOLTS ? 'danger' : 'mind',
           words: `The return of ${part.name} stands at ${figure(found.volts, 'V')}, ${settingWords(after, found.at)}: what is new shares it.`,
           at: found.at,
           path: [part.id, minus],

@@ -18,8 +18,8 @@ export const sleep: FindingKind = {
     return [
       {
         kind: 'sleep',
-        danger: false,
-        words: `With the key off it draws ${figure(is, 'A')} instead of ${figure(was, 'A')}${is > SLEEP_DRAW_AMPS ? `, more than the usual ${figure(SLEEP_DRAW_AMPS, 'A')}` : ''}: ${more.map(({ name }) => name).join(', ')}.`,
+        level: 'mind',
+        words: `With the key off it draws ${figure(is, 'A')} instead of ${figure(was, 'A')}${is > SLEEP_DRAW_AMPS ? `, more than the usual ${figure(SLEEP_DRAW_AMPS, 'A')}` : ''}: ${more.map(({ name }) => name).join(', ')}. That is ${figure((is - was) * 24, 'Ah')} more a day.`,
         at: null,
         path: more.map(({ part }) => part),
         amount: { value: is, unit: 'A' },

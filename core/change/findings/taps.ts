@@ -14,7 +14,7 @@ export const taps: FindingKind = {
       const safe = [fuse, ...partsBehind(before, fuse.id)].find(({ id }) => marks.parts.has(id));
       const one = (words: string, remedy: string): Finding => ({
         kind: 'taps',
-        danger: true,
+        level: 'danger',
         words,
         at: null,
         path: [fuse.id, edit.addedFuse],

@@ -1,0 +1,58 @@
+/** Volts that are lost on the way to each load and back, against what a design allows. */
+import { DESIGN_DROP_PERCENT } from '../../limits';
+import type { CircuitModel, OperatingPoint } from '../../network';
+import { figure } from '../../sizing';
+import { settingWords } from '../settings';
+import type { Finding, FindingKind } from './finding';
+
+/** Less more than before is no work of the change, share of the nominal volts. */
+const MORE_SHARE = 0.005;
+/** Less than this a load is not on, share of the nominal volts. */
+const ON_SHARE = 0.5;
+
+/** Volts across a load, and those that its supply has: the highest of any battery or source at that moment. */
+function lostTo(model: CircuitModel, id: string, point: OperatingPoint): number | null {
+  const part = model.network.parts.get(id);
+  const pins = part?.pins as Readonly<Record<string, string>> | undefined;
+  if (!pins?.plus || !pins.minus) return null;
+  const at = (node: string) => point.volts[model.network.nodeIndex.get(node)!]!;
+  const across = at(pins.plus) - at(pins.minus);
+  if (across < ON_SHARE * model.circuit.nominalVolts) return null;
+  const posts = model.circuit.parts.flatMap((one) =>
+    one.kind === 'battery' || one.kind === 'charging-source' ? [at(one.pins.plus) - at(one.pins.minus)] : [],
+  );
+  return Math.max(...posts) - across;
+}
+
+export const drops: FindingKind = {
+  name: 'drops',
+  find: ({ after, before, beforeModel, afterModel, settings }) =>
+    [...new Set([...afterModel.network.loads.keys()].map((load) => load.split(':')[0]!))].flatMap(
+      (id): Finding[] => {
+        const part = after.parts.find((one) => one.id === id);
+        if (!part) return [];
+        const percent = DESIGN_DROP_PERCENT[part.kind] ?? DESIGN_DROP_PERCENT.other;
+        const limit = (percent / 100) * after.nominalVolts;
+        const known = before.parts.some((one) => one.id === id);
+        let most: { volts: number; setting: (typeof settings)[number] } | null = null;
+        let was = 0;
+        for (const setting of settings) {
+          const volts = lostTo(afterModel, id, setting.after);
+          if (volts !== null && volts > (most?.volts ?? 0)) most = { volts, setting };
+          if (known) was = Math.max(was, lostTo(beforeModel, id, setting.before) ?? 0);
+        }
+        if (!most || most.volts <= limit || most.volts - was < MORE_SHARE * after.nominalVolts) return [];
+        return [
+          {
+            kind: 'drops',
+            level: 'mind',
+            words: `${part.name} gets ${figure(most.volts, 'V')} less than the battery has, ${settingWords(after, most.setting.at)}: ${percent} %, ${figure(limit, 'V')}, is the design’s limit${known ? ` (before: ${figure(was, 'V')})` : ''}.`,
+            at: most.setting.at,
+            path: [id, 'drop'],
+            amount: { value: most.volts, unit: 'V' },
+            remedy: 'A thicker or shorter wire, there and back.',
+          },
+        ];
+      },
+    ),
+};
