@@ -214,8 +214,8 @@ const BEAM = circuitOf({
 const PACK: CircuitFile = {
   ...circuitOf({
     parts: [
-      { ...BATTERY, id: 'BL', name: 'Lower block', pins: { plus: 'mid', minus: 'minus' } },
-      { ...BATTERY, id: 'BU', name: 'Upper block', pins: { plus: 'plus', minus: 'mid' } },
+      { ...BATTERY, id: 'BL', name: 'Lower block', pins: { plus: 'mid', minus: 'minus' } } as CircuitPart,
+      { ...BATTERY, id: 'BU', name: 'Upper block', pins: { plus: 'plus', minus: 'mid' } } as CircuitPart,
       fuse('FP', 'plus', 'fp', 10),
       wire('WP', 'fp', 'p', 2.5),
       { id: 'PU', kind: 'pump', name: 'Bilge pump', pins: { plus: 'p', minus: 'minus' }, watts: 100 },

@@ -6,6 +6,8 @@ import { type Patch, patchBetween, undoPatch } from './patch';
 export interface Applied {
   readonly edit: PlanEdit;
   readonly patch: Patch;
+  /** The circuit behind it. */
+  readonly after: CircuitFile;
   readonly words: string;
   readonly undo: string;
 }
@@ -29,6 +31,7 @@ export function playPlan(before: CircuitFile, edits: readonly PlanEdit[]): Playe
     applied.push({
       edit,
       patch: patchBetween(after, next),
+      after: next,
       words: editWords(after, edit),
       undo: undoWords(after, edit),
     });

@@ -8,7 +8,7 @@ export {
   withoutBattery,
   withoutPart,
 } from './attach';
-export { cutGate, readingAt, toneGate, type WireReading } from './cutting';
+export { type CutGate, cutGate, readingAt, toneGate, type WireReading } from './cutting';
 export { INTERVENTION_FORMS, type Intervention, intervene, parseIntervention } from './interventions';
 export {
   type IsolationStep,

@@ -1,0 +1,157 @@
+/** A plan carried out: what it makes of each circuit file and of the boxes, and how each is undone exactly. */
+import { mergeCircuits } from '../circuit';
+import type { CircuitFile, CircuitPatch, PanelSetFile, PlanEdit, Slot } from '../format';
+import type { Played } from './apply';
+import { patchBetween, undoPatch } from './patch';
+
+export interface FileChange {
+  /** Id of the circuit file. */
+  readonly circuit: string;
+  readonly after: CircuitFile;
+  readonly patch: CircuitPatch;
+}
+
+export interface SlotChange {
+  readonly panel: string;
+  readonly slot: string;
+  readonly before: Slot;
+  readonly after: Slot;
+}
+
+type Thing = { readonly id: string };
+const LISTS = ['places', 'nodes', 'conditions', 'functions', 'parts'] as const;
+
+/** Points of a part. */
+const pinsOf = (part: CircuitFile['parts'][number]) => Object.values(part.pins as Record<string, string>);
+
+/**
+ * The change of the joined circuit as changes of its files. What goes or differs does so in every file that has it; what comes
+ * goes into one file: that which has most of its points. Where it joins points of several files, that file takes the others in.
+ */
+export function fileChanges(
+  files: readonly CircuitFile[],
+  played: Pick<Played, 'before' | 'after'>,
+): FileChange[] {
+  const total = patchBetween(played.before, played.after);
+  const added = new Set(total.parts?.added ?? []);
+  const parts = played.after.parts.filter(({ id }) => added.has(id));
+  const changed = (total.parts?.changed ?? []).map(({ after }) => after);
+  const fresh = new Set(total.nodes?.added ?? []);
+  const wanted = new Set([...parts, ...changed].flatMap(pinsOf).filter((node) => !fresh.has(node)));
+  const home = homeOf(files, wanted);
+  return files.map((file): FileChange => {
+    const isHome = file === home;
+    const had = new Set(file.nodes.map(({ id }) => id));
+    const missing = [...wanted].some((node) => !had.has(node));
+    const whole =
+      isHome && missing
+        ? { ...mergeCircuits([...files]).circuit, id: file.id, name: file.name, notes: file.notes }
+        : file;
+    let after: CircuitFile = whole.notes === undefined ? withoutNotes(whole) : whole;
+    for (const list of LISTS) {
+      const change = total[list] as
+        | {
+            readonly removed: readonly { thing: Thing }[];
+            readonly added: readonly string[];
+            readonly changed: readonly { after: Thing }[];
+          }
+        | undefined;
+      if (!change) continue;
+      const gone = new Set(change.removed.map(({ thing }) => thing.id));
+      const now = new Map(change.changed.map(({ after: one }) => [one.id, one]));
+      const kept = (after[list] as readonly Thing[])
+        .filter(({ id }) => !gone.has(id))
+        .map((thing) => (now.has(thing.id) ? fieldsOf(thing, now.get(thing.id)!) : thing));
+      const more = isHome
+        ? (played.after[list] as readonly Thing[]).filter(({ id }) => change.added.includes(id))
+        : [];
+      after = { ...after, [list]: [...kept, ...more] } as CircuitFile;
+    }
+    return { circuit: file.id, after, patch: patchBetween(file, after) };
+  });
+}
+
+function withoutNotes({ notes: _none, ...file }: CircuitFile): CircuitFile {
+  return file;
+}
+
+/** What a part is after the change; what the file alone says of it stays (a mark that a box gave it is not written into it). */
+function fieldsOf(thing: Thing, after: Thing): Thing {
+  return 'pins' in thing && 'pins' in after ? ({ ...thing, ...onlyChanged(thing, after) } as Thing) : after;
+}
+
+function onlyChanged(thing: object, after: object): object {
+  const { safetyCritical: _mark, ...fields } = after as { readonly safetyCritical?: boolean };
+  return 'safetyCritical' in thing ? after : fields;
+}
+
+function homeOf(files: readonly CircuitFile[], nodes: ReadonlySet<string>): CircuitFile | undefined {
+  let best: CircuitFile | undefined;
+  let most = -1;
+  for (const file of files) {
+    const count = file.nodes.filter(({ id }) => nodes.has(id)).length;
+    if (count > most) [best, most] = [file, count];
+  }
+  return best;
+}
+
+/** The file as it was before a change of it; throws where it was changed since. */
+export function fileBefore(file: CircuitFile, patch: CircuitPatch): CircuitFile {
+  return undoPatch(file, patch);
+}
+
+const LONGEST_MEANING = 200;
+
+/** What edits make of the slots that they touch: tapped, or out and not to be refitted. */
+export function slotChanges(
+  panelSet: PanelSetFile | null,
+  before: CircuitFile,
+  edits: readonly PlanEdit[],
+  name: string,
+): SlotChange[] {
+  if (!panelSet) return [];
+  const changes = new Map<string, SlotChange>();
+  const touch = (fuse: string, change: (slot: Slot) => Slot) => {
+    const at = before.parts.find(({ id }) => id === fuse)?.slot;
+    const slot = panelSet.panels.find(({ id }) => id === at?.panel)?.slots.find(({ id }) => id === at?.slot);
+    if (!at || !slot) return;
+    const key = `${at.panel}/${at.slot}`;
+    const known = changes.get(key);
+    changes.set(key, { panel: at.panel, slot: at.slot, before: slot, after: change(known?.after ?? slot) });
+  };
+  const meaning = (slot: Slot, words: string) =>
+    [slot.meaning, words].filter(Boolean).join('; ').slice(0, LONGEST_MEANING);
+  for (const edit of edits) {
+    if (edit.kind === 'tap')
+      touch(edit.fuse, (slot) => ({
+        ...slot,
+        state: 'tapped',
+        meaning: meaning(slot, `tapped: ${edit.name}`),
+      }));
+    if (edit.kind === 'take-out')
+      touch(edit.part, (slot) => ({
+        ...slot,
+        state: 'abandoned',
+        stateEvidence: `Changed on purpose: ${name}`.slice(0, LONGEST_MEANING),
+      }));
+  }
+  return [...changes.values()];
+}
+
+export function withSlots(
+  panelSet: PanelSetFile,
+  changes: readonly SlotChange[],
+  to: 'before' | 'after',
+): PanelSetFile {
+  return {
+    ...panelSet,
+    panels: panelSet.panels.map((panel) => {
+      const own = changes.filter((one) => one.panel === panel.id);
+      if (own.length === 0) return panel;
+      return {
+        ...panel,
+        slots: panel.slots.map((slot) => own.find((one) => one.slot === slot.id)?.[to] ?? slot),
+      };
+    }),
+  };
+}
