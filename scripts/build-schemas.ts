@@ -6,6 +6,7 @@ import standaloneCode from 'ajv/dist/standalone/index.js';
 import { build } from 'esbuild';
 import {
   BareRequestSchema,
+  CarryOutSchema,
   CircuitFileSchema,
   FactSchema,
   HandRequestSchema,
@@ -18,8 +19,10 @@ import {
   PlanFileSchema,
   RateSchema,
   ReadingsFileSchema,
+  RecipeSchema,
   StockRequestSchema,
   SurveyFileSchema,
+  UndoSchema,
   VehicleChangeSchema,
 } from '../core/format/schemas';
 
@@ -39,6 +42,9 @@ const schemas = {
   rateRequest: RateSchema,
   stockRequest: StockRequestSchema,
   planFile: PlanFileSchema,
+  carryOut: CarryOutSchema,
+  undo: UndoSchema,
+  recipe: RecipeSchema,
   surveyFile: SurveyFileSchema,
   vehicleChange: VehicleChangeSchema,
 };

@@ -49,6 +49,7 @@ const LONG = 400;
 /** One idea all the same, and why. */
 const REASONS = {
   'core/notation/pieces.ts': 'one reader of lines, with all that it has read so far',
+  'testing/plannedChanges.ts': 'one line for each of eighty planted changes',
   'testing/kindCircuits.ts': 'one circuit for each kind of part',
   'core/circuit/expand.ts': 'one function for each kind of part, all of one form',
   'core/format/circuitSchema.ts': 'the schema of the circuit file is one object',

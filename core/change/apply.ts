@@ -69,18 +69,3 @@ export function hiddenEdits(
       : [{ edit, why: `Belongs to “${name(edit.variant)}”; “${name(plan.chosen)}” is chosen.` }],
   );
 }
-
-/** The same change taken back, as edits: the last first. */
-export function restoring({ applied }: Pick<Played, 'applied'>): PlanEdit[] {
-  return applied
-    .map(
-      ({ edit, patch, words, undo }): PlanEdit => ({
-        kind: 'restore',
-        id: `back-${edit.id}`.slice(0, 80),
-        words: undo,
-        was: words,
-        patch,
-      }),
-    )
-    .reverse();
-}

@@ -5,10 +5,10 @@ export {
   hiddenEdits,
   type Played,
   playPlan,
-  restoring,
   undoAll,
   undoSteps,
 } from './apply';
+export { type Carried, carryOut, circuitOf, type Ended, type NotCarried, undoingPlan } from './carry';
 export {
   type Examined,
   examine,
@@ -45,4 +45,4 @@ export {
   slotChanges,
   withSlots,
 } from './versions';
-export { STAGE_WORDS, STAGES, type Stage, type WorkStep, workOrder } from './workOrder';
+export { STAGE_WORDS, STAGES, type Stage, type WorkStep, workOrder } from './work';

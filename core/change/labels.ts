@@ -1,5 +1,5 @@
 /** Labels that a change leaves on the vehicle: in slots, on wires and receptacles, on what must not be refitted. */
-import type { PanelSetFile } from '../format';
+import type { Panel } from '../format';
 import { figure } from '../sizing';
 import type { Played } from './apply';
 import type { PlanFacts } from './findings';
@@ -16,7 +16,7 @@ export interface PlanLabel {
 export function planLabels(
   { before, applied }: Pick<Played, 'before' | 'applied'>,
   facts: PlanFacts,
-  panels: PanelSetFile['panels'],
+  panels: readonly Panel[],
   name: string,
 ): PlanLabel[] {
   const labels: PlanLabel[] = [];

@@ -2,6 +2,7 @@
  * What an edit did to a circuit, thing by thing, so that it can be taken back exactly: undone, the file is the same byte for
  * byte as it was.
  */
+import { same } from '../circuit';
 import type { CircuitFile, CircuitPatch } from '../format';
 
 const LISTS = ['places', 'nodes', 'conditions', 'functions', 'parts'] as const;
@@ -54,7 +55,7 @@ export function undoPatch(circuit: CircuitFile, patch: Patch): CircuitFile {
     const things = (circuit[list] as readonly Thing[]).flatMap((thing) => {
       if (one.added.includes(thing.id)) return [];
       const was = changed.get(thing.id);
-      if (was && JSON.stringify(was.after) !== JSON.stringify(thing)) {
+      if (was && !same(was.after, thing)) {
         throw new Error(`${thing.id} was changed again since: undo that first.`);
       }
       return [was?.before ?? thing];

@@ -58,8 +58,8 @@ test('volts and amperes of before and after agree with ngspice in the settings t
   const wrong: string[] = [];
   for (const planted of [...UNSAFE, ...SOUND]) {
     const { scene, findings } = lookedAt(planted);
-    const all = [
-      ...findings.flatMap(({ at }) => at ?? []),
+    const all: At[] = [
+      ...findings.flatMap(({ at }) => (at ? [at] : [])),
       scene.settings[0]!.at,
       scene.settings[scene.settings.length - 1]!.at,
     ];

@@ -1,12 +1,12 @@
 /** How far the work of a plan is: what may be done next, what is barred and why, and in what state it leaves the vehicle. */
 
 import { supplySide } from '../feed';
-import type { CircuitFile, PanelSetFile, Slot } from '../format';
+import type { CircuitFile, Panel, Slot } from '../format';
 import { type CutGate, cutGate, type IsolationStep, type WireReading } from '../hands';
 import type { KeyState, SlotReading } from '../limits';
 import { playPlan } from './apply';
 import { type Examined, examinePlayed, type Finding } from './findings';
-import { editsMadeBy, STAGE_WORDS, STAGES, type WorkStep } from './workOrder';
+import { editsMadeBy, STAGE_WORDS, STAGES, type WorkStep } from './work';
 
 /** How a step was dealt with. */
 export interface StepDone {
@@ -22,7 +22,7 @@ export interface WorkFacts {
   readonly testerProved: boolean;
   readonly wireReadings: readonly WireReading[];
   readonly slotReadings: readonly SlotReading[];
-  readonly panels: PanelSetFile['panels'];
+  readonly panels: readonly Panel[];
 }
 
 export interface StepStanding {
@@ -40,7 +40,7 @@ export interface StepStanding {
 /** States in which both holes of a slot are read before it is tapped. */
 const HOLE_STATES: readonly KeyState[] = ['off', 'run'];
 
-export function slotOf(circuit: CircuitFile, panels: PanelSetFile['panels'], fuse: string): Slot | null {
+export function slotOf(circuit: CircuitFile, panels: readonly Panel[], fuse: string): Slot | null {
   const at = circuit.parts.find(({ id }) => id === fuse)?.slot;
   return panels.find(({ id }) => id === at?.panel)?.slots.find(({ id }) => id === at?.slot) ?? null;
 }

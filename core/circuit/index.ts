@@ -7,7 +7,7 @@ export { loadOhms, startFactor } from './expand';
 export { fitCircuit, fitted } from './fit';
 export { guessTolerance, isUnknownLoad, unknownOf } from './guesses';
 export { byColour, type LedgerRow, type WireEnd, wireLedger } from './ledger';
-export { mergeCircuits } from './merge';
+export { mergeCircuits, same } from './merge';
 export {
   type Branch,
   type BranchRole,

@@ -1,4 +1,5 @@
 /** Entries of a job's log against the one schema: where they are made, and where they arrive. */
+import { checkPlan } from './checkPlan';
 import validateJobEvent from './generated/jobEvent';
 import type { JobEvent } from './jobSchema';
 import { type Checked, fail, ProblemList, validateWith } from './problem';
@@ -21,6 +22,18 @@ export function checkEvent(data: unknown): Checked<JobEvent> {
   return validateWith<JobEvent>(validateJobEvent, data);
 }
 
+/** The same where an entry arrives: a plan is looked at whole. */
+export function checkArrived(data: unknown): Checked<JobEvent> {
+  const checked = checkEvent(data);
+  if (!checked.ok || checked.value.body.kind !== 'plan') return checked;
+  const plan = checkPlan(checked.value.body.plan);
+  if (plan.ok) return checked;
+  return {
+    ok: false,
+    problems: plan.problems.map((one) => ({ ...one, path: `/body/plan${one.path}` })),
+  };
+}
+
 /**
  * A batch as it arrives: `{ events: [...] }`. Entries are checked one by one, each problem under the entry's own id;
  * where there are more problems than anyone reads, the rest is not looked at.
@@ -39,7 +52,7 @@ export function checkBatch(data: unknown): Checked<readonly JobEvent[]> {
   }
   const problems = new ProblemList();
   for (const [index, event] of events.entries()) {
-    const checked = checkEvent(event);
+    const checked = checkArrived(event);
     if (checked.ok) continue;
     const id = (event as { id?: unknown } | null)?.id;
     const name = typeof id === 'string' && id.length <= 80 ? id : String(index);

@@ -1,5 +1,6 @@
 /** Reads a job file, of whatever version, and reports every problem at once. */
 import { checkPanelSet } from './checkPanelSet';
+import { checkPlan } from './checkPlan';
 import validateJobFile from './generated/jobFile';
 import type { JobFile } from './jobSchema';
 import { type Checked, ProblemList, validateWith } from './problem';
@@ -18,6 +19,11 @@ export function checkJob(data: unknown): Checked<JobFile> {
     const path = `/events/${event.id}`;
     if (ids.has(event.id)) problems.add('repeated-id', path, `The entry “${event.id}” stands twice.`);
     ids.add(event.id);
+    if (event.body.kind === 'plan') {
+      const plan = checkPlan(event.body.plan);
+      if (!plan.ok)
+        for (const one of plan.problems) problems.add(one.code, `${path}/body/plan${one.path}`, one.message);
+    }
     if (event.seq !== index + 1) {
       problems.add(
         'order',

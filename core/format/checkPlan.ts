@@ -1,15 +1,17 @@
 /** Reads a plan file and reports every problem with its form at once; what it asks of a circuit shows when it is played. */
 import validatePlan from './generated/planFile';
+import { PLAN_FORMAT } from './lists';
 import type { PlanFile } from './planSchema';
 import { type Checked, ProblemList, readJson, validateWith } from './problem';
 import { upgraded } from './upgrade/upgrade';
 
-export const PLAN_FORMAT = 'every-trace/plan';
-
 export function checkPlanText(text: string): Checked<PlanFile> {
   const json = readJson(text);
-  if (!json.ok) return json;
-  const file = upgraded(json.value, PLAN_FORMAT);
+  return json.ok ? checkPlan(json.value) : json;
+}
+
+export function checkPlan(data: unknown): Checked<PlanFile> {
+  const file = upgraded(data, PLAN_FORMAT);
   if (!file.ok) return file;
   const shape = validateWith<PlanFile>(validatePlan, file.value);
   if (!shape.ok) return shape;

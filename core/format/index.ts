@@ -4,7 +4,7 @@ export { dueProblem } from './calendar';
 export { BATCH_LIMIT_BYTES, checkBatch, checkEvent } from './checkEvent';
 export { checkJob } from './checkJob';
 export { checkPanelSet, checkPanelSetText } from './checkPanelSet';
-export { checkPlanText } from './checkPlan';
+export { checkPlan, checkPlanText } from './checkPlan';
 export { checkReadingsText } from './checkReadings';
 export type {
   CircuitFile,
@@ -21,6 +21,7 @@ export { cellText, csvCell } from './csvCell';
 export type { KindOfPart, RepairLine } from './entries/repair';
 export { fieldWords } from './fieldWords';
 export { default as validateBareRequest } from './generated/bareRequest';
+export { default as validateCarryOut } from './generated/carryOut';
 export { default as validateCircuitFile } from './generated/circuitFile';
 export type { CompiledValidator } from './generated/compiled';
 export { default as validateFact } from './generated/fact';
@@ -29,7 +30,9 @@ export { default as validateImport } from './generated/importRequest';
 export { default as validateNewJob } from './generated/newJob';
 export { default as validateNewVehicle } from './generated/newVehicle';
 export { default as validateRateRequest } from './generated/rateRequest';
+export { default as validateRecipe } from './generated/recipe';
 export { default as validateStockRequest } from './generated/stockRequest';
+export { default as validateUndo } from './generated/undo';
 export { default as validateVehicleChange } from './generated/vehicleChange';
 export type { Hand, HandRequest } from './handSchema';
 export type {
@@ -51,6 +54,7 @@ export {
   JOINTS,
   KEY_STATES,
   OPENED_BY,
+  PLAN_FORMAT,
   PROOF_ANSWERS,
   REPAIR_DEEDS,
   SLOT_FAMILIES,

@@ -26,6 +26,7 @@ import {
 import { CautionRead, Correction, Note, WorkPlace } from './entries/notes';
 import { BoardCheck, OptionChosen, RepairOption } from './entries/options';
 import { Photo, PhotoMarks } from './entries/photos';
+import { FindingKept, PlanEnded, PlanStated, PlanStep } from './entries/plans';
 import { ApplianceSetAside, PluggedIn, ReadingTaken, TesterProved, TestRefused } from './entries/reading';
 import { ApplianceReleased, Repair, TemporaryEnded, WorkClock } from './entries/repair';
 import { Damage, PlugTag, SlotDropTaken, SlotReadingTaken, SlotSeen } from './entries/slots';
@@ -84,6 +85,10 @@ export const EventBodySchema = oneOfKind(
   WatchSnoozed,
   WatchDone,
   HandedOver,
+  PlanStated,
+  PlanStep,
+  FindingKept,
+  PlanEnded,
   Note,
   StateChange,
 );

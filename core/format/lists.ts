@@ -140,3 +140,5 @@ export type Work = (typeof WORKS)[number];
 
 /** Name of the file that a survey goes out as. */
 export const SURVEY_FORMAT = 'every-trace/survey';
+
+export const PLAN_FORMAT = 'every-trace/plan';

@@ -1,7 +1,7 @@
 /** The plan file, version 1: a change of a vehicle as an ordered list of edits to its circuits and boxes, played before it is done. */
 import { type Static, type TSchema, Type } from 'typebox';
 import {
-  CircuitFileSchema,
+  type CircuitFile,
   ConditionSchema,
   FunctionSchema,
   NodeSchema,
@@ -83,14 +83,20 @@ const TakeOut = Type.Object(
 /** A label where somebody will look. */
 const Label = Type.Object({ kind: Type.Literal('label'), ...edit, on: Name, words: SomeText }, strict);
 
-const changeOf = <T extends TSchema>(thing: T) =>
+/**
+ * Something of a circuit, told by its id. Its other fields are those of the circuit file and are checked with the circuit that
+ * it becomes part of.
+ */
+const thing = <T extends TSchema>(_of: T) =>
+  Type.Unsafe<Static<T>>({ type: 'object', properties: { id: Id }, required: ['id'] });
+const changeOf = <T extends TSchema>(of: T) =>
   Type.Optional(
     Type.Object(
       {
         /** With the place where it stood. */
-        removed: Type.Array(Type.Object({ at: Type.Integer({ minimum: 0 }), thing }, strict)),
+        removed: Type.Array(Type.Object({ at: Type.Integer({ minimum: 0 }), thing: thing(of) }, strict)),
         added: Type.Array(Id),
-        changed: Type.Array(Type.Object({ before: thing, after: thing }, strict)),
+        changed: Type.Array(Type.Object({ before: thing(of), after: thing(of) }, strict)),
       },
       strict,
     ),
@@ -158,7 +164,13 @@ export const PlanFileSchema = Type.Object(
     ties: Type.Optional(Type.Array(Id, { maxItems: 20 })),
     charging: Type.Optional(Charging),
     /** Where the vehicle has no circuit of it: what it touches, and no more. */
-    circuit: Type.Optional(CircuitFileSchema),
+    circuit: Type.Optional(
+      Type.Unsafe<CircuitFile>({
+        type: 'object',
+        properties: { format: { const: 'every-trace/circuit' } },
+        required: ['format', 'version', 'id', 'parts', 'nodes'],
+      }),
+    ),
     /** What nobody knows here, each in words. */
     unknown: Type.Optional(Type.Array(SomeText, { maxItems: 60 })),
     /** Facts that it rests on and that nobody has seen on this vehicle, by what they are of. */
@@ -168,6 +180,19 @@ export const PlanFileSchema = Type.Object(
   },
   { ...strict, $id: 'every-trace/plan/1', title: 'Every Trace plan file, version 1' },
 );
+
+/** A plan as an entry of a job holds it: told by its form; the rest is checked by the schema of the plan where it arrives. */
+export const PlanInEntry = Type.Unsafe<Static<typeof PlanFileSchema>>({
+  type: 'object',
+  properties: {
+    format: { const: 'every-trace/plan' },
+    version: { const: 1 },
+    id: Id,
+    name: Name,
+    edits: { type: 'array', maxItems: 200 },
+  },
+  required: ['format', 'version', 'id', 'name', 'purpose', 'edits'],
+});
 
 export type PlanEdit = Static<typeof EditSchema>;
 export type PlanFile = Static<typeof PlanFileSchema>;

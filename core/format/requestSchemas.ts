@@ -2,6 +2,7 @@
 import { type Static, Type } from 'typebox';
 import { BOUNDS, LARGEST_INTEGER } from './bounds';
 import { WORKS } from './lists';
+import { PlanInEntry } from './planSchema';
 import { Id, NominalVolts, numberIn, someText, strict, text, Uuid } from './schemaParts';
 
 /** Opens a job; a vehicle that is not there yet, its voltage and the circuit of a pattern come with it. */
@@ -86,3 +87,31 @@ export type NewJob = Static<typeof NewJobSchema>;
 export type NewVehicle = Static<typeof NewVehicleSchema>;
 export type ImportRequest = Static<typeof ImportSchema>;
 export type PartFact = Static<typeof FactSchema>;
+
+/** Carries a plan of a job out. */
+export const CarryOutSchema = Type.Object({ id: Uuid, plan: Id }, strict);
+
+/** Opens a job in which a change is taken back; the id is that of the request and of the job. */
+export const UndoSchema = Type.Object({ id: Uuid, job: Uuid, plan: Id }, strict);
+
+/** Keeps a plan as a recipe of the shop, with what it rests on; the plan itself is checked by its own schema. */
+export const RecipeSchema = Type.Object(
+  {
+    id: Uuid,
+    name: someText(160),
+    plan: PlanInEntry,
+    rests: Type.Array(
+      Type.Object(
+        {
+          id: Id,
+          kind: Type.Enum(['part', 'point', 'function']),
+          name: someText(160),
+          partKind: Type.Optional(Id),
+        },
+        strict,
+      ),
+      { maxItems: 400 },
+    ),
+  },
+  strict,
+);

@@ -7,11 +7,14 @@ export { PlanFileSchema } from './planSchema';
 export { ReadingsFileSchema } from './readingsSchema';
 export {
   BareRequestSchema,
+  CarryOutSchema,
   FactSchema,
   ImportSchema,
   NewJobSchema,
   NewVehicleSchema,
   RateSchema,
+  RecipeSchema,
+  UndoSchema,
 } from './requestSchemas';
 export { StockRequestSchema } from './stockSchema';
 export { SurveyFileSchema } from './surveySchema';

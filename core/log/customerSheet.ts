@@ -57,7 +57,10 @@ function done({ job }: SheetScene): SheetPart {
         : undefined,
     ),
   );
-  return { title: 'What we did', lines, empty: 'Nothing was repaired.' };
+  const changed = job.plans.flatMap(({ plan, ended }) =>
+    ended?.how === 'carried' ? [plain(`${plan.name}.`, plan.purpose || undefined)] : [],
+  );
+  return { title: 'What we did', lines: [...lines, ...changed], empty: 'Nothing was repaired.' };
 }
 
 /** What the chosen way costs; nothing where no prices were written down. */

@@ -1,7 +1,7 @@
 /** A job while its log is worked through: what entries write into. */
 import type { SubstitutionTable } from '../diagnosis';
 import type { SlotDrop } from '../feed';
-import type { BodyOf, Condition, EventKind, FunctionStateName } from '../format';
+import type { BodyOf, Condition, EventKind, FunctionStateName, PlanFile } from '../format';
 import type { WireReading } from '../hands';
 import type { SlotReading } from '../limits';
 import type { SlotStateEntry } from '../panel';
@@ -47,6 +47,17 @@ export interface Identity {
   readonly fuel: string;
   readonly options: string;
   readonly alterations: string;
+}
+
+/** A plan with what was done of it. */
+export interface PlanOnJob {
+  readonly plan: PlanFile;
+  readonly eventId: string;
+  /** By step: how it was dealt with. */
+  readonly steps: Map<string, Kept<'plan-step'> & { readonly how: 'done' | 'wrong' | 'override' }>;
+  /** By finding: that it stays, and why. */
+  readonly kept: Map<string, BodyOf<'finding-kept'>>;
+  readonly ended: Kept<'plan-ended'> | null;
 }
 
 export class JobDraft {
@@ -104,6 +115,8 @@ export class JobDraft {
   /** What was seen since the last repair; what was seen before it says nothing about it. */
   readonly proofs = new Map<string, ProofCell>();
   readonly watches = new Map<string, Watch>();
+  /** Changes that are planned, by the id of the plan. */
+  readonly plans = new Map<string, PlanOnJob>();
   readonly notes: BodyOf<'note'>[] = [];
   state: 'open' | 'waiting' | 'closed' = 'open';
   override: string | null = null;

@@ -2,7 +2,7 @@
 export { applianceOf, fuseFittings } from './appliance';
 export { causeReopened, overloaded, percentOfRating } from './cause';
 export { customerSheetOf } from './customerSheet';
-export type { CheckCell, Identity, JobPhoto, ProofCell, Watch } from './draft';
+export type { CheckCell, Identity, JobPhoto, PlanOnJob, ProofCell, Watch } from './draft';
 export { ENDINGS, endingWords, type SaidEnding, whyNotEnd } from './ending';
 export { cellKey, inOrder, type LogEntry, type LogEvent } from './event';
 export { fittedNow } from './fitted';
@@ -28,6 +28,7 @@ export { openedFuses } from './openedFuses';
 export { boardChecks, costOf, differencesOf, money, type Option } from './options';
 export { judgeOwed, type OwedProof, owedProofs, type ProofAnswerName, whyNotAnswered } from './owed';
 export { photoWords } from './photoWords';
+export { inTheMiddle, isBegun, leftBy, plansOpen } from './plansOnJob';
 export {
   BEGUN,
   type FollowUpSort,
@@ -57,3 +58,4 @@ export {
   tracedCircuit,
   voltsOf,
 } from './traced';
+export { workSheetOf } from './workSheet';

@@ -1,8 +1,9 @@
 /** Labels that a job leaves on the vehicle: on plugs, in slots, on what is set aside or isolated. */
-import type { CircuitFile } from '../format';
+import type { CircuitFile, Panel } from '../format';
 import { STEP_WORDS } from '../hands';
 import { judgeLine, noRepair } from '../repair';
 import { functionName, partName } from './names';
+import { labelsOfPlans } from './plansOnJob';
 import type { JobState } from './state';
 
 export interface Label {
@@ -12,7 +13,12 @@ export interface Label {
 }
 
 /** `job` names the work on every label, with what it serves and its day, so that whoever finds it knows where to ask. */
-export function labelsOf(state: JobState, circuit: CircuitFile | null, job: string): Label[] {
+export function labelsOf(
+  state: JobState,
+  circuit: CircuitFile | null,
+  job: string,
+  panels: readonly Panel[] = [],
+): Label[] {
   const labels: Label[] = [];
   const day = state.entries.at(-1)?.event.madeAt.slice(0, 10) ?? '';
   const serves = state.complaint?.function ? functionName(circuit, state.complaint.function) : '';
@@ -37,6 +43,7 @@ export function labelsOf(state: JobState, circuit: CircuitFile | null, job: stri
     );
   for (const { tag, plug } of state.tags) add(tag, `Plug ${plug}`);
   for (const { label } of state.notes) if (label) add('NOTE', label);
+  for (const { title, lines } of labelsOfPlans(state, circuit, panels)) add(title, ...lines);
   for (const { undo } of state.repairs) if (undo) add('To undo', undo);
   return labels;
 }

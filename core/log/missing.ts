@@ -5,6 +5,7 @@ import { causeReopened } from './cause';
 import { cellKey } from './event';
 import { boardOwed } from './options';
 import { owedProofs } from './owed';
+import { plansOpen } from './plansOnJob';
 import type { JobState } from './state';
 
 /** `circuit`: the one that the job is traced on; null where there is none. */
@@ -64,6 +65,7 @@ function missingBesides(
   const owed = owedProofs(job, circuit, proofs);
   const lower = (words: string) => `${words[0]!.toLowerCase()}${words.slice(1)}`;
   return [
+    ...plansOpen(job),
     ...owed.filter(({ answer }) => answer === null).map(({ name }) => `not answered: ${lower(name)}`),
     ...owed
       .filter(({ answer }) => answer === 'wrong')
@@ -75,12 +77,15 @@ function missingBesides(
 const NOT_BACK = 'exchanged relays have not been put back';
 
 /** Work is done when somebody has said so; what was changed, when a function was seen since. */
-function missingOfWork({ entries, repairs, complaint, swaps }: JobState): string[] {
+function missingOfWork({ entries, repairs, complaint, swaps, plans }: JobState): string[] {
   const missing: string[] = [];
-  if (repairs.length === 0) missing.push('no work is recorded as done');
+  const carried = plans.some(({ ended }) => ended !== null && ended.how !== 'dropped');
+  if (repairs.length === 0 && !carried) missing.push('no work is recorded as done');
   const standing = entries.filter(({ struck }) => !struck).map(({ event }) => event.body.kind);
   const since = standing.slice(standing.lastIndexOf('repair') + 1);
-  if (complaint?.work === 'change' && !since.some((kind) => kind === 'function-check' || kind === 'proof')) {
+  // What a plan asks to be proved was seen before it was carried out.
+  const seen = carried || since.some((kind) => kind === 'function-check' || kind === 'proof');
+  if (complaint?.work === 'change' && !seen) {
     missing.push('no function has been seen since the change');
   }
   if (swaps.length > 0) missing.push(NOT_BACK);

@@ -43,8 +43,8 @@ export const BEGUN: Progress = {
 
 export type FollowUpSort = (typeof WATCH_SORTS)[number] | 'temporary';
 
-/** Exchanged parts, an appliance in quarantine, a temporary part, what a closed job left unsafe. */
-export type HazardSort = 'exchanged' | 'appliance' | 'temporary' | 'left';
+/** Exchanged parts, an appliance in quarantine, a temporary part, what a closed job left unsafe, a change in the middle. */
+export type HazardSort = 'exchanged' | 'appliance' | 'temporary' | 'left' | 'half-done';
 
 /** What an entry leaves in the tables beside the row of its job. */
 export type Kept =

@@ -21,6 +21,7 @@ import {
 } from './names';
 import { costOf, differencesOf, money } from './options';
 import { owedProofs } from './owed';
+import { inTheMiddle, isBegun, leftBy } from './plansOnJob';
 import {
   entered,
   entriesOf,
@@ -48,6 +49,7 @@ export function sheetOf(scene: SheetScene): Sheet {
     exchanges(scene),
     options(scene),
     done(scene),
+    changes(scene),
     seen(scene),
     noted(scene),
     temporary(scene),
@@ -268,6 +270,25 @@ function options({ job }: SheetScene): SheetPart {
   return { title: 'Repair or replace', lines, empty: null };
 }
 
+/** What a change made of the vehicle, sentence by sentence, and what of it stands half done. */
+function changes({ job }: SheetScene): SheetPart {
+  const lines = job.entries.flatMap(({ event, struck }): SheetLine[] => {
+    const { body } = event;
+    if (struck || body.kind !== 'plan-ended') return [];
+    return [
+      entered(event, eventWords(null, body), body.how === 'carried' ? body.words.join(' ') : undefined),
+    ];
+  });
+  const half = inTheMiddle(job).flatMap((one) => [
+    plain(`HALF DONE: ${one.plan.name}. ${one.plan.purpose}`.trim()),
+    ...leftBy(one).map((words) => plain(words)),
+  ]);
+  const planned = job.plans.flatMap((one) =>
+    one.ended === null && !isBegun(one) ? [plain(`Planned, nothing done: ${one.plan.name}.`)] : [],
+  );
+  return { title: 'Changes', lines: [...half, ...lines, ...planned], empty: null };
+}
+
 function temporary({ job }: SheetScene): SheetPart {
   const lines = job.temporaries.map(({ words, due, reason }) =>
     plain(`${words}: to be put right by ${due ?? 'a day not said'}.`, reason ? `Why: ${reason}` : undefined),
@@ -285,9 +306,20 @@ function overridden(scene: SheetScene): SheetPart {
       : [],
   );
   const closed = job.override && !job.ending ? [plain(`Closed all the same: ${job.override}`)] : [];
+  const passed = job.entries.flatMap(({ event, struck }) =>
+    !struck && event.body.kind === 'plan-step' && event.body.how === 'override'
+      ? [entered(event, eventWords(circuit, event.body))]
+      : [],
+  );
   return {
     title: 'Gates overridden, cautions read',
-    lines: [...overrides, ...closed, ...entriesOf(scene, ['caution-read'])],
+    lines: [
+      ...overrides,
+      ...passed,
+      ...entriesOf(scene, ['finding-kept']),
+      ...closed,
+      ...entriesOf(scene, ['caution-read']),
+    ],
     empty: null,
   };
 }
@@ -312,5 +344,8 @@ function untested(scene: SheetScene, open: readonly string[]): SheetPart {
 
 function undo({ job }: SheetScene): SheetPart {
   const lines = job.repairs.flatMap((repair) => (repair.undo ? [plain(repair.undo)] : []));
-  return { title: 'To undo it', lines, empty: 'No note.' };
+  const changed = job.plans.flatMap(({ ended }) =>
+    ended?.how === 'carried' ? ended.undo.map((words, index) => plain(`${index + 1}. ${words}`)) : [],
+  );
+  return { title: 'To undo it', lines: [...lines, ...changed], empty: 'No note.' };
 }

@@ -4,6 +4,7 @@ import type { CircuitFile, TestRef } from '../format';
 import { STEP_WORDS } from '../hands';
 import { eventWords } from './kinds';
 import { partName } from './names';
+import { inTheMiddle, leftBy } from './plansOnJob';
 import type { SheetLine } from './sheetLines';
 import type { JobState } from './state';
 
@@ -33,6 +34,10 @@ export function standsNow(job: JobState, circuit: CircuitFile | null, next: Test
     ...(job.isolated.length > 0
       ? [line(`Isolated: ${job.isolated.map((step) => STEP_WORDS[step].toLowerCase()).join(', ')}`)]
       : []),
+    ...inTheMiddle(job).flatMap((one) => [
+      line(`In the middle of a change: ${one.plan.name}`),
+      ...leftBy(one).map((words) => line(words)),
+    ]),
     ...job.swaps.map(({ one, other }) =>
       line(`Exchanged: ${partName(circuit, one)} and ${partName(circuit, other)}`),
     ),

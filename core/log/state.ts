@@ -13,6 +13,7 @@ import {
   JobDraft,
   type JobPhoto,
   type Kept,
+  type PlanOnJob,
   type ProofCell,
   type Watch,
 } from './draft';
@@ -81,6 +82,8 @@ export interface JobState {
   /** What was seen since the last repair; what was seen before it says nothing about it. */
   readonly proofs: ReadonlyMap<string, ProofCell>;
   readonly watches: readonly Watch[];
+  /** In the order in which they were stated. */
+  readonly plans: readonly PlanOnJob[];
   readonly notes: readonly BodyOf<'note'>[];
   readonly state: 'open' | 'waiting' | 'closed';
   readonly override: string | null;
@@ -121,6 +124,7 @@ function listsOf(draft: JobDraft) {
     watches: [...draft.watches.values()],
     temporaries: [...draft.temporaries.values()],
     options: [...draft.options.values()],
+    plans: [...draft.plans.values()],
   };
 }
 
@@ -136,7 +140,9 @@ function madeOf(draft: JobDraft, entries: readonly LogEntry[]) {
     repairs.length > 0 && isProved(asked, new Map([...draft.proofs].map(([key, cell]) => [key, cell.right])));
   const tested = readings.some((entry) => !entry.struck);
   const work = complaint?.work !== undefined;
-  const stage = stageOf({ state, repaired: repairs.length > 0, proved, found: found !== null, tested, work });
+  const repaired =
+    repairs.length > 0 || [...draft.plans.values()].some(({ ended }) => ended?.how === 'carried');
+  const stage = stageOf({ state, repaired, proved, found: found !== null, tested, work });
   return { readings, proved, stage };
 }
 

@@ -4,14 +4,24 @@
  * whoever moves among work views only changes the address.
  */
 
-export const JOB_VIEWS = ['job', 'trace', 'boxes', 'wires', 'combinations', 'sums', 'feed', 'sheet'] as const;
+export const JOB_VIEWS = [
+  'job',
+  'trace',
+  'boxes',
+  'wires',
+  'combinations',
+  'sums',
+  'feed',
+  'change',
+  'sheet',
+] as const;
 export type JobView = (typeof JOB_VIEWS)[number];
 
 /** The address of the static document itself; it is asked for by the server alone. */
 export const WORK_DOCUMENT = '/job';
 
 const ID = '[0-9a-fA-F]{8}(?:-[0-9a-fA-F]{4}){3}-[0-9a-fA-F]{12}';
-const VIEW = 'trace|boxes|wires|combinations|sums|feed|sheet';
+const VIEW = 'trace|boxes|wires|combinations|sums|feed|change|sheet';
 const OF_A_JOB = new RegExp(`^/jobs/(${ID})(?:/(${VIEW}))?/?$`);
 
 /** The addresses of work views, as the server's configuration writes them. */

@@ -11,12 +11,13 @@ import {
   photoWords,
   sheetOf,
   workedScene,
+  workSheetOf,
 } from '#core/log';
 import { headLines, momentWords, sheetKind } from './sheetHead';
 import { labelSheet, labelsPdf, type SheetHead, type SheetPhoto, sheetPdf } from './sheetPdf';
 
 export interface SheetAsked {
-  readonly what: 'technician' | 'customer' | 'labels';
+  readonly what: 'technician' | 'customer' | 'labels' | 'work';
   readonly maps: JobMaps;
   readonly events: readonly LogEvent[];
   /** Pictures by their ids, as JPEG. */
@@ -33,6 +34,8 @@ export interface SheetAsked {
   /** Of labels: which sheet, and from which place on it. */
   readonly sheet?: string | null;
   readonly first?: number;
+  /** Of a work order: which plan. */
+  readonly plan?: string;
 }
 
 /** The PDF, as bytes. */
@@ -41,9 +44,16 @@ export default async function make(asked: SheetAsked): Promise<Uint8Array> {
   const scene = workedScene(asked.maps, job, { priors: asked.priors, hand: asked.hand });
   if (asked.what === 'labels') {
     const name = `${asked.vehicle} · ${asked.title}`;
-    return labelsPdf(labelsOf(job, scene.circuit, name), labelSheet(asked.sheet ?? null), asked.first ?? 1);
+    return labelsPdf(
+      labelsOf(job, scene.circuit, name, scene.panels),
+      labelSheet(asked.sheet ?? null),
+      asked.first ?? 1,
+    );
   }
-  const sheet = asked.what === 'customer' ? customerSheetOf(scene) : sheetOf(scene);
+  const sheet =
+    asked.what === 'customer'
+      ? customerSheetOf(scene)
+      : ((asked.what === 'work' ? workSheetOf(asked.maps, job, asked.plan ?? '') : null) ?? sheetOf(scene));
   const head: SheetHead = {
     kind: sheetKind(asked.what),
     title: asked.title,
@@ -52,7 +62,8 @@ export default async function make(asked: SheetAsked): Promise<Uint8Array> {
     beneath: headLines(asked, sheet, asked.zone),
     moment: (at) => momentWords(at, asked.zone),
   };
-  const photos = job.photos.flatMap((photo) => {
+  const pictured = asked.what === 'work' ? [] : job.photos;
+  const photos = pictured.flatMap((photo) => {
     const picture = asked.pictures.get(photo.photo);
     return picture ? [{ ...picture, words: photoWords(photo, scene.panels), marks: photo.marks }] : [];
   });

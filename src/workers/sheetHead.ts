@@ -36,6 +36,7 @@ export function headLines(
   ];
 }
 
-export function sheetKind(reader: 'technician' | 'customer'): string {
+export function sheetKind(reader: 'technician' | 'customer' | 'work'): string {
+  if (reader === 'work') return 'Work order';
   return reader === 'customer' ? 'For the customer' : 'Hand-over sheet';
 }

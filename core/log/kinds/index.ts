@@ -20,6 +20,7 @@ import { isolation, partInPlace, swapped, swapRestored, taskBegun, unitTried, wi
 import { cautionRead, correction, note, workPlace } from './notes';
 import { boardCheck, option, optionChosen } from './options';
 import { photo, photoMarks } from './photos';
+import { findingKept, plan, planEnded, planStep } from './plans';
 import {
   applianceReleased,
   applianceSetAside,
@@ -73,6 +74,10 @@ const KINDS: { readonly [K in EventKind]: EventKindOf<BodyOf<K>> } = {
   'watch-snoozed': watchSnoozed,
   'watch-done': watchDone,
   'handed-over': handedOver,
+  plan,
+  'plan-step': planStep,
+  'finding-kept': findingKept,
+  'plan-ended': planEnded,
   note,
   state,
 };

@@ -2,6 +2,7 @@
 
 export * from './jobs';
 export * from './maps';
+export * from './recipes';
 export * from './requests';
 export * from './rows';
 export * from './shops';

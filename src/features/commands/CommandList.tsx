@@ -42,6 +42,7 @@ function ofJob(path: string): Place[] {
     at('Wires', 'this job: ledger, cutting, tone', '/wires'),
     at('Combinations', 'this job: expected and seen, every setting', '/combinations'),
     at('Find a feed', 'this job: where current can be taken', '/feed'),
+    at('Plan a change', 'this job: stated, played, looked at, done step by step', '/change'),
     at('Sums', 'this job: wire, fuse, drop, battery', '/sums'),
     at('Conclude', 'this job', '#conclude'),
     at('Repair', 'this job', '#repair'),

@@ -5,6 +5,7 @@ import { withStates } from '#core/panel';
 import { noteOf, useJob } from '@/features/jobs';
 import { Button, ButtonLink } from '@/ui/controls';
 import { FindFeed } from './FindFeed';
+import { planHref } from './planHref';
 import { readHref, readWords } from './readLink';
 import { tapsOf } from './tapsOf';
 
@@ -61,7 +62,16 @@ export function JobFeeds() {
             {readWords(state, holes)}
           </ButtonLink>
         )}
-        deeds={(_, __, text) => <OntoJob text={text} />}
+        deeds={(candidate, ask, text) => (
+          <>
+            {candidate.verdict === 'refused' ? null : (
+              <ButtonLink look="primary" href={planHref(data.id, data.circuits, candidate, ask)}>
+                Into a plan
+              </ButtonLink>
+            )}
+            <OntoJob text={text} />
+          </>
+        )}
       />
     </div>
   );
@@ -76,9 +86,7 @@ function OntoJob({ text }: { text: string }) {
   };
   return (
     <>
-      <Button look="primary" onClick={write}>
-        Write onto the job
-      </Button>
+      <Button onClick={write}>Write onto the job</Button>
       {said ? (
         <p role="status" className="self-center font-semibold">
           {said}

@@ -31,6 +31,23 @@ const WORK_STEPS = [
   { name: 'Hand over', path: '/sheet', done: (job: JobState) => job.state === 'closed' },
 ] as const;
 
+/** Those of a job that changes something: the plan is where it happens. */
+const CHANGE_STEPS = [
+  WORK_STEPS[0],
+  WORK_STEPS[1],
+  {
+    name: 'Change',
+    path: '/change',
+    done: (job: JobState) => job.plans.some(({ ended }) => ended?.how === 'carried'),
+  },
+  ...WORK_STEPS.slice(2),
+] as const;
+
+function stepsOf({ complaint }: JobState) {
+  if (complaint?.work === 'change') return CHANGE_STEPS;
+  return complaint?.work ? WORK_STEPS : STEPS;
+}
+
 /** Head of every job page: which vehicle, what state, every step in reach, and whether all is sent. */
 export function JobFrame({ view, children }: { view: JobView; children: ReactNode }) {
   const { data, job } = useJob();
@@ -111,7 +128,7 @@ function Steps({ view, shape, onGo }: { view: JobView; shape: 'strip' | 'list'; 
   const look = SHAPES[shape];
   return (
     <nav aria-label="Steps of the job" className={look.nav}>
-      {(job.complaint?.work ? WORK_STEPS : STEPS).map((step, index) => {
+      {stepsOf(job).map((step, index) => {
         const here = step.path === `/${view}`;
         return (
           <PlaceLink

@@ -112,7 +112,13 @@ export function NewJobForm({
       });
       if (posted.kind === 'away') return { ok: false, message: posted.message };
       if (!posted.ok) return { ok: false, message: posted.answer.message ?? 'It was not taken.' };
-      const view = posted.answer.traced ? '/trace' : values.purpose === 'survey' ? '/boxes' : '';
+      const view = posted.answer.traced
+        ? '/trace'
+        : values.purpose === 'survey'
+          ? '/boxes'
+          : values.purpose === 'change'
+            ? '/change'
+            : '';
       go(`/jobs/${tried.id}${view}`);
       return { ok: true };
     },

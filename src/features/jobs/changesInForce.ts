@@ -9,18 +9,21 @@ export interface ChangeInForce {
   readonly id: string;
   readonly jobId: string;
   readonly words: string;
-  readonly undo: string;
+  /** How it is undone, the first thing first. */
+  readonly undo: readonly string[];
   readonly madeAt: string;
+  /** Of a plan that was carried out: its id, by which it can be undone step by step. */
+  readonly plan: string | null;
 }
 
-/** The latest first; those that somebody struck are none. */
+/** The latest first; those that somebody struck, and plans that were taken back by another, are none. */
 export async function changesInForce(actor: Actor, vehicleId: string, limit = 20): Promise<ChangeInForce[]> {
-  return database()
+  const rows = await database()
     .select({
       id: jobEvents.id,
       jobId: jobEvents.jobId,
-      words: sql<string>`${jobEvents.body} ->> 'words'`,
-      undo: sql<string>`${jobEvents.body} ->> 'undo'`,
+      kind: jobEvents.kind,
+      body: jobEvents.body,
       madeAt: jobEvents.madeAt,
     })
     .from(jobEvents)
@@ -29,13 +32,26 @@ export async function changesInForce(actor: Actor, vehicleId: string, limit = 20
       and(
         eq(jobs.vehicleId, vehicleId),
         eq(jobs.shopId, actor.shopId),
-        eq(jobEvents.kind, 'repair'),
-        sql`${jobEvents.body} ->> 'undo' <> ''`,
+        sql`((${jobEvents.kind} = 'repair' and ${jobEvents.body} ->> 'undo' <> '')
+          or (${jobEvents.kind} = 'plan-ended' and ${jobEvents.body} ->> 'how' = 'carried'))`,
         notStruck(),
       ),
     )
     .orderBy(desc(jobEvents.madeAt))
-    .limit(limit);
+    .limit(limit * 2);
+  const taken = new Set(
+    rows.flatMap(({ body }) =>
+      body.kind === 'plan-ended' && body.undoes ? [`${body.undoes.job} ${body.undoes.plan}`] : [],
+    ),
+  );
+  return rows
+    .flatMap(({ id, jobId, body, madeAt }): ChangeInForce[] => {
+      if (body.kind === 'repair')
+        return [{ id, jobId, words: body.words, undo: [body.undo ?? ''], madeAt, plan: null }];
+      if (body.kind !== 'plan-ended' || body.undoes || taken.has(`${jobId} ${body.plan}`)) return [];
+      return [{ id, jobId, words: body.name, undo: body.undo, madeAt, plan: body.plan }];
+    })
+    .slice(0, limit);
 }
 
 /** Pictures of a vehicle, the latest first, each with its job. */

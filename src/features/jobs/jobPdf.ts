@@ -30,7 +30,7 @@ export async function jobPdf(
   actor: Actor,
   jobId: string,
   what: SheetAsked['what'],
-  labels: Pick<SheetAsked, 'sheet' | 'first'> = {},
+  more: Pick<SheetAsked, 'sheet' | 'first' | 'plan'> = {},
 ): Promise<JobPdf | null> {
   if (!isUuid(jobId)) return null;
   const [job, priors, hand] = await Promise.all([loadJob(actor, jobId), learnedPriors(actor), handOf(actor)]);
@@ -40,7 +40,7 @@ export async function jobPdf(
     what,
     maps: { circuits: job.circuits, panelSet: job.panelSet, vehicle: { nominalVolts } },
     events: job.events,
-    pictures: what === 'labels' ? new Map() : await picturesOf(actor, jobId),
+    pictures: what === 'labels' || what === 'work' ? new Map() : await picturesOf(actor, jobId),
     priors,
     hand,
     title: job.title,
@@ -49,10 +49,10 @@ export async function jobPdf(
     id: job.id,
     openedAt: job.openedAt,
     zone: workshopZone(),
-    ...labels,
+    ...more,
   });
   const last = job.events.at(-1)?.madeAt ?? job.openedAt;
-  const file = { technician: 'hand-over', customer: 'customer', labels: 'labels' }[what];
+  const file = { technician: 'hand-over', customer: 'customer', labels: 'labels', work: 'work-order' }[what];
   return { bytes, name: `${jobFileName(job, last, file)}.pdf` };
 }
 

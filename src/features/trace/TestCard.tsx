@@ -9,11 +9,11 @@ import { PanelView, useTurns } from '@/features/panels';
 import { Check } from '@/ui/Check';
 import { Button, Caution } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
+import { DutyClock } from '@/ui/DutyClock';
 import { Fold } from '@/ui/Fold';
 import { Override } from '@/ui/Override';
 import { SetSign } from '@/ui/SetSign';
 import { CardPicture } from './CardPicture';
-import { DutyClock } from './DutyClock';
 import { type Answer, ReadingPad, readAnswer } from './ReadingPad';
 
 export interface CardGate {

@@ -2,8 +2,7 @@
 
 import { useState } from 'react';
 import { wireLedger } from '#core/circuit';
-import { cutGate, readingAt, stepsOf, toneGate } from '#core/hands';
-import { KEY_STATE_WORDS, KEY_STATES, liveness } from '#core/limits';
+import { cutGate, stepsOf, toneGate } from '#core/hands';
 import { momentsOf } from '#core/safety';
 import { LedgerTable } from '@/features/circuits';
 import { CautionAsk, IsolationSteps, useJob, useUnread } from '@/features/jobs';
@@ -12,8 +11,7 @@ import { Dialog } from '@/ui/Dialog';
 import { Override } from '@/ui/Override';
 import { useWide } from '@/ui/useWide';
 import { WireStripe } from '@/ui/WireStripe';
-
-const ENDS = ['a', 'b'] as const;
+import { EndReadings } from './EndReadings';
 
 /** The wires of the job's circuits, and what has to be read before one of them is cut or toned. */
 export function WiresView() {
@@ -62,15 +60,6 @@ function CutCard({ wire }: { wire: string }) {
   const gate = cutGate(readings, job.isolated, nominalVolts);
   const tone = toneGate(gate);
   const begun = job.begun.some((one) => one.task === 'cut-or-solder' && one.wire === wire);
-  const tell = (end: 'a' | 'b', state: (typeof KEY_STATES)[number], lamp: 'lit' | 'off') =>
-    record({
-      kind: 'wire-reading',
-      wire,
-      end,
-      value: { lamp },
-      state,
-      testerProved: job.testerProvedAt !== null,
-    });
   return (
     <>
       <h2 className="flex items-center gap-2 text-2xl">
@@ -99,51 +88,7 @@ function CutCard({ wire }: { wire: string }) {
         {gate.allowed ? '✓ ' : '▲ '}
         {gate.sentence}
       </p>
-      <table className="mt-2 w-full">
-        <thead>
-          <tr>
-            <th className="text-left">State</th>
-            <th>End a</th>
-            <th>End b</th>
-          </tr>
-        </thead>
-        <tbody>
-          {KEY_STATES.map((state) => (
-            <tr key={state} className="border-b border-line">
-              <th scope="row" className="max-w-36 py-1 text-left text-sm font-normal">
-                {KEY_STATE_WORDS[state]}
-              </th>
-              {ENDS.map((end) => {
-                const reading = readingAt(readings, end, state);
-                const live = reading ? liveness(reading.value, nominalVolts) : null;
-                return (
-                  <td key={end} className="py-1 text-center">
-                    <span className="inline-flex gap-1">
-                      {(['lit', 'off'] as const).map((lamp) => {
-                        const on = live !== null && (live === 'dead') === (lamp === 'off');
-                        return (
-                          <button
-                            key={lamp}
-                            type="button"
-                            aria-label={`End ${end}, ${KEY_STATE_WORDS[state]}: ${lamp === 'lit' ? 'live' : 'dead'}`}
-                            aria-pressed={on}
-                            onClick={() => tell(end, state, lamp)}
-                            className={`min-h-11 min-w-14 rounded-md border-2 px-1 ${
-                              on ? 'border-copper bg-copper-wash font-bold' : 'border-line'
-                            }`}
-                          >
-                            {lamp === 'lit' ? '● live' : '○ dead'}
-                          </button>
-                        );
-                      })}
-                    </span>
-                  </td>
-                );
-              })}
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <EndReadings wire={wire} nominalVolts={nominalVolts} />
       <IsolationSteps steps={stepsOf('cut-or-solder')} />
       {warnings
         .filter((one) => !unread.includes(one))

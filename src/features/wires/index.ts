@@ -1,1 +1,2 @@
+export { EndReadings } from './EndReadings';
 export { WiresView } from './WiresView';

@@ -13,6 +13,7 @@ const LOADERS: Readonly<Record<JobView, () => Promise<ComponentType>>> = {
   combinations: () => import('@/features/combinations').then(({ CombinationsView }) => CombinationsView),
   sums: () => import('@/features/sums').then(({ JobSums }) => JobSums),
   feed: () => import('@/features/feeds').then(({ JobFeeds }) => JobFeeds),
+  change: () => import('@/features/changes').then(({ ChangeView }) => ChangeView),
   sheet: loadHandOverSheet,
 };
 

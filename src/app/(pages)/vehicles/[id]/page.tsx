@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
 import { currentActor } from '@/access';
 import { now } from '@/clock/now';
+import { UndoChange } from '@/features/changes';
 import { FollowUpList, HazardList, JobLines } from '@/features/jobs';
 import {
   changesInForce,
@@ -211,12 +212,18 @@ export default async function VehiclePage({
             <ul>
               {changes.map((one) => (
                 <li key={one.id} className="border-b border-line">
-                  <PlaceLink href={`/jobs/${one.jobId}#repair`} className="block py-3 hover:bg-sunk">
+                  <PlaceLink
+                    href={`/jobs/${one.jobId}${one.plan === null ? '#repair' : `/change?plan=${one.plan}`}`}
+                    className="block py-3 hover:bg-sunk"
+                  >
                     <span className="block">{one.words}</span>
                     <span className="block text-sm text-soft">
-                      {day(one.madeAt)} · to undo it: {one.undo}
+                      {day(one.madeAt)} · to undo it: {one.undo.join(' ')}
                     </span>
                   </PlaceLink>
+                  {one.plan === null ? null : (
+                    <UndoChange vehicleId={vehicle.id} job={one.jobId} plan={one.plan} name={one.words} />
+                  )}
                 </li>
               ))}
             </ul>

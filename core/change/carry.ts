@@ -1,0 +1,176 @@
+/** What carrying a plan out makes, all of it at once: new files, slots, and what the ledger says of it. */
+import { checkCircuit, mergeCircuits } from '../circuit';
+import type { BodyOf, CircuitFile, PanelSetFile, PlanFile } from '../format';
+import { chosenEdits, playPlan, undoSteps } from './apply';
+import { examine } from './findings';
+import { planLabels } from './labels';
+import { standingOf, type WorkFacts } from './standing';
+import { type FileChange, fileBefore, fileChanges, type SlotChange, slotChanges } from './versions';
+import { workOrder } from './work';
+
+export type Ended = BodyOf<'plan-ended'>;
+
+export interface Carried {
+  readonly ok: true;
+  readonly files: readonly FileChange[];
+  readonly slots: readonly SlotChange[];
+  readonly entry: Ended;
+}
+export interface NotCarried {
+  readonly ok: false;
+  readonly message: string;
+}
+
+const MOST_WORDS = 2000;
+
+/** The circuit that a plan is played on: its own, or those of the vehicle joined. */
+export function circuitOf(plan: PlanFile, files: readonly CircuitFile[]): CircuitFile | null {
+  return plan.circuit ?? (files.length > 0 ? mergeCircuits([...files]).circuit : null);
+}
+
+/** `undone`: the entry of the change that this plan takes back, where it takes one back. */
+export function carryOut(
+  plan: PlanFile,
+  files: readonly CircuitFile[],
+  panelSet: PanelSetFile | null,
+  facts: WorkFacts,
+  undone: Ended | null = null,
+): Carried | NotCarried {
+  const circuit = circuitOf(plan, files);
+  if (!circuit) return { ok: false, message: 'There is no circuit that it could be made in.' };
+  const looked = examine(circuit, plan);
+  const { played } = looked;
+  if (played.stuck) {
+    return {
+      ok: false,
+      message: `The circuit has changed since it was planned, and it cannot be made in it: ${played.stuck.problem}`,
+    };
+  }
+  const standing = standingOf(workOrder(looked), facts, circuit);
+  const open = standing.find(({ done }) => !done);
+  if (open) return { ok: false, message: `Not done yet: ${open.step.words}` };
+  const own = plan.circuit ? [circuit] : files;
+  const changed = plan.circuit
+    ? [{ circuit: circuit.id, after: played.after, patch: {} }]
+    : (exactlyBack(plan, files, undone) ?? fileChanges(files, played));
+  for (const { after } of changed) {
+    const checked = checkCircuit(after);
+    if (!checked.ok)
+      return {
+        ok: false,
+        message: checked.problems
+          .map(({ message }) => message)
+          .join(' ')
+          .slice(0, MOST_WORDS),
+      };
+  }
+  const slots = undone
+    ? slotsBack(panelSet, undone)
+    : slotChanges(panelSet, played.before, chosenEdits(plan), plan.name);
+  return {
+    ok: true,
+    files: changed.filter(({ after }) => !own.includes(after)),
+    slots,
+    entry: {
+      kind: 'plan-ended',
+      plan: plan.id,
+      how: 'carried',
+      name: plan.name,
+      words: played.applied.map(({ words }) => words.slice(0, MOST_WORDS)),
+      undo: undoSteps(played).map((words) => words.slice(0, MOST_WORDS)),
+      passed: standing.flatMap(({ step, overridden }) =>
+        overridden === null ? [] : [`${step.words} Because: ${overridden}`.slice(0, MOST_WORDS)],
+      ),
+      labels: planLabels(played, plan, panelSet?.panels ?? [], plan.name).map((label) => ({
+        ...label,
+        title: label.title.slice(0, 160),
+        lines: label.lines.map((line) => line.slice(0, MOST_WORDS)),
+      })),
+      files: changed.map(({ circuit: id, patch }) => ({
+        circuit: id,
+        patch,
+        ...(plan.circuit ? { made: true as const } : {}),
+      })),
+      slots: slots.map((one) => ({ ...one })),
+      ...(plan.undoes ? { undoes: plan.undoes } : {}),
+    },
+  };
+}
+
+/** The files as they were before a change, byte for byte, where all of it is taken back and nothing of it was changed since. */
+function exactlyBack(
+  plan: PlanFile,
+  files: readonly CircuitFile[],
+  undone: Ended | null,
+): FileChange[] | null {
+  if (!undone?.files || plan.edits.length !== undone.words.length) return null;
+  if (plan.edits.some(({ kind }) => kind !== 'restore')) return null;
+  try {
+    return files.map((file): FileChange => {
+      const patch = undone.files!.find(({ circuit }) => circuit === file.id)?.patch;
+      return { circuit: file.id, after: patch ? fileBefore(file, patch) : file, patch: {} };
+    });
+  } catch {
+    return null;
+  }
+}
+
+/** Slots as they were, where they still are what the change made of them. */
+function slotsBack(panelSet: PanelSetFile | null, undone: Ended): SlotChange[] {
+  return (undone.slots ?? []).flatMap((one): SlotChange[] => {
+    const now = panelSet?.panels.find(({ id }) => id === one.panel)?.slots.find(({ id }) => id === one.slot);
+    return now && JSON.stringify(now) === JSON.stringify(one.after)
+      ? [{ panel: one.panel, slot: one.slot, before: now, after: one.before }]
+      : [];
+  });
+}
+
+/** A plan that takes a change back, edit by edit; or why that cannot be, in words. */
+export function undoingPlan(
+  plan: PlanFile,
+  ended: Ended,
+  files: readonly CircuitFile[],
+  id: string,
+  job: string,
+): { readonly ok: true; readonly plan: PlanFile } | NotCarried {
+  if (ended.files?.some(({ made }) => made)) {
+    return {
+      ok: false,
+      message: 'It was stated where no circuit was drawn: undo it by hand, by the words of its steps.',
+    };
+  }
+  try {
+    const before = files.map((file) => {
+      const patch = ended.files?.find(({ circuit }) => circuit === file.id)?.patch;
+      return patch ? fileBefore(file, patch) : file;
+    });
+    const played = playPlan(mergeCircuits(before).circuit, chosenEdits(plan));
+    if (played.stuck) return { ok: false, message: played.stuck.problem };
+    const edits = played.applied
+      .map(({ edit, patch, words, undo }) => ({
+        kind: 'restore' as const,
+        id: `back-${edit.id}`.slice(0, 80),
+        words: undo,
+        was: words,
+        patch,
+      }))
+      .reverse();
+    return {
+      ok: true,
+      plan: {
+        format: plan.format,
+        version: plan.version,
+        id,
+        name: `Undo: ${plan.name}`.slice(0, 160),
+        purpose: '',
+        edits,
+        undoes: { job, plan: plan.id },
+      },
+    };
+  } catch (error) {
+    return {
+      ok: false,
+      message: `Something else was changed since: ${error instanceof Error ? error.message : 'undo that first.'}`,
+    };
+  }
+}

@@ -1,0 +1,2 @@
+export { ChangeView } from './ChangeView';
+export { UndoChange } from './UndoChange';

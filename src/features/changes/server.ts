@@ -1,0 +1,2 @@
+export { carryOutPlan, startUndo } from './carryOut';
+export { keepRecipe, listRecipes, type RecipeInput } from './recipes';

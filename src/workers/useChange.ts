@@ -1,0 +1,80 @@
+'use client';
+
+import { useCallback, useEffect, useRef, useState } from 'react';
+import type { CircuitFile, PlanFile } from '#core/format';
+import type { ChangeAnswer, ChangeRequest, PlanLooked } from './changeMessages';
+
+export interface Change {
+  /** The latest answer; it stays until a newer one is there. */
+  readonly looked: PlanLooked | null;
+  /** How far the next one is, 0 to 1; null where nothing is being worked out. */
+  readonly progress: number | null;
+  readonly problem: string | null;
+  /** Ends the work on it; a change of the plan begins anew. */
+  readonly cancel: () => void;
+}
+
+const NOTHING = { looked: null, progress: null, problem: null };
+
+/** A plan played in a worker. A plan that changes meanwhile ends the work on the one before. */
+export function useChange(
+  circuit: CircuitFile | null,
+  plan: PlanFile | null,
+  done: readonly string[],
+): Change {
+  const worker = useRef<Worker | null>(null);
+  const busy = useRef(false);
+  const latest = useRef(0);
+  const [state, setState] = useState<Omit<Change, 'cancel'>>(NOTHING);
+  const stop = useCallback(() => {
+    worker.current?.terminate();
+    worker.current = null;
+    busy.current = false;
+  }, []);
+  useEffect(() => stop, [stop]);
+  useEffect(() => {
+    latest.current += 1;
+    if (!circuit || !plan) {
+      setState(NOTHING);
+      return;
+    }
+    if (busy.current) stop();
+    if (!worker.current) {
+      const made = new Worker(new URL('./change.worker.ts', import.meta.url));
+      made.onmessage = ({ data }: MessageEvent<ChangeAnswer>) => {
+        if (data.request !== latest.current) return;
+        if ('progress' in data) {
+          setState((before) => ({ ...before, progress: data.progress }));
+          return;
+        }
+        busy.current = false;
+        setState((before) =>
+          'problem' in data
+            ? { looked: before.looked, progress: null, problem: data.problem }
+            : { looked: data.answer, progress: null, problem: null },
+        );
+      };
+      made.onerror = () => {
+        stop();
+        setState((before) => ({
+          ...before,
+          progress: null,
+          problem: 'The computation stopped. Reload the page; nothing is lost.',
+        }));
+      };
+      worker.current = made;
+    }
+    busy.current = true;
+    setState((before) => ({ ...before, progress: 0 }));
+    worker.current.postMessage({ request: latest.current, circuit, plan, done } satisfies ChangeRequest);
+  }, [circuit, plan, done, stop]);
+  const cancel = useCallback(() => {
+    stop();
+    setState((before) => ({
+      ...before,
+      progress: null,
+      problem: 'Stopped: what this plan shows is not worked out.',
+    }));
+  }, [stop]);
+  return { ...state, cancel };
+}
