@@ -226,7 +226,7 @@ const takeOut: EditKind<EditOf<'take-out'>> = {
 
 const label: EditKind<EditOf<'label'>> = {
   apply: (circuit) => circuit,
-  words: (_, { on, words }) => `Label on ${on}: “${words}”.`,
+  words: (_, { on, words }) => `Label on ${on}: “${words.replace(/\.$/, '')}”.`,
   undo: (_, { on }) => `Take the label off ${on}.`,
 };
 

@@ -9,6 +9,7 @@ export {
   undoSteps,
 } from './apply';
 export { type Carried, carryOut, circuitOf, type Ended, type NotCarried, undoingPlan } from './carry';
+export { concerned, reducedTo } from './concerned';
 export {
   type Examined,
   examine,

@@ -3,7 +3,7 @@
 import { supplySide } from '../feed';
 import type { CircuitFile, Panel, Slot } from '../format';
 import { type CutGate, cutGate, type IsolationStep, type WireReading } from '../hands';
-import type { KeyState, SlotReading } from '../limits';
+import { KEY_STATE_WORDS, type KeyState, type SlotReading } from '../limits';
 import { playPlan } from './apply';
 import { type Examined, examinePlayed, type Finding } from './findings';
 import { editsMadeBy, STAGE_WORDS, STAGES, type WorkStep } from './work';
@@ -28,6 +28,8 @@ export interface WorkFacts {
 export interface StepStanding {
   readonly step: WorkStep;
   readonly done: boolean;
+  /** What it asks is there, and it was not only passed. */
+  readonly met: boolean;
   /** Answered, and not as it should be. */
   readonly wrong: boolean;
   readonly overridden: string | null;
@@ -62,10 +64,15 @@ export function endsRead(
 const spoken = (list: readonly { readonly end: 'a' | 'b'; readonly state: KeyState }[]) =>
   (['a', 'b'] as const)
     .flatMap((end) => {
-      const states = list.filter((one) => one.end === end).map(({ state }) => state);
+      const states = list
+        .filter((one) => one.end === end)
+        .map(({ state }) => KEY_STATE_WORDS[state].toLowerCase());
       return states.length === 0 ? [] : [`end ${end} (${states.join(', ')})`];
     })
     .join(' and ');
+
+/** So many readings that are missing are not listed one by one. */
+const MANY = 5;
 
 /** What the readings at both ends of a wire mean together. */
 export function endsWords(gate: CutGate): string {
@@ -74,8 +81,9 @@ export function endsWords(gate: CutGate): string {
   if (a && b)
     return `Fed from both ends, in these states: ${spoken(gate.live)}. Each end gets its own cap, and its own feed is taken off.`;
   if (a || b) return `Live: ${spoken(gate.live)}. Its feed comes off before it is cut.`;
-  return gate.missing.length === 0
-    ? 'Dead at both ends in every state.'
+  if (gate.missing.length === 0) return 'Dead at both ends in every state.';
+  return gate.missing.length > MANY
+    ? `${gate.missing.length} readings are missing: both ends, each in every state.`
     : `Still to be read: ${spoken(gate.missing)}.`;
 }
 
@@ -90,8 +98,9 @@ function met(
     case 'tester':
       return { met: facts.testerProved, says: '' };
     case 'isolation':
+      // It was isolated for this work, also after the power came back.
       return {
-        met: facts.isolated.includes(asks.step) === asks.on && (asks.on || facts.done.has(step.id)),
+        met: facts.done.get(step.id)?.how === 'done' || (asks.on && facts.isolated.includes(asks.step)),
         says: '',
       };
     case 'wire-ends': {
@@ -123,7 +132,14 @@ export function standingOf(
     const said = facts.done.get(step.id);
     const { met: isMet, says } = met(step, facts, circuit);
     const overridden = said?.how === 'override' ? (said.reason ?? '') : null;
-    return { step, done: isMet || overridden !== null, wrong: said?.how === 'wrong', overridden, says };
+    return {
+      step,
+      met: isMet,
+      done: isMet || overridden !== null,
+      wrong: said?.how === 'wrong',
+      overridden,
+      says,
+    };
   });
   return looked.map((one): StepStanding => {
     const stage = STAGES.indexOf(one.step.stage);
@@ -132,7 +148,7 @@ export function standingOf(
     // It says something only where the other hole was read dead: a load side that is fed from elsewhere is live too.
     if (barred === null && one.step.stage === 'direction') {
       const holes = looked.find(({ step }) => step.id === `read.${one.step.id.replace(/\.direction$/, '')}`);
-      if (holes && holes.overridden !== null)
+      if (holes && !holes.met)
         barred =
           'Both holes were not read: a load side that is fed from elsewhere would be live too. Read them, then prove it.';
     }

@@ -82,6 +82,8 @@ class JobOpener {
     const job = (await answer.json()) as HeldJob;
     this.answered = true;
     if (this.state.kind === 'open') {
+      // Entries first: maps may be those that an entry has made.
+      await this.state.store.catchUp();
       this.show(job, []);
       return void holdJob(job);
     }

@@ -49,7 +49,7 @@ export class JobStore {
   private confirmed: ReadonlyMap<string, LogEvent>;
   private snapshot: JobSnapshot;
   private readonly listeners = new Set<() => void>();
-  private looking = false;
+  private looking: Promise<void> | null = null;
 
   constructor(
     private readonly jobId: string,
@@ -78,7 +78,7 @@ export class JobStore {
   /** Keeps up with what others record while the page is there. Gives what ends it. */
   start(): () => void {
     const look = () => {
-      if (document.visibilityState === 'visible') void this.catchUp();
+      if (document.visibilityState === 'visible' && !this.looking) void this.catchUp();
     };
     const timer = setInterval(look, LOOK_EVERY_MS);
     window.addEventListener('online', look);
@@ -98,9 +98,15 @@ export class JobStore {
    * Asks for what the server has and this page has not: recorded by others, or by the page before this one, whose last
    * entries were still on their way while this page was made.
    */
-  private async catchUp(): Promise<void> {
-    if (this.looking) return;
-    this.looking = true;
+  async catchUp(): Promise<void> {
+    // What is on its way may have been asked before something was recorded.
+    if (this.looking) await this.looking;
+    this.looking = this.look();
+    await this.looking;
+    this.looking = null;
+  }
+
+  private async look(): Promise<void> {
     const known = new Set([...this.confirmed.values()].map((event) => event.seq));
     let after = 0;
     while (known.has(after + 1)) after += 1;
@@ -109,8 +115,6 @@ export class JobStore {
       if (response.ok) this.takeIn(((await response.json()) as { events: LogEvent[] }).events);
     } catch {
       // Away; asked again in a moment, and when the page is looked at or the network is back.
-    } finally {
-      this.looking = false;
     }
   }
 

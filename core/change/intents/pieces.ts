@@ -65,6 +65,9 @@ export function ampsOf(ask: Asking): number {
   return amps ?? watts! / ask.circuit.nominalVolts;
 }
 
+/** Thinner wires break where they are bent and pulled, mm². */
+const LEAST_MM2 = 0.75;
+
 /** A fuse that carries it for good, and a wire for it; each with its sentence. */
 export function sized(
   ask: Asking,
@@ -89,7 +92,8 @@ export function sized(
       'amps',
       `${figure(amps, 'A')} is more than any blade carries for good: a strip fuse after its maker’s table.`,
     );
-  const mm2 = typed ?? size.sizeMm2;
+  const asked = size.sizeMm2 ?? null;
+  const mm2 = typed ?? (asked === null ? null : Math.max(asked, LEAST_MM2));
   if (mm2 === null || mm2 === undefined)
     throw new Unanswered('mm2', 'No wire of the table does: write its size.');
   return {
@@ -101,7 +105,7 @@ export function sized(
       ...(size.sizeMm2 === null
         ? []
         : [
-            `Over ${figure(metres, 'm')}: ${size.byDropMm2 === null ? 'no size' : `${size.byDropMm2} mm²`} by the drop of ${percent} %, ${size.byHeatMm2 === null ? 'no size' : `${size.byHeatMm2} mm²`} by heat, ${size.byFuseMm2 === null ? 'no size' : `${size.byFuseMm2} mm²`} by the fuse; ${size.governs === 'drop' ? 'the drop' : size.governs === 'heat' ? 'the heat' : 'the fuse'} rules: ${size.sizeMm2} mm²${typed === null ? '' : `; ${typed} mm² was typed`}.`,
+            `Over ${figure(metres, 'm')}: ${size.byDropMm2 === null ? 'no size' : `${size.byDropMm2} mm²`} by the drop of ${percent} %, ${size.byHeatMm2 === null ? 'no size' : `${size.byHeatMm2} mm²`} by heat, ${size.byFuseMm2 === null ? 'no size' : `${size.byFuseMm2} mm²`} by the fuse; ${size.governs === 'drop' ? 'the drop' : size.governs === 'heat' ? 'the heat' : 'the fuse'} rules: ${size.sizeMm2} mm²${typed === null ? '' : `; ${typed} mm² was typed`}${typed === null && size.sizeMm2 < LEAST_MM2 ? `; nothing thinner than ${LEAST_MM2} mm² is laid by hand` : ''}.`,
           ]),
     ],
   };

@@ -30,11 +30,11 @@ export function workOrder(plan: Examined): readonly WorkStep[] {
     ...isolated,
     ...edits.flatMap((edit) => stepsOf(edit, made)),
     ...deadReading(edits, made),
-    ...powerBack(isolated),
-    ...taps(edits, made),
     ...(worksOnMoving
       ? [step('power.clear', 'power', 'Hands, ropes and tools clear of what moves before power comes back.')]
       : []),
+    ...powerBack(isolated),
+    ...taps(edits, made),
     ...proofs(plan),
   ];
   return STAGES.flatMap((stage) => all.filter((one) => one.stage === stage));

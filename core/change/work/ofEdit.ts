@@ -156,7 +156,7 @@ export function stepsOf(edit: PlanEdit, { at }: Made): WorkStep[] {
       ];
     case 'label':
       return [
-        step(own('label'), 'label', `Label on ${edit.on}: “${edit.words}”.`, DONE, {
+        step(own('label'), 'label', `Label on ${edit.on}: “${edit.words.replace(/\.$/, '')}”.`, DONE, {
           with: 'label',
           edit: edit.id,
         }),

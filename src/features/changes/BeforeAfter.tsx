@@ -23,6 +23,12 @@ export function BeforeAfter({
   settings: PlanLooked['settings'] | null;
 }) {
   const [only, setOnly] = useState<'differs' | 'all'>('differs');
+  // Only functions that differ somewhere, where only what differs is wanted.
+  const shown = (table?.functions ?? []).map(
+    (_, index) =>
+      only === 'all' ||
+      table?.rows.some(({ cells }) => cells[index]!.before !== cells[index]!.after) === true,
+  );
   const rows = table?.rows.filter(({ differs }) => only === 'all' || differs) ?? [];
   return (
     <div className="grid gap-6">
@@ -55,11 +61,13 @@ export function BeforeAfter({
                 <thead>
                   <tr className="border-b-2 border-line">
                     <th className="py-1 pr-3">Setting</th>
-                    {table.functions.map(({ id, name }) => (
-                      <th key={id} className="px-2 py-1">
-                        {name}
-                      </th>
-                    ))}
+                    {table.functions.map(({ id, name }, index) =>
+                      shown[index] ? (
+                        <th key={id} className="px-2 py-1">
+                          {name}
+                        </th>
+                      ) : null,
+                    )}
                   </tr>
                 </thead>
                 <tbody>
@@ -69,6 +77,7 @@ export function BeforeAfter({
                         {row.words}
                       </th>
                       {row.cells.map((cell, index) => {
+                        if (!shown[index]) return null;
                         const differs = cell.before !== cell.after;
                         return (
                           <td

@@ -3,7 +3,7 @@
 import { useCallback, useMemo, useState } from 'react';
 import { chosenEdits, findingKey, playPlan } from '#core/change';
 import type { PlanFile } from '#core/format';
-import { inTheMiddle } from '#core/log';
+import type { JobState } from '#core/log';
 import { useJob } from '@/features/jobs';
 import { useAddress } from '@/ui/address';
 import { Button, Problem } from '@/ui/controls';
@@ -16,7 +16,7 @@ import { LittleForm } from './LittleForm';
 import { PlanFiles } from './PlanFiles';
 import { PlanForm } from './PlanForm';
 import { RecipeStart } from './Recipes';
-import { usePlan } from './usePlan';
+import { isDrafted, usePlan } from './usePlan';
 import { WorkView } from './WorkView';
 
 const TABS = [
@@ -27,6 +27,11 @@ const TABS = [
 ] as const;
 type TabId = (typeof TABS)[number]['id'];
 
+/** A plan is on the job, and nothing else is being stated. */
+function isKept(jobId: string, job: JobState): boolean {
+  return isDrafted(jobId) ? false : job.plans.some(({ ended }) => ended === null);
+}
+
 /** A change of the vehicle: stated, played, looked at, done. */
 export function ChangeView() {
   const { data, job, circuit, nominalVolts, record } = useJob();
@@ -34,9 +39,8 @@ export function ChangeView() {
   const [linked] = useState(() => new URLSearchParams(window.location.search));
   const little = linked.has('little');
   const [tab, setTab] = useState<TabId>(
-    // Whoever comes back to what is half done sees the work first.
-    () =>
-      TABS.find(({ id }) => id === linked.get('see'))?.id ?? (inTheMiddle(job).length > 0 ? 'work' : 'plan'),
+    // Whoever comes back to a plan that is kept sees its work first.
+    () => TABS.find(({ id }) => id === linked.get('see'))?.id ?? (isKept(data.id, job) ? 'work' : 'plan'),
   );
   const onKeep = useCallback((plan: PlanFile) => record({ kind: 'plan', plan }).ok, [record]);
   const planning = usePlan(data.id, job, linked.get('plan'), onKeep);

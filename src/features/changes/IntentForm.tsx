@@ -57,7 +57,7 @@ export function IntentForm({
       ) : (
         <>
           <h2 className="text-xl">What is to be changed?</h2>
-          <ul className="grid gap-2">
+          <ul className="grid gap-2 sm:grid-cols-2">
             {INTENTS.map(({ id, name }) => (
               <li key={id}>
                 <button

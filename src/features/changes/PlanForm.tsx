@@ -51,8 +51,8 @@ export function PlanForm({
   };
   const empty = plan === null || plan.edits.length === 0;
   return (
-    <div className="grid gap-6 lg:grid-cols-[minmax(0,1fr)_26rem]">
-      <section aria-label="The plan">
+    <div className={empty ? 'max-w-3xl' : 'grid gap-6 lg:grid-cols-[minmax(0,1fr)_26rem]'}>
+      <section aria-label="The plan" hidden={empty && !planning.undo && !planning.redo}>
         {empty ? null : (
           <>
             <div className="grid gap-3 sm:grid-cols-2">

@@ -18,7 +18,7 @@ const BIG = 'min-h-14 w-full text-lg';
 /** How a step is answered: one tap where things are in order; passed only with a reason. */
 export function StepAnswer({
   planId,
-  standing: { step, done, overridden, says },
+  standing: { step, met, overridden, says },
   barred,
   circuit,
   onDone,
@@ -47,12 +47,8 @@ export function StepAnswer({
     if (made.ok && how !== 'wrong') onDone();
     return made;
   };
-  if (done) {
-    return (
-      <p className="mt-3 font-semibold text-good">
-        ✓ {overridden === null ? 'Done' : `Passed: ${overridden}`}
-      </p>
-    );
+  if (met) {
+    return <p className="mt-3 font-semibold text-good">✓ Done</p>;
   }
   if (barred) {
     return (
@@ -64,6 +60,9 @@ export function StepAnswer({
   const pass = <Override word="Pass it" onOverride={(reason) => tell('override', { reason })} />;
   return (
     <div className="mt-4 grid gap-3">
+      {overridden === null ? null : (
+        <p className="font-semibold">▲ Passed: {overridden}. It can still be done.</p>
+      )}
       {asks.by === 'done' ? (
         <Guarded stage={step.stage}>
           <Button look="primary" className={BIG} onClick={() => tell('done')}>
@@ -96,17 +95,18 @@ export function StepAnswer({
         </Button>
       ) : null}
       {asks.by === 'isolation' ? (
-        <Button
-          look="primary"
-          className={BIG}
-          onClick={() => {
-            record({ kind: 'isolation', step: asks.step, done: asks.on });
-            if (asks.on) onDone();
-            else tell('done');
-          }}
-        >
-          {asks.step === 'dead-reading' ? 'It reads dead' : 'Done'}
-        </Button>
+        <Guarded stage={step.stage}>
+          <Button
+            look="primary"
+            className={BIG}
+            onClick={() => {
+              record({ kind: 'isolation', step: asks.step, done: asks.on });
+              tell('done');
+            }}
+          >
+            {asks.step === 'dead-reading' ? 'It reads dead' : 'Done'}
+          </Button>
+        </Guarded>
       ) : null}
       {asks.by === 'wire-ends' && nominalVolts !== null ? (
         <EndReadings wire={asks.wire} nominalVolts={nominalVolts} />
@@ -147,7 +147,7 @@ export function StepAnswer({
 
 /** What is asked once on a job before something is cut, is asked here too. */
 function Guarded({ stage, children }: { stage: string; children: React.ReactNode }) {
-  if (stage !== 'cut') return children;
+  if (stage !== 'cut' && stage !== 'isolate') return children;
   return <CautionAsk warnings={momentsOf('cut-or-solder')}>{children}</CautionAsk>;
 }
 

@@ -3,7 +3,7 @@
 import { useMemo, useState } from 'react';
 import { STAGE_WORDS, type StepStanding, standingOf, type WorkFacts, type WorkStep } from '#core/change';
 import type { CircuitFile } from '#core/format';
-import { isBegun, type PlanOnJob } from '#core/log';
+import { isBegun } from '#core/log';
 import { useJob } from '@/features/jobs';
 import { Button, Caution, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
@@ -69,13 +69,13 @@ export function WorkView({
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_26rem]">
       <div className="min-w-0">
-        {begun ? <Now onJob={onJob} half={looked.half} onBack={() => setBack(true)} /> : null}
+        {begun ? <Now half={looked.half} onBack={() => setBack(true)} /> : null}
         {back ? (
           <TakeBack onJob={onJob} half={looked.half} steps={looked.steps} onDone={() => setBack(false)} />
         ) : shown ? (
           <article
             key={shown.step.id}
-            className="rounded-lg border-2 border-copper bg-sheet p-4"
+            className="rounded-lg border-2 border-copper bg-sheet p-3 lg:p-4"
             aria-label="The step"
             data-testid="work-step"
           >
@@ -117,37 +117,33 @@ function Wrong({ step }: { step: WorkStep }) {
 }
 
 /** In what state the vehicle is while the plan is half done. */
-function Now({
-  onJob,
-  half,
-  onBack,
-}: {
-  onJob: PlanOnJob;
-  half: NonNullable<Change['looked']>['half'];
-  onBack: () => void;
-}) {
+function Now({ half, onBack }: { half: NonNullable<Change['looked']>['half']; onBack: () => void }) {
+  const count = half.left.length;
   return (
     <section
       aria-label="The vehicle as it stands now"
-      className="mb-4 border-l-4 border-caution bg-caution-wash px-3 py-2"
+      className="mb-3 border-l-4 border-caution bg-caution-wash px-3"
       data-testid="half-done"
     >
-      <h2 className="text-lg font-bold">As the vehicle stands now: {onJob.plan.name}, half done</h2>
-      <ul>
-        {half.left.map((words) => (
-          <li key={words}>{words}</li>
+      <Fold
+        title={`▲ Half done: ${count} ${count === 1 ? 'thing stands' : 'things stand'} on the vehicle${half.dangers.length > 0 ? `, ${half.dangers.length} in danger` : ''}`}
+      >
+        <ul>
+          {half.left.map((words) => (
+            <li key={words}>{words}</li>
+          ))}
+        </ul>
+        {half.dangers.map(({ words, remedy }) => (
+          <div key={words} className="mt-2">
+            <Caution>
+              {words} {remedy}
+            </Caution>
+          </div>
         ))}
-      </ul>
-      {half.dangers.map(({ words, remedy }) => (
-        <div key={words} className="mt-2">
-          <Caution>
-            {words} {remedy}
-          </Caution>
-        </div>
-      ))}
-      <Button className="mt-2" onClick={onBack}>
-        Take it back
-      </Button>
+        <Button className="my-2" onClick={onBack}>
+          Take it back
+        </Button>
+      </Fold>
     </section>
   );
 }

@@ -174,8 +174,7 @@ export function startUndo(
     const job = vehicle && isUuid(input.job) ? await loadJob(actor, input.job) : null;
     if (!vehicle || !job || job.vehicle.id !== vehicle.id) return NO_JOB;
     const one = jobState(job.events).plans.find(({ plan }) => plan.id === input.plan);
-    if (one?.ended?.how !== 'carried')
-      return { ok: false, message: 'There is no such change to undo.' };
+    if (one?.ended?.how !== 'carried') return { ok: false, message: 'There is no such change to undo.' };
     const files = (await newestCircuits(tx, [vehicle.id])).map(({ file }) => file);
     const stated = undoingPlan(one.plan, one.ended as Ended, files, randomUUID(), job.id);
     if (!stated.ok) return stated;

@@ -29,6 +29,11 @@ function readDrafted(key: string): Draft | null {
   }
 }
 
+/** A plan of this job is being stated in this browser. */
+export function isDrafted(jobId: string): boolean {
+  return readDrafted(`plan ${jobId}`) !== null;
+}
+
 export interface Planning {
   /** The plan as it stands on the screen. */
   readonly plan: PlanFile | null;

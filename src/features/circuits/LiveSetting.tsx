@@ -1,9 +1,11 @@
 'use client';
 
 import { useMemo, useState } from 'react';
+import { concerned, reducedTo } from '#core/change';
 import type { CircuitFile } from '#core/format';
 import { dialsOf } from '#core/live';
 import { PanZoom } from '@/features/panels';
+import { Check } from '@/ui/Check';
 import { Choice } from '@/ui/Choice';
 import { Problem } from '@/ui/controls';
 import { useWide } from '@/ui/useWide';
@@ -34,7 +36,7 @@ function differing(
   );
 }
 
-/** A circuit before and after a change, live in one setting, what differs marked by a word and a sign. */
+/** Before and after a change, live in one setting, reduced to what the change concerns; what differs bears a word and a sign. */
 export function LiveSetting({
   before,
   after,
@@ -46,22 +48,40 @@ export function LiveSetting({
 }) {
   const [at, setAt] = useState<At>(given);
   const [seen, setSeen] = useState<'before' | 'after'>('after');
+  const [whole, setWhole] = useState(false);
   const wide = useWide();
-  const union = useMemo(() => {
-    const known = new Set(after.parts.map(({ id }) => id));
-    return {
-      ...after,
-      parts: [
-        ...after.parts,
-        ...before.parts.filter((part) => part.kind === 'switch' && !known.has(part.id)),
-      ],
+  const sides = useMemo(() => {
+    const marks = {
+      before: differing(before, after, '− goes', '± changes'),
+      after: differing(after, before, '+ new', '± changed'),
     };
-  }, [before, after]);
+    const touched = [...marks.before.keys(), ...marks.after.keys(), ...Object.keys(given)];
+    return {
+      before: { circuit: before, drawn: reducedTo(before, concerned(before, touched)), marks: marks.before },
+      after: { circuit: after, drawn: reducedTo(after, concerned(after, touched)), marks: marks.after },
+    };
+  }, [before, after, given]);
+  const dials = useMemo(() => {
+    const { circuit, drawn } = sides.after;
+    const shown = whole ? circuit : drawn;
+    const known = new Set(shown.parts.map(({ id }) => id));
+    const gone = sides.before.drawn.parts.filter((part) => part.kind === 'switch' && !known.has(part.id));
+    return { ...shown, parts: [...shown.parts, ...gone] };
+  }, [sides, whole]);
+  const side = (which: 'before' | 'after') => (
+    <OneSide
+      title={which === 'before' ? 'Before' : 'After'}
+      circuit={sides[which].circuit}
+      drawn={whole ? sides[which].circuit : sides[which].drawn}
+      marks={sides[which].marks}
+      at={at}
+    />
+  );
   return (
     <div>
-      <Dials circuit={union} at={at} onTurn={(dial, position) => setAt({ ...at, [dial]: position })} />
-      {wide ? null : (
-        <div className="mt-2">
+      <Dials circuit={dials} at={at} onTurn={(dial, position) => setAt({ ...at, [dial]: position })} />
+      <div className="mt-2 flex flex-wrap items-center gap-3">
+        {wide ? null : (
           <Choice
             legend="Seen"
             quiet
@@ -72,11 +92,14 @@ export function LiveSetting({
             chosen={seen}
             onChoose={(id) => setSeen(id as 'before' | 'after')}
           />
-        </div>
-      )}
+        )}
+        <Check checked={whole} onChange={setWhole}>
+          all of the circuit, not only what the change concerns
+        </Check>
+      </div>
       <div className="mt-3 grid gap-4 lg:grid-cols-2">
-        {wide || seen === 'before' ? <OneSide title="Before" circuit={before} other={after} at={at} /> : null}
-        {wide || seen === 'after' ? <OneSide title="After" circuit={after} other={before} at={at} /> : null}
+        {wide || seen === 'before' ? side('before') : null}
+        {wide || seen === 'after' ? side('after') : null}
       </div>
     </div>
   );
@@ -85,12 +108,14 @@ export function LiveSetting({
 function OneSide({
   title,
   circuit,
-  other,
+  drawn,
+  marks,
   at,
 }: {
   title: 'Before' | 'After';
   circuit: CircuitFile;
-  other: CircuitFile;
+  drawn: CircuitFile;
+  marks: ReadonlyMap<string, string>;
   at: At;
 }) {
   const ask = useCircuitWorker(circuit);
@@ -104,14 +129,7 @@ function OneSide({
     };
   }, [circuit, at]);
   const { answer: state, problem } = useAnswer(ask, question);
-  const { diagram, problem: undrawn } = useDiagram(circuit);
-  const marks = useMemo(
-    () =>
-      title === 'Before'
-        ? differing(circuit, other, '− goes', '± changes')
-        : differing(circuit, other, '+ new', '± changed'),
-    [circuit, other, title],
-  );
+  const { diagram, problem: undrawn } = useDiagram(drawn);
   const live = state ? liveMarks(state, marks, circuit.nominalVolts, new Set(), circuit.reference) : null;
   return (
     <section aria-label={title} className="min-w-0">
@@ -138,7 +156,7 @@ function OneSide({
           </li>
         ))}
       </ul>
-      <Functions circuit={circuit} state={state} />
+      <Functions circuit={drawn} state={state} />
     </section>
   );
 }

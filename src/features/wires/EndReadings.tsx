@@ -49,7 +49,7 @@ export function EndReadings({ wire, nominalVolts }: { wire: string; nominalVolts
                           aria-label={`End ${end}, ${KEY_STATE_WORDS[state]}: ${lamp === 'lit' ? 'live' : 'dead'}`}
                           aria-pressed={on}
                           onClick={() => tell(end, state, lamp)}
-                          className={`min-h-11 min-w-14 rounded-md border-2 px-1 ${
+                          className={`min-h-11 min-w-14 rounded-md border-2 px-0.5 text-[0.95rem] whitespace-nowrap ${
                             on ? 'border-copper bg-copper-wash font-bold' : 'border-line'
                           }`}
                         >
