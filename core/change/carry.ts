@@ -15,6 +15,8 @@ export interface Carried {
   readonly files: readonly FileChange[];
   readonly slots: readonly SlotChange[];
   readonly entry: Ended;
+  /** What was passed and stays owed, each in words: somebody has to come back to it. */
+  readonly owed: readonly string[];
 }
 export interface NotCarried {
   readonly ok: false;
@@ -22,6 +24,8 @@ export interface NotCarried {
 }
 
 const MOST_WORDS = 2000;
+/** Steps that do not go away by being passed: ends that are hidden, causes, lights, readings. */
+const OWED = /^read\.|\.cap-|^prove\.(cause|lights|continuity|lamps)/;
 
 /** The circuit that a plan is played on: its own, or those of the vehicle joined. */
 export function circuitOf(plan: PlanFile, files: readonly CircuitFile[]): CircuitFile | null {
@@ -71,6 +75,9 @@ export function carryOut(
     ok: true,
     files: changed.filter(({ after }) => !own.includes(after)),
     slots,
+    owed: standing.flatMap(({ step, overridden }) =>
+      overridden !== null && OWED.test(step.id) ? [`${step.words} (${overridden})`.slice(0, MOST_WORDS)] : [],
+    ),
     entry: {
       kind: 'plan-ended',
       plan: plan.id,

@@ -26,7 +26,7 @@ const pinsOf = (part: CircuitFile['parts'][number]) => Object.values(part.pins a
 
 /**
  * The change of the joined circuit as changes of its files. What goes or differs does so in every file that has it; what comes
- * goes into one file: that which has most of its points. Where it joins points of several files, that file takes the others in.
+ * goes into one file: that which has most of its points. A file whose parts now lead to points of another takes the others in.
  */
 export function fileChanges(
   files: readonly CircuitFile[],
@@ -35,44 +35,71 @@ export function fileChanges(
   const total = patchBetween(played.before, played.after);
   const added = new Set(total.parts?.added ?? []);
   const parts = played.after.parts.filter(({ id }) => added.has(id));
-  const changed = (total.parts?.changed ?? []).map(({ after }) => after);
   const fresh = new Set(total.nodes?.added ?? []);
-  const wanted = new Set([...parts, ...changed].flatMap(pinsOf).filter((node) => !fresh.has(node)));
-  const home = homeOf(files, wanted);
+  const touched = new Set((total.parts?.changed ?? []).map(({ after }) => after.id));
+  const comes = LISTS.some((list) => (total[list]?.added.length ?? 0) > 0);
+  const home = comes
+    ? homeOf(files, new Set(parts.flatMap(pinsOf).filter((node) => !fresh.has(node))), touched)
+    : undefined;
   return files.map((file): FileChange => {
-    const isHome = file === home;
-    const had = new Set(file.nodes.map(({ id }) => id));
-    const missing = [...wanted].some((node) => !had.has(node));
+    const own = madeIn(file, total, played.after, file === home);
+    const after =
+      leadsNowhere(own).length > 0 ? madeIn(wholeOf(file, files), total, played.after, file === home) : own;
+    const loose = new Set(leadsNowhere(after));
     const whole =
-      isHome && missing
-        ? { ...mergeCircuits([...files]).circuit, id: file.id, name: file.name, notes: file.notes }
-        : file;
-    let after: CircuitFile = whole.notes === undefined ? withoutNotes(whole) : whole;
-    for (const list of LISTS) {
-      const change = total[list] as
-        | {
-            readonly removed: readonly { thing: Thing }[];
-            readonly added: readonly string[];
-            readonly changed: readonly { after: Thing }[];
-          }
-        | undefined;
-      if (!change) continue;
-      const gone = new Set(change.removed.map(({ thing }) => thing.id));
-      const now = new Map(change.changed.map(({ after: one }) => [one.id, one]));
-      const kept = (after[list] as readonly Thing[])
-        .filter(({ id }) => !gone.has(id))
-        .map((thing) => (now.has(thing.id) ? fieldsOf(thing, now.get(thing.id)!) : thing));
-      const more = isHome
-        ? (played.after[list] as readonly Thing[]).filter(({ id }) => change.added.includes(id))
-        : [];
-      after = { ...after, [list]: [...kept, ...more] } as CircuitFile;
-    }
-    return { circuit: file.id, after, patch: patchBetween(file, after) };
+      loose.size === 0
+        ? after
+        : { ...after, nodes: [...after.nodes, ...played.after.nodes.filter(({ id }) => loose.has(id))] };
+    const patch = patchBetween(file, whole);
+    const differs = LISTS.some((list) => {
+      const change = patch[list];
+      return change && change.added.length + change.removed.length + change.changed.length > 0;
+    });
+    return differs ? { circuit: file.id, after: whole, patch } : { circuit: file.id, after: file, patch: {} };
   });
 }
 
-function withoutNotes({ notes: _none, ...file }: CircuitFile): CircuitFile {
-  return file;
+/** Points that parts of a file lead to and that it has not. */
+function leadsNowhere({ nodes, parts }: CircuitFile): string[] {
+  const known = new Set(nodes.map(({ id }) => id));
+  return parts.flatMap(pinsOf).filter((node) => !known.has(node));
+}
+
+/** All files as one, under the name of one of them. */
+function wholeOf(file: CircuitFile, files: readonly CircuitFile[]): CircuitFile {
+  const { notes: _all, ...joined } = mergeCircuits([...files]).circuit;
+  return {
+    ...joined,
+    id: file.id,
+    name: file.name,
+    ...(file.notes === undefined ? {} : { notes: file.notes }),
+  };
+}
+
+/** A file with what differs in it; with what comes too, where that goes into it. */
+function madeIn(file: CircuitFile, total: CircuitPatch, played: CircuitFile, isHome: boolean): CircuitFile {
+  let after = file;
+  for (const list of LISTS) {
+    const change = total[list] as
+      | {
+          readonly removed: readonly { thing: Thing }[];
+          readonly added: readonly string[];
+          readonly changed: readonly { after: Thing }[];
+        }
+      | undefined;
+    if (!change) continue;
+    const gone = new Set(change.removed.map(({ thing }) => thing.id));
+    const now = new Map(change.changed.map(({ after: one }) => [one.id, one]));
+    const kept = (after[list] as readonly Thing[])
+      .filter(({ id }) => !gone.has(id))
+      .map((thing) => (now.has(thing.id) ? fieldsOf(thing, now.get(thing.id)!) : thing));
+    const here = new Set(kept.map(({ id }) => id));
+    const more = isHome
+      ? (played[list] as readonly Thing[]).filter(({ id }) => change.added.includes(id) && !here.has(id))
+      : [];
+    after = { ...after, [list]: [...kept, ...more] } as CircuitFile;
+  }
+  return after;
 }
 
 /** What a part is after the change; what the file alone says of it stays (a mark that a box gave it is not written into it). */
@@ -85,11 +112,16 @@ function onlyChanged(thing: object, after: object): object {
   return 'safetyCritical' in thing ? after : fields;
 }
 
-function homeOf(files: readonly CircuitFile[], nodes: ReadonlySet<string>): CircuitFile | undefined {
+function homeOf(
+  files: readonly CircuitFile[],
+  nodes: ReadonlySet<string>,
+  touched: ReadonlySet<string>,
+): CircuitFile | undefined {
   let best: CircuitFile | undefined;
   let most = -1;
   for (const file of files) {
-    const count = file.nodes.filter(({ id }) => nodes.has(id)).length;
+    const changed = file.parts.filter(({ id }) => touched.has(id)).length;
+    const count = file.nodes.filter(({ id }) => nodes.has(id)).length + changed;
     if (count > most) [best, most] = [file, count];
   }
   return best;

@@ -175,6 +175,8 @@ export const PlanFileSchema = Type.Object(
     unknown: Type.Optional(Type.Array(SomeText, { maxItems: 60 })),
     /** Facts that it rests on and that nobody has seen on this vehicle, by what they are of. */
     unverified: Type.Optional(keyed(Id, SomeText, { maxProperties: 200 })),
+    /** Keepers, branch-offs and ends along the loom, with their distances, one a line. */
+    loom: Type.Optional(Type.Array(someText(200), { maxItems: 100 })),
     /** The change that it takes back. */
     undoes: Type.Optional(Type.Object({ job: Uuid, plan: Id }, strict)),
   },

@@ -103,9 +103,12 @@ export function workSheetOf(maps: JobMaps, job: JobState, planId: string): Sheet
       // Distances along the loom are written down before it is opened.
       {
         title: 'Along the loom',
-        lines: ['Keepers', 'Branch-offs', 'Ends'].map((words) =>
-          plain(`${words}: ____ mm  ____ mm  ____ mm  ____ mm`),
-        ),
+        lines: [
+          ...(plan.loom ?? []).map((words) => plain(words)),
+          ...['Keepers', 'Branch-offs', 'Ends'].map((words) =>
+            plain(`${words}: ____ mm  ____ mm  ____ mm  ____ mm`),
+          ),
+        ],
         empty: null,
       },
       {

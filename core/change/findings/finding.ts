@@ -26,7 +26,7 @@ export interface Finding {
 /** What a plan says besides its edits. */
 export type PlanFacts = Pick<
   PlanFile,
-  'goals' | 'ties' | 'variants' | 'chosen' | 'charging' | 'unknown' | 'unverified'
+  'goals' | 'ties' | 'variants' | 'chosen' | 'charging' | 'unknown' | 'unverified' | 'undoes'
 >;
 
 /** A plan with what it makes of the circuit. */

@@ -25,7 +25,14 @@ export function differencesOf(scene: Scene, functionId: string): Difference[] {
     const [was, is] = [beforeModel.outcome(one, setting.before), afterModel.outcome(still, setting.after)];
     return was === is
       ? []
-      : [{ setting, was, is, asked: askedFor(scene, functionId, setting, is !== 'dead') }];
+      : [
+          {
+            setting,
+            was,
+            is,
+            asked: scene.facts.undoes !== undefined || askedFor(scene, functionId, setting, is !== 'dead'),
+          },
+        ];
   });
 }
 

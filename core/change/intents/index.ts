@@ -3,7 +3,7 @@ import type { CircuitFile } from '../../format';
 import { bypassUnit, insertPart, switchForController } from './controls';
 import { feedLoad, liveWithKey, relayLoad } from './feeds';
 import { type Answers, Asking, type Intent, type Stated, Unanswered } from './intent';
-import { addWire, cutWire, joinPoints, moveWire, takeOutPart, takeOutWire } from './wires';
+import { addWire, cutWire, joinPoints, leftover, moveWire, takeOutPart, takeOutWire } from './wires';
 
 export type { Answers, Intent, IntentField, Stated } from './intent';
 
@@ -13,6 +13,7 @@ export const INTENTS: readonly Intent[] = [
   feedLoad,
   relayLoad,
   takeOutWire,
+  leftover,
   moveWire,
   switchForController,
   insertPart,

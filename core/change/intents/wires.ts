@@ -46,6 +46,56 @@ export const takeOutWire: Intent = {
   },
 };
 
+/** Something that an earlier person left in the loom: written down as found, its ends unknown until they are read. */
+export const leftover: Intent = {
+  id: 'leftover',
+  name: 'Write down a leftover wire',
+  fields: [
+    { id: 'name', label: 'What it looks like', kind: 'words', hint: 'thick red wire beside the water tank' },
+    { id: 'colour', label: 'Colour, base/tracer', kind: 'words', optional: true },
+    { id: 'a', label: 'One end is found at', kind: 'words' },
+    {
+      id: 'b',
+      label: 'The other end is found at',
+      kind: 'words',
+      optional: true,
+      hint: 'Open: not found yet, and owed.',
+    },
+  ],
+  make: (ask) => {
+    const name = ask.words('name').slice(0, 160);
+    const [a, b] = [ask.words('a'), ask.said('b')];
+    const [one, other] = [ask.fresh('n-'), ask.fresh('n-')];
+    const colour = ask.said('colour').slice(0, 20);
+    return {
+      edits: [
+        {
+          kind: 'add',
+          id: ask.fresh('add-'),
+          nodes: [
+            { id: one, name: `${name}, end at ${a}`.slice(0, 160) },
+            { id: other, name: `${name}, ${b ? `end at ${b}` : 'end not found yet'}`.slice(0, 160) },
+          ],
+          parts: [
+            {
+              id: ask.fresh('NW'),
+              kind: 'wire',
+              name,
+              pins: { a: one, b: other },
+              state: 'unknown',
+              endA: a.slice(0, 200),
+              endB: (b || 'not found yet').slice(0, 200),
+              ...(colour ? { colour } : {}),
+            },
+          ],
+        },
+      ],
+      goals: [],
+      worked: [],
+    };
+  },
+};
+
 export const takeOutPart: Intent = {
   id: 'take-out-part',
   name: 'Take a part out, or disable it',

@@ -1,7 +1,7 @@
 /** What stands around the edits: readings and isolation before, power and the direction of taps behind. */
 import type { PlanEdit } from '../../format';
 import type { IsolationStep } from '../../hands';
-import { type Made, named, PULLED, partIn, step, type WorkStep, wireOf } from './step';
+import { isFound, type Made, named, PULLED, partIn, step, type WorkStep, wireOf } from './step';
 
 export function reading(edits: readonly PlanEdit[], { at }: Made): WorkStep[] {
   const steps: WorkStep[] = [];
@@ -48,7 +48,7 @@ export function reading(edits: readonly PlanEdit[], { at }: Made): WorkStep[] {
 /** What the work asks to be isolated: nothing for a fuse that is pulled, the earthed pole for whatever is cut or joined. */
 export function isolation(edits: readonly PlanEdit[], { at }: Made): WorkStep[] {
   const touches = edits.some((edit) => {
-    if (edit.kind === 'label') return false;
+    if (edit.kind === 'label' || isFound(edit)) return false;
     if (edit.kind !== 'take-out') return true;
     return !PULLED.includes(partIn(at.get(edit.id), edit.part)?.kind ?? 'wire');
   });
@@ -88,7 +88,7 @@ export function deadReading(edits: readonly PlanEdit[], { at }: Made): WorkStep[
   });
   if (
     places.length === 0 &&
-    !edits.some(({ kind }) => kind === 'add' || kind === 'tap' || kind === 'restore')
+    !edits.some((edit) => ['add', 'tap', 'restore'].includes(edit.kind) && !isFound(edit))
   )
     return [];
   const at_ = places.length > 0 ? ` at ${[...new Set(places)].join(', ')}` : ' where it is worked at';

@@ -182,6 +182,20 @@ function addedSteps(
       }),
     ];
   }
+  if (part.kind === 'wire' && part.state === 'unknown') {
+    return [
+      step(
+        own(part.id),
+        'label',
+        `Flag ${part.name} at each end that was found: ${part.endA ?? ''}; ${part.endB ?? ''}.`,
+        DONE,
+        {
+          with: 'wire flags',
+          ...last,
+        },
+      ),
+    ];
+  }
   if (part.kind === 'wire') {
     const size = [part.sizeMm2 && `${part.sizeMm2} mm²`, part.lengthMetres && `${part.lengthMetres} m`]
       .filter(Boolean)

@@ -4,7 +4,7 @@ import { KEY_STATE_WORDS } from '../../limits';
 import { partMayBeOnSeconds } from '../../safety';
 import { figure } from '../../sizing';
 import { chargingParts, type Examined, goalName, goalsIn } from '../findings';
-import { DONE, named, partIn, step, type WorkStep } from './step';
+import { DONE, isFound, named, partIn, step, type WorkStep } from './step';
 
 /** The largest current through a part, and the setting it flows in, by the sum. */
 function worked({ scene }: Examined, part: string): number {
@@ -181,8 +181,49 @@ export function proofs(plan: Examined): WorkStep[] {
         },
       ),
     );
+  const causes = scene.edits.flatMap((edit) => {
+    if (edit.kind !== 'take-out' || !edit.kept) return [];
+    const part = partIn(scene.before, edit.part);
+    return part && ['module', 'module-output', 'relay', 'cut-off'].includes(part.kind)
+      ? [
+          step(
+            `prove.cause.${part.id}`,
+            'prove',
+            `Why ${part.name} failed is recorded. Passed, it stays open as something to watch.`,
+          ),
+        ]
+      : [];
+  });
+  const ends = wires
+    .filter(({ state }) => state === 'unknown')
+    .flatMap((wire) => [
+      step(
+        `read.${wire.id}`,
+        'prove',
+        `Read both ends of ${wire.name} in every state. An end that is hidden stays owed.`,
+        {
+          by: 'wire-ends',
+          wire: wire.id,
+        },
+      ),
+    ]);
+  const stays = scene.edits.some(({ kind }) => kind === 'take-out')
+    ? [
+        step(
+          'prove.continuity',
+          'prove',
+          'Continuity of what stays, plug by plug, where something was taken out of the loom.',
+          {
+            by: 'right',
+            right: 'All of it',
+            wrong: 'Not all',
+            ifWrong: 'Something was taken along: find it before the loom is closed.',
+          },
+        ),
+      ]
+    : [];
   const charge = chargingSteps(plan);
-  const sleeping = scene.edits.some(({ kind }) => kind !== 'label')
+  const sleeping = scene.edits.some((edit) => edit.kind !== 'label' && !isFound(edit))
     ? [
         step('prove.draw', 'prove', 'Draw of the battery with everything off, after the wait.', {
           by: 'value',
@@ -198,7 +239,19 @@ export function proofs(plan: Examined): WorkStep[] {
         }),
       ]
     : [];
-  return [...goals, ...seen, ...currents, ...drops, ...short, ...lamps, ...charge, ...sleeping];
+  return [
+    ...goals,
+    ...seen,
+    ...currents,
+    ...drops,
+    ...short,
+    ...lamps,
+    ...causes,
+    ...ends,
+    ...stays,
+    ...charge,
+    ...sleeping,
+  ];
 }
 
 function chargingSteps({ scene, played }: Examined): WorkStep[] {

@@ -99,4 +99,9 @@ export function wireOf(edit: PlanEdit, circuit: CircuitFile | undefined): PartOf
   return part?.kind === 'wire' ? part : null;
 }
 
+/** Leftovers that are written down as they were found: nothing is laid. */
+export function isFound(edit: PlanEdit): boolean {
+  return edit.kind === 'add' && edit.parts.every((part) => part.kind === 'wire' && part.state === 'unknown');
+}
+
 export const PULLED: readonly CircuitPart['kind'][] = ['fuse', 'relay', 'breaker'];

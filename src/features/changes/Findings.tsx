@@ -73,6 +73,7 @@ export function Findings({
                   {finding.remedy ? <p className="mt-1 text-soft">{finding.remedy}</p> : null}
                   <div className="mt-1 flex flex-wrap items-end gap-2">
                     {finding.at ? <Button onClick={() => setShown(finding.at)}>See it live</Button> : null}
+                    {finding.kind === 'back-feeds' ? <Meant finding={finding} planning={planning} /> : null}
                     {level === 'danger' ? <Kept finding={finding} planning={planning} /> : null}
                   </div>
                 </li>
@@ -85,6 +86,23 @@ export function Findings({
         {shown ? <LiveSetting before={circuit} after={after} at={shown} /> : null}
       </Dialog>
     </div>
+  );
+}
+
+/** Two sources that are joined on purpose, as in split charging: then each end is judged by its own fuse. */
+function Meant({ finding, planning }: { finding: Finding; planning: Planning }) {
+  const { plan } = planning;
+  const added = new Set(
+    plan?.edits.flatMap((edit) =>
+      edit.kind === 'add' ? edit.parts.map(({ id }) => id) : edit.kind === 'join' ? [edit.splice] : [],
+    ),
+  );
+  const through = finding.path.find((id) => added.has(id));
+  if (!plan || through === undefined) return null;
+  return (
+    <Button onClick={() => planning.change({ ...plan, ties: [...(plan.ties ?? []), through] })}>
+      Meant: two sources joined here
+    </Button>
   );
 }
 

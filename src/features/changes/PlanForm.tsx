@@ -10,6 +10,7 @@ import { LiveField } from '@/ui/LiveField';
 import type { Change } from '@/workers/useChange';
 import { GoalForm } from './GoalForm';
 import { IntentForm } from './IntentForm';
+import { PlanFacts } from './PlanFacts';
 import { emptyPlan, type Planning } from './usePlan';
 import { Variants } from './Variants';
 
@@ -73,6 +74,11 @@ export function PlanForm({
             <Variants plan={plan} onChange={planning.change} />
             <Sentences plan={plan} played={played} onChange={planning.change} />
             <Goals plan={plan} circuit={after} onChange={planning.change} />
+            <PlanFacts
+              plan={plan}
+              asksCharging={change.looked?.findings.some(({ kind }) => kind === 'charging') === true}
+              onChange={planning.change}
+            />
             <Verdict change={change} dangers={dangers} onShows={onShows} />
           </>
         )}

@@ -101,6 +101,9 @@ export function StepAnswer({
             className={BIG}
             onClick={() => {
               record({ kind: 'isolation', step: asks.step, done: asks.on });
+              // With the power back nothing reads dead any more.
+              if (asks.step === 'earthed-pole-off' && !asks.on)
+                record({ kind: 'isolation', step: 'dead-reading', done: false });
               tell('done');
             }}
           >

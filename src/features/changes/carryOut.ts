@@ -108,7 +108,10 @@ export function carryOutPlan(
         );
       if (set) await tx.update(jobs).set({ panelSetVersionId: set.id }).where(eq(jobs.id, jobId));
     }
-    const kept = await append(tx, actor, jobId, job.events, [made.entry]);
+    const kept = await append(tx, actor, jobId, job.events, [
+      made.entry,
+      ...made.owed.map((words) => ({ kind: 'watch' as const, words })),
+    ]);
     return kept ? { ok: true } : { ok: false, message: 'The entry could not be kept.' };
   });
 }

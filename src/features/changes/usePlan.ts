@@ -64,6 +64,7 @@ export function usePlan(
   const held =
     job.plans.find(({ plan }) => plan.id === chosen) ??
     job.plans.findLast(({ ended }) => ended === null) ??
+    job.plans.at(-1) ??
     null;
   const isDrafted = draft !== null && (chosen === null || chosen === draft.plan.id);
   const plan = isDrafted ? draft.plan : (held?.plan ?? null);

@@ -6,7 +6,7 @@ import { cutGate, stepsOf, toneGate } from '#core/hands';
 import { momentsOf } from '#core/safety';
 import { LedgerTable } from '@/features/circuits';
 import { CautionAsk, IsolationSteps, useJob, useUnread } from '@/features/jobs';
-import { Button, Caution } from '@/ui/controls';
+import { Button, ButtonLink, Caution } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
 import { Override } from '@/ui/Override';
 import { useWide } from '@/ui/useWide';
@@ -50,7 +50,7 @@ export function WiresView() {
 
 /** What has to be read, and done, before this wire is cut or toned. */
 function CutCard({ wire }: { wire: string }) {
-  const { circuit, job, record, nominalVolts } = useJob();
+  const { data, circuit, job, record, nominalVolts } = useJob();
   const warnings = momentsOf('cut-or-solder');
   const unread = useUnread(warnings);
   const row = wireLedger(circuit!).find((one) => one.wire === wire);
@@ -89,6 +89,14 @@ function CutCard({ wire }: { wire: string }) {
         {gate.sentence}
       </p>
       <EndReadings wire={wire} nominalVolts={nominalVolts} />
+      <p className="mt-2 flex flex-wrap gap-2">
+        <ButtonLink href={`/jobs/${data.id}/change?intent=take-out-wire&wire=${encodeURIComponent(wire)}`}>
+          Plan to take it out
+        </ButtonLink>
+        <ButtonLink href={`/jobs/${data.id}/change?intent=move-wire&wire=${encodeURIComponent(wire)}`}>
+          Plan to move it
+        </ButtonLink>
+      </p>
       <IsolationSteps steps={stepsOf('cut-or-solder')} />
       {warnings
         .filter((one) => !unread.includes(one))
