@@ -22,6 +22,7 @@ export const PAGES = {
     ['{open}/combinations', 'Tap a cell'],
     ['{open}/sums?sum=battery&usable=80+Ah&draw=0.3+A', 'It leaves out'],
     ['{open}/feed?load=5+A', 'Refused'],
+    ['{open}/change', 'What is to be changed'],
     ['{closed}/sheet', 'What was found, and why'],
   ],
   'of maps': [

@@ -228,7 +228,7 @@ const PACK: CircuitFile = {
   nominalVolts: 24,
 };
 /** A fan that a controller pulses, awake by an input; a cabin lamp beside it. */
-const FAN: CircuitFile = circuitOf({
+export const FAN: CircuitFile = circuitOf({
   parts: [
     BATTERY,
     fuse('F1', 'plus', 'f1', 15),
@@ -296,7 +296,7 @@ const MIXER: CircuitFile = circuitOf({
   functions: [seen('mixer', 'MX', 'Dough mixer'), seen('lift', 'ML', 'Tray lift')],
 });
 /** A plate that a controller switches, a lamp that is earthed through the controller, a diode-quenched relay. */
-const PLATE: CircuitFile = circuitOf({
+export const PLATE: CircuitFile = circuitOf({
   parts: [
     BATTERY,
     fuse('FP', 'plus', 'fp', 50),
@@ -331,7 +331,7 @@ const PLATE: CircuitFile = circuitOf({
   ],
 });
 /** Two points for a scale, always live; a feed that dies with the key and carries little, and one that carries enough. */
-const SCALE: CircuitFile = circuitOf({
+export const SCALE: CircuitFile = circuitOf({
   parts: [
     BATTERY,
     fuse('FC', 'plus', 'fc', 10),

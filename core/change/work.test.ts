@@ -162,6 +162,7 @@ describe('intents', () => {
         when: 'accessory',
         metres: '3.2',
       },
+      'feed-point': { to: 'r4-85', feed: 'F33', when: 'accessory', amps: '0.1', metres: '1' },
       'take-out-wire': { wire: 'W36', how: 'stays' },
       leftover: { name: 'Thick red wire', a: 'behind the oven' },
       'move-wire': { wire: 'W52', end: 'a', to: 'f34-out' },

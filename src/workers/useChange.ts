@@ -14,6 +14,9 @@ export interface Change {
   readonly cancel: () => void;
 }
 
+/** Longer than this the work on an older plan is not waited for. */
+const LONG_MS = 1000;
+
 const NOTHING = { looked: null, progress: null, problem: null };
 
 /** A plan played in a worker. A plan that changes meanwhile ends the work on the one before. */
@@ -23,13 +26,14 @@ export function useChange(
   done: readonly string[],
 ): Change {
   const worker = useRef<Worker | null>(null);
-  const busy = useRef(false);
+  /** Since when something is being worked out; null while nothing is. */
+  const busy = useRef<number | null>(null);
   const latest = useRef(0);
   const [state, setState] = useState<Omit<Change, 'cancel'>>(NOTHING);
   const stop = useCallback(() => {
     worker.current?.terminate();
     worker.current = null;
-    busy.current = false;
+    busy.current = null;
   }, []);
   useEffect(() => stop, [stop]);
   useEffect(() => {
@@ -38,7 +42,8 @@ export function useChange(
       setState(NOTHING);
       return;
     }
-    if (busy.current) stop();
+    // What is nearly done is waited for; what takes long is ended.
+    if (busy.current !== null && performance.now() - busy.current > LONG_MS) stop();
     if (!worker.current) {
       const made = new Worker(new URL('./change.worker.ts', import.meta.url));
       made.onmessage = ({ data }: MessageEvent<ChangeAnswer>) => {
@@ -47,7 +52,7 @@ export function useChange(
           setState((before) => ({ ...before, progress: data.progress }));
           return;
         }
-        busy.current = false;
+        busy.current = null;
         setState((before) =>
           'problem' in data
             ? { looked: before.looked, progress: null, problem: data.problem }
@@ -55,6 +60,8 @@ export function useChange(
         );
       };
       made.onerror = () => {
+        // One that was ended may still say that it was.
+        if (worker.current !== made) return;
         stop();
         setState((before) => ({
           ...before,
@@ -64,7 +71,7 @@ export function useChange(
       };
       worker.current = made;
     }
-    busy.current = true;
+    busy.current ??= performance.now();
     setState((before) => ({ ...before, progress: 0 }));
     worker.current.postMessage({ request: latest.current, circuit, plan, done } satisfies ChangeRequest);
   }, [circuit, plan, done, stop]);

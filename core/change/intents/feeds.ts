@@ -179,6 +179,42 @@ function loadBehind(
   };
 }
 
+/** A point that is there already: the wake lead of a controller, a switch that has no feed. */
+export const feedPoint: Intent = {
+  id: 'feed-point',
+  name: 'Bring a feed to a point that is there',
+  fields: [
+    { id: 'to', label: 'The point', kind: 'point' },
+    FEED_FUSE,
+    WHEN_LIVE,
+    ADDED_AMPS,
+    METRES,
+    SIZE,
+    THROUGH,
+  ],
+  make: (ask) => {
+    const to = ask.point('to');
+    const fuse = ask.part<'fuse'>('feed');
+    const of = ask.nameOf(to);
+    const size = sized(ask, ask.number('amps')!, 'module', false);
+    const tap = tapOf(ask, fuse, size.fuseAmps, `Added fuse for ${of}`);
+    return {
+      edits: [
+        tap.edit,
+        {
+          kind: 'add',
+          id: ask.fresh('add-'),
+          nodes: [],
+          parts: [newWire(ask, tap.lead, to, size, `New feed of ${of}`)],
+        },
+        labelOf(ask, fuse.name, `Tapped: ${of}, ${figure(size.fuseAmps, 'A')}.`),
+      ],
+      goals: [goalFor(ask, to)],
+      worked: size.worked,
+    };
+  },
+};
+
 export const feedLoad: Intent = {
   id: 'feed-load',
   name: 'Feed something new',

@@ -1,7 +1,7 @@
 /** Everything that can be wanted of a change; one more is a file more and a line here. */
 import type { CircuitFile } from '../../format';
 import { bypassUnit, insertPart, switchForController } from './controls';
-import { feedLoad, liveWithKey, relayLoad } from './feeds';
+import { feedLoad, feedPoint, liveWithKey, relayLoad } from './feeds';
 import { type Answers, Asking, type Intent, type Stated, Unanswered } from './intent';
 import { addWire, cutWire, joinPoints, leftover, moveWire, takeOutPart, takeOutWire } from './wires';
 
@@ -11,6 +11,7 @@ export type { Answers, Intent, IntentField, Stated } from './intent';
 export const INTENTS: readonly Intent[] = [
   liveWithKey,
   feedLoad,
+  feedPoint,
   relayLoad,
   takeOutWire,
   leftover,

@@ -47,7 +47,7 @@ export function PlanForm({
       goals: [...(base.goals ?? []), ...stated.goals],
     };
     if (plan) planning.change(next);
-    else planning.begin(next);
+    else planning.begin(next, base);
     setAdding(false);
   };
   const empty = plan === null || plan.edits.length === 0;
@@ -104,7 +104,7 @@ export function PlanForm({
           <p className="mt-2 text-sm text-soft">Kept in this browser until you keep it on the job.</p>
         ) : null}
       </section>
-      {adding ? (
+      {adding || empty ? (
         <section aria-label="What is wanted" className="self-start">
           <IntentForm circuit={after} taken={idsOf(plan)} asked={asked} onState={take} />
           {empty ? null : (

@@ -48,7 +48,12 @@ export function StepAnswer({
     return made;
   };
   if (met) {
-    return <p className="mt-3 font-semibold text-good">✓ Done</p>;
+    return (
+      <div className="mt-3 flex flex-wrap items-center justify-between gap-2">
+        <p className="font-semibold text-good">✓ Done</p>
+        <Button onClick={onDone}>To the next</Button>
+      </div>
+    );
   }
   if (barred) {
     return (

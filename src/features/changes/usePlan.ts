@@ -41,7 +41,8 @@ export interface Planning {
   readonly onJob: PlanOnJob | null;
   /** It differs from what the job has. */
   readonly changed: boolean;
-  readonly begin: (plan: PlanFile) => void;
+  /** With what it was before it, where a first statement is to be taken back too. */
+  readonly begin: (plan: PlanFile, before?: PlanFile) => void;
   readonly change: (plan: PlanFile) => void;
   readonly undo: (() => void) | null;
   readonly redo: (() => void) | null;
@@ -90,9 +91,9 @@ export function usePlan(
       plan,
       onJob,
       changed,
-      begin: (next) => {
+      begin: (next, before) => {
         choose(next.id);
-        write({ plan: next, past: [], future: [] });
+        write({ plan: next, past: before ? [before] : [], future: [] });
       },
       change,
       undo:
