@@ -403,7 +403,7 @@ for (const [size, use] of [
       await expect(step(page).getByRole('button', { name: 'It ran, and it is off' })).toBeDisabled();
       await step(page).getByRole('button', { name: 'It is on' }).click();
       await expect(page.getByTestId('duty-clock')).toContainText(/\d+ s left/);
-      await step(page).getByRole('button', { name: 'It is off' }).click();
+      await step(page).getByRole('button', { name: 'It is off', exact: true }).click();
       await work(page, { passed: { 'Why Plate controller failed': 'sent to the maker' } });
       await carryOut(page);
       // What was only passed stays owed: the cause of the controller.

@@ -298,7 +298,7 @@ const MIXER: CircuitFile = circuitOf({
 /** A plate that a controller switches, a lamp that is earthed through the controller, a diode-quenched relay. */
 export const PLATE: CircuitFile = circuitOf({
   parts: [
-    BATTERY,
+    { ...BATTERY, innerOhms: 0.01 } as CircuitPart,
     fuse('FP', 'plus', 'fp', 50),
     wire('WA', 'fp', 'k-in', 10, 1.5),
     {

@@ -4,6 +4,7 @@ import type { CircuitModel, OperatingPoint } from '../../network';
 import { flowPath } from '../flowPath';
 import { settingWords } from '../settings';
 import type { Finding, FindingKind, Scene } from './finding';
+import { meetings, reach } from './region';
 
 /** Less is an input that listens, ampere. */
 const FED_AMPS = 0.01;
@@ -41,6 +42,15 @@ function loadsOf(
   return found;
 }
 
+/** Whether a load hung on an output before too, though nothing had switched it on. */
+function isOwn({ before }: Scene, output: string, load: string): boolean {
+  const out = (before.parts.find(({ id }) => id === output)?.pins as Record<string, string> | undefined)?.out;
+  const pins = before.parts.find(({ id }) => id === load)?.pins as Record<string, string> | undefined;
+  if (out === undefined || pins === undefined) return false;
+  const { nodes } = reach(meetings(before), out);
+  return Object.values(pins).some((node) => node !== before.reference && nodes.has(node));
+}
+
 export const modules: FindingKind = {
   name: 'modules',
   find: (scene) =>
@@ -57,7 +67,7 @@ export const modules: FindingKind = {
         id;
       return [
         ...[...is].flatMap(([load, setting]): Finding[] =>
-          was.has(load) || !known
+          was.has(load) || !known || isOwn(scene, part.id, load)
             ? []
             : [
                 {
