@@ -18,6 +18,7 @@ import {
 import { demoCircuit } from '../testing/circuits';
 import { randomCircuit } from '../testing/randomCircuit';
 import { vehicleCircuit } from '../testing/vehicleCircuit';
+import { benchChanges } from './changes';
 import { benchFeeds } from './feeds';
 
 function median(values: readonly number[]): number {
@@ -279,6 +280,10 @@ if (process.argv.includes('feeds')) {
   benchFeeds();
   process.exit(0);
 }
+if (process.argv.includes('changes')) {
+  benchChanges();
+  process.exit(0);
+}
 if (process.argv.includes('diagnosis')) {
   benchDiagnosis();
   process.exit(0);
@@ -302,4 +307,5 @@ try {
 if (!process.argv.includes('solver')) {
   benchDiagnosis();
   benchFeeds();
+  benchChanges();
 }

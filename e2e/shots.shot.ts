@@ -51,6 +51,15 @@ async function themed(context: BrowserContext, theme: string): Promise<void> {
   await context.addCookies([{ name: 'theme', value: theme, url: app.url }]);
 }
 
+/** A job on the van that changes something. */
+async function changeOf(page: Page, vehicleId: string): Promise<string> {
+  const id = crypto.randomUUID();
+  const data = { id, vehicleId, title: 'Shelf lights only with the key', work: 'change' };
+  const answer = await page.request.post(`${app.url}/api/jobs`, { data });
+  expect(answer.ok()).toBe(true);
+  return id;
+}
+
 test('pictures', async ({ browser }) => {
   test.setTimeout(240_000);
   const van = await idOf("select id from vehicles where name = 'Bakery van'");
@@ -63,10 +72,14 @@ test('pictures', async ({ browser }) => {
   const desk = await browser.newContext(DESK);
   await themed(desk, 'daylight');
   const page = await desk.newPage();
+  const looked = async () => {
+    await page.waitForTimeout(500);
+    return page.screenshot();
+  };
   await page.goto(app.url);
-  await shot(page, 'today');
+  const today = await looked();
   await page.goto(`${app.url}/vehicles/${van}`);
-  await shot(page, 'vehicle');
+  await beside(desk, 'today-and-vehicle', [today, await looked()], DESK);
   await page.goto(`${app.url}/vehicles/${van}/panels?box=cab&slot=fuse-14`);
   await shot(page, 'panel');
 
@@ -86,13 +99,14 @@ test('pictures', async ({ browser }) => {
     await enterByKeyboard(page, valueFor(vehicle, id));
     await expect(page.locator(`article[data-test="${id}"]`)).toHaveCount(0);
   }
-  await shot(page, 'trace');
+  const tracing = await looked();
   const night = await browser.newContext(DESK);
   await themed(night, 'footwell');
   const dark = await night.newPage();
   await dark.goto(`${app.url}/jobs/${fan}/trace`);
   await expect(dark.getByTestId('card-title')).toBeVisible();
-  await shot(dark, 'trace-footwell');
+  await dark.waitForTimeout(500);
+  await beside(desk, 'trace', [tracing, await dark.screenshot()], DESK);
 
   const hand = await browser.newContext({ ...PHONE });
   await themed(hand, 'daylight');
@@ -115,10 +129,6 @@ test('pictures', async ({ browser }) => {
   for (const pair of [/^Both lit/, /^Both lit/, /^Only the upper end lit/, /^Both lit/, /^Both dark/]) {
     await page.getByRole('button', { name: pair }).click();
   }
-  const looked = async () => {
-    await page.waitForTimeout(500);
-    return page.screenshot();
-  };
   const tested = await looked();
   await page.getByRole('radio', { name: 'What feeds it when' }).click();
   await page.getByRole('button', { name: /^Live/ }).click();
@@ -178,6 +188,46 @@ test('pictures', async ({ browser }) => {
   await page.getByRole('button', { name: 'End a, Key off: dead', exact: true }).click();
   await page.getByRole('button', { name: 'End b, Key off: dead', exact: true }).click();
   await shot(page, 'wires');
+  const change = `${app.url}/jobs/${await changeOf(page, van)}/change`;
+  await page.goto(change);
+  await page.getByRole('button', { name: 'Make this live only with the key' }).click();
+  await page.getByLabel('The wire that brings its feed now').selectOption('W36');
+  await page.getByLabel('Feed to be tapped').selectOption('F33');
+  await page.getByRole('radio', { name: 'at accessory and run' }).click();
+  await page.getByLabel('What hangs on it draws').fill('2');
+  await page.getByLabel('Length of the new wire').fill('2.5');
+  await page.getByRole('button', { name: 'Into the plan' }).click();
+  await expect(page.getByTestId('plan-verdict')).toContainText('No danger');
+  await page.evaluate(() => window.scrollTo(0, 0));
+  const planned = await looked();
+  await page.getByRole('button', { name: 'Keep it on the job' }).click();
+  await page.getByRole('tab', { name: /^Before/ }).click();
+  await expect(page.getByTestId('diagram')).toHaveCount(2);
+  await page.waitForTimeout(1500);
+  await beside(desk, 'change', [planned, await looked()], DESK);
+  await phone.goto(`${change}?see=plan`);
+  await expect(phone.getByTestId('plan-sentences')).toBeVisible();
+  const sentences = await held();
+  await phone.getByRole('tab', { name: /^Shows/ }).tap();
+  await expect(phone.getByTestId('findings')).toBeVisible();
+  const shows = await held();
+  await phone.getByRole('tab', { name: /^Work/ }).tap();
+  await phone.getByRole('button', { name: 'Tester proved' }).tap();
+  await expect(phone.getByTestId('work-step').getByRole('table')).toBeVisible();
+  const ends = await held();
+  await phone.getByLabel('Or all the same, because').fill('read by the last shift, on paper');
+  await phone.getByRole('button', { name: 'Pass it' }).tap();
+  for (const reason of ['both holes as the survey has them']) {
+    await phone.getByLabel('Or all the same, because').fill(reason);
+    await phone.getByRole('button', { name: 'Pass it' }).tap();
+  }
+  await phone.getByRole('button', { name: 'It is so, go on' }).tap();
+  for (let count = 0; count < 3; count++) {
+    await phone.getByTestId('work-step').getByRole('button', { name: 'Done' }).tap();
+    await phone.waitForTimeout(400);
+  }
+  await phone.getByRole('button', { name: /Half done/ }).tap();
+  await beside(desk, 'phone-change', [sentences, shows, ends, await held()]);
   await phone.goto(`${app.url}/jobs/new`);
   await phone.getByRole('combobox', { name: /^Vehicle/ }).selectOption({ label: 'One that is not here yet' });
   await phone.getByLabel('Its name').fill('White tipper');

@@ -15,6 +15,7 @@ const LONG = [
   'core/diagnosis/consistency',
   'core/diagnosis/meaningsOfTrade',
   'core/diagnosis/habits',
+  'core/change/planted',
 ];
 /** Browser tests of which `npm test` plays a part: at the desk as well as in the hand, in every state. */
 const LONG_IN_BROWSER = ['e2e/boxes.spec.ts', 'e2e/circuits.spec.ts', 'e2e/widths.spec.ts'];
