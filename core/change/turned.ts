@@ -2,7 +2,7 @@
  * One circuit in many settings. A condition is factored once for each position of key, engine and plugs; switches are turned
  * as contacts that are held in it, which takes a small part of the time and gives the same volts.
  */
-import type { CircuitPart } from '../format';
+import type { PartOf } from '../format';
 import { conditionOf, type Dial } from '../live';
 import { type BranchChange, type CircuitModel, type OperatingPoint, UNALTERED } from '../network';
 import type { At } from './settings';
@@ -13,8 +13,11 @@ const IN_CONDITION = 2;
 export class Turned {
   /** Dials that this circuit has. */
   private readonly own: readonly Dial[];
-  /** Switches that are held instead of turned. */
-  private readonly held: ReadonlyMap<string, CircuitPart & { readonly kind: 'switch' }>;
+  /** Those of them that are turned in the condition. */
+  private readonly turned: readonly Dial[];
+  /** Switches that are held instead. */
+  private readonly held: readonly { readonly part: PartOf<'switch'>; readonly branches: readonly number[] }[];
+  private latest: { readonly name: string; readonly condition: string } | null = null;
 
   constructor(
     private readonly model: CircuitModel,
@@ -26,24 +29,35 @@ export class Turned {
       const part = parts.get(id);
       return part?.kind === 'switch' ? [part] : [];
     });
-    this.held = new Map(switches.slice(IN_CONDITION).map((part) => [part.id, part]));
+    const held = switches.slice(IN_CONDITION);
+    this.held = held.map((part) => ({ part, branches: model.network.branchesOfPart.get(part.id) ?? [] }));
+    this.turned = this.own.filter(({ id }) => !held.some((part) => part.id === id));
   }
 
   /** The operating point where everything stands so; what is not named stands at rest. */
   at(at: At): OperatingPoint {
-    const turned = Object.fromEntries(Object.entries(at).filter(([id]) => !this.held.has(id)));
     const changes: BranchChange[] = [];
-    for (const [id, part] of this.held) {
-      const position = at[id] ?? part.rest;
+    for (const { part, branches } of this.held) {
+      const position = at[part.id] ?? part.rest;
       if (position === part.rest) continue;
-      const branches = this.model.network.branchesOfPart.get(id) ?? [];
       for (const [index, { closedIn }] of part.contacts.entries()) {
         const closed = closedIn.includes(position);
         if (closed !== closedIn.includes(part.rest))
           changes.push({ branch: branches[index]!, held: closed ? 'closed' : 'open' });
       }
     }
-    const condition = this.model.adopt(conditionOf(this.own, turned));
-    return this.model.solve(condition, changes.length === 0 ? UNALTERED : { changes, bridges: [] });
+    return this.model.solve(this.condition(at), changes.length === 0 ? UNALTERED : { changes, bridges: [] });
+  }
+
+  /** The condition of all that is turned in it; settings that follow each other mostly share it. */
+  private condition(at: At): string {
+    const name = this.turned.map(({ id }) => at[id] ?? '').join('|');
+    if (this.latest?.name !== name) {
+      const turned = Object.fromEntries(
+        this.turned.flatMap(({ id }) => (at[id] === undefined ? [] : [[id, at[id]]])),
+      );
+      this.latest = { name, condition: this.model.adopt(conditionOf(this.own, turned)) };
+    }
+    return this.latest.condition;
   }
 }

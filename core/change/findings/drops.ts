@@ -10,18 +10,26 @@ const MORE_SHARE = 0.005;
 /** Less than this a load is not on, share of the nominal volts. */
 const ON_SHARE = 0.5;
 
-/** Volts across a load, and those that its supply has: the highest of any battery or source at that moment. */
-function lostTo(model: CircuitModel, id: string, point: OperatingPoint): number | null {
-  const part = model.network.parts.get(id);
-  const pins = part?.pins as Readonly<Record<string, string>> | undefined;
+/** How volts lost on the way to a load and back are read off a point; null where the circuit has no such load. */
+function lossOf(model: CircuitModel, id: string): ((point: OperatingPoint) => number | null) | null {
+  const pins = model.network.parts.get(id)?.pins as Readonly<Record<string, string>> | undefined;
   if (!pins?.plus || !pins.minus) return null;
-  const at = (node: string) => point.volts[model.network.nodeIndex.get(node)!]!;
-  const across = at(pins.plus) - at(pins.minus);
-  if (across < ON_SHARE * model.circuit.nominalVolts) return null;
+  const at = (node: string) => model.network.nodeIndex.get(node)!;
+  const [plus, minus] = [at(pins.plus), at(pins.minus)];
+  // The highest of any battery or source at that moment is what there is.
   const posts = model.circuit.parts.flatMap((one) =>
-    one.kind === 'battery' || one.kind === 'charging-source' ? [at(one.pins.plus) - at(one.pins.minus)] : [],
+    one.kind === 'battery' || one.kind === 'charging-source'
+      ? [[at(one.pins.plus), at(one.pins.minus)] as const]
+      : [],
   );
-  return Math.max(...posts) - across;
+  const least = ON_SHARE * model.circuit.nominalVolts;
+  return ({ volts }) => {
+    const across = volts[plus]! - volts[minus]!;
+    if (across < least) return null;
+    let most = 0;
+    for (const [high, low] of posts) most = Math.max(most, volts[high]! - volts[low]!);
+    return most - across;
+  };
 }
 
 export const drops: FindingKind = {
@@ -34,12 +42,14 @@ export const drops: FindingKind = {
         const percent = DESIGN_DROP_PERCENT[part.kind] ?? DESIGN_DROP_PERCENT.other;
         const limit = (percent / 100) * after.nominalVolts;
         const known = before.parts.some((one) => one.id === id);
+        const [wasLost, isLost] = [known ? lossOf(beforeModel, id) : null, lossOf(afterModel, id)];
+        if (!isLost) return [];
         let most: { volts: number; setting: (typeof settings)[number] } | null = null;
         let was = 0;
         for (const setting of settings) {
-          const volts = lostTo(afterModel, id, setting.after);
+          const volts = isLost(setting.after);
           if (volts !== null && volts > (most?.volts ?? 0)) most = { volts, setting };
-          if (known) was = Math.max(was, lostTo(beforeModel, id, setting.before) ?? 0);
+          was = Math.max(was, wasLost?.(setting.before) ?? 0);
         }
         if (!most || most.volts <= limit || most.volts - was < MORE_SHARE * after.nominalVolts) return [];
         return [
