@@ -243,7 +243,7 @@ for (const [size, use] of [
       await expect(verdict(page)).toContainText('No danger found');
 
       // Before and after in every setting, what differs marked.
-      await tab(page, /^Before/);
+      await tab(page, /^Drawing/);
       await expect(page.getByTestId('change-table')).toContainText('on → off');
       await tab(page, /^Plan/);
       await keptPlan(page);
@@ -330,7 +330,7 @@ for (const [size, use] of [
       await into(page);
       await tab(page, /^Shows/);
       await expect(page.getByTestId('findings')).toContainText('Serving-hatch lamp');
-      await tab(page, /^Before/);
+      await tab(page, /^Drawing/);
       await expect(page.getByTestId('change-table')).toContainText('▲ on → off');
       await tab(page, /^Plan/);
       await page.getByRole('button', { name: 'Keep it on the job' }).click();

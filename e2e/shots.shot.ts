@@ -201,7 +201,7 @@ test('pictures', async ({ browser }) => {
   await page.evaluate(() => window.scrollTo(0, 0));
   const planned = await looked();
   await page.getByRole('button', { name: 'Keep it on the job' }).click();
-  await page.getByRole('tab', { name: /^Before/ }).click();
+  await page.getByRole('tab', { name: /^Drawing/ }).click();
   await expect(page.getByTestId('diagram')).toHaveCount(2);
   await page.waitForTimeout(1500);
   await beside(desk, 'change', [planned, await looked()], DESK);

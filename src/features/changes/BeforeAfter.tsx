@@ -8,6 +8,9 @@ import { Button } from '@/ui/controls';
 import { SideScroll } from '@/ui/SideScroll';
 import { saveFile } from '@/ui/saveFile';
 import type { PlanLooked } from '@/workers/changeMessages';
+import { PartDeeds } from './PartDeeds';
+
+const NOTHING_SET = {};
 
 /** Rows beyond which nobody reads; the file has all of them. */
 const MOST_SHOWN = 200;
@@ -17,10 +20,13 @@ export function BeforeAfter({
   played,
   table,
   settings,
+  onIntent,
 }: {
-  played: Played;
+  played: Pick<Played, 'before' | 'after'>;
   table: ChangeTable | null;
   settings: PlanLooked['settings'] | null;
+  /** Something is wanted of a part that was chosen in the drawing. */
+  onIntent: (answers: Record<string, string>) => void;
 }) {
   const [only, setOnly] = useState<'differs' | 'all'>('differs');
   // Only functions that differ somewhere, where only what differs is wanted.
@@ -32,7 +38,12 @@ export function BeforeAfter({
   const rows = table?.rows.filter(({ differs }) => only === 'all' || differs) ?? [];
   return (
     <div className="grid gap-6">
-      <LiveSetting before={played.before} after={played.after} at={{}} />
+      <LiveSetting
+        before={played.before}
+        after={played.after}
+        at={NOTHING_SET}
+        deeds={(part) => <PartDeeds circuit={played.after} part={part} onIntent={onIntent} />}
+      />
       {table ? (
         <section aria-labelledby="change-table">
           <div className="flex flex-wrap items-center justify-between gap-2">

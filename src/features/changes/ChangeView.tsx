@@ -22,7 +22,7 @@ import { WorkView } from './WorkView';
 const TABS = [
   { id: 'plan', name: 'Plan' },
   { id: 'shows', name: 'Shows' },
-  { id: 'compare', name: 'Before, after' },
+  { id: 'compare', name: 'Drawing' },
   { id: 'work', name: 'Work' },
 ] as const;
 type TabId = (typeof TABS)[number]['id'];
@@ -36,7 +36,7 @@ function isKept(jobId: string, job: JobState): boolean {
 export function ChangeView() {
   const { data, job, circuit, nominalVolts, record } = useJob();
   // What a link answered is read once: the address says other things later.
-  const [linked] = useState(() => new URLSearchParams(window.location.search));
+  const [linked, setLinked] = useState(() => new URLSearchParams(window.location.search));
   const little = linked.has('little');
   const [tab, setTab] = useState<TabId>(
     // Whoever comes back to a plan that is kept sees its work first.
@@ -97,6 +97,7 @@ export function ChangeView() {
       ) : null}
       <TabPane id="plan">
         <PlanForm
+          key={linked.toString()}
           asked={linked}
           planning={planning}
           circuit={on}
@@ -123,15 +124,17 @@ export function ChangeView() {
         <Findings change={change} plan={plan} planning={planning} circuit={on} after={played?.after ?? on} />
       </TabPane>
       <TabPane id="compare">
-        {played && tab === 'compare' ? (
+        {tab === 'compare' ? (
           <BeforeAfter
-            played={played}
+            played={played ?? { before: on, after: on }}
             table={change.looked?.table ?? null}
             settings={change.looked?.settings ?? null}
+            onIntent={(answers) => {
+              setLinked(new URLSearchParams(answers));
+              setTab('plan');
+            }}
           />
-        ) : (
-          <p className="py-4 text-lg text-soft">Nothing is planned yet.</p>
-        )}
+        ) : null}
       </TabPane>
       <TabPane id="work">
         {plan && played ? (

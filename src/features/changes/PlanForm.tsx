@@ -56,24 +56,27 @@ export function PlanForm({
       <section aria-label="The plan" hidden={empty && !planning.undo && !planning.redo}>
         {empty ? null : (
           <>
-            <div className="grid gap-3 sm:grid-cols-2">
-              <LiveField
-                name="Called"
-                says="on sheet, label and ledger"
-                value={plan.name}
-                problem={plan.name.trim() === '' ? 'It needs a name.' : null}
-                onType={(name) => planning.change({ ...plan, name: name.slice(0, 160) })}
-              />
-              <LiveField
-                name="What for"
-                says="why it is changed"
-                value={plan.purpose}
-                onType={(purpose) => planning.change({ ...plan, purpose: purpose.slice(0, 400) })}
-              />
-            </div>
-            <Variants plan={plan} onChange={planning.change} />
+            <h2 className="text-xl">{plan.name}</h2>
             <Sentences plan={plan} played={played} onChange={planning.change} />
             <Goals plan={plan} circuit={after} onChange={planning.change} />
+            <Fold title="Its name, what for, two builds">
+              <div className="grid gap-3 sm:grid-cols-2">
+                <LiveField
+                  name="Called"
+                  says="on sheet, label and ledger"
+                  value={plan.name}
+                  problem={plan.name.trim() === '' ? 'It needs a name.' : null}
+                  onType={(name) => planning.change({ ...plan, name: name.slice(0, 160) })}
+                />
+                <LiveField
+                  name="What for"
+                  says="why it is changed"
+                  value={plan.purpose}
+                  onType={(purpose) => planning.change({ ...plan, purpose: purpose.slice(0, 400) })}
+                />
+              </div>
+              <Variants plan={plan} onChange={planning.change} />
+            </Fold>
             <PlanFacts
               plan={plan}
               asksCharging={change.looked?.findings.some(({ kind }) => kind === 'charging') === true}

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import { concerned, reducedTo } from '#core/change';
 import type { CircuitFile } from '#core/format';
 import { dialsOf } from '#core/live';
@@ -41,14 +41,18 @@ export function LiveSetting({
   before,
   after,
   at: given,
+  deeds,
 }: {
   before: CircuitFile;
   after: CircuitFile;
   at: At;
+  /** What can be done with a part of the later circuit that is chosen in its drawing. */
+  deeds?: (part: string) => ReactNode;
 }) {
   const [at, setAt] = useState<At>(given);
   const [seen, setSeen] = useState<'before' | 'after'>('after');
-  const [whole, setWhole] = useState(false);
+  // Where nothing differs there is nothing to reduce it to.
+  const [whole, setWhole] = useState(before === after);
   const wide = useWide();
   const sides = useMemo(() => {
     const marks = {
@@ -75,13 +79,16 @@ export function LiveSetting({
       drawn={whole ? sides[which].circuit : sides[which].drawn}
       marks={sides[which].marks}
       at={at}
+      deeds={which === 'after' ? deeds : undefined}
     />
   );
   return (
     <div>
-      <Dials circuit={dials} at={at} onTurn={(dial, position) => setAt({ ...at, [dial]: position })} />
+      <div className="lg:[&>div]:grid lg:[&>div]:grid-cols-2 lg:[&>div]:gap-x-6 lg:[&>div]:space-y-0">
+        <Dials circuit={dials} at={at} onTurn={(dial, position) => setAt({ ...at, [dial]: position })} />
+      </div>
       <div className="mt-2 flex flex-wrap items-center gap-3">
-        {wide ? null : (
+        {wide || before === after ? null : (
           <Choice
             legend="Seen"
             quiet
@@ -98,8 +105,8 @@ export function LiveSetting({
         </Check>
       </div>
       <div className="mt-3 grid gap-4 lg:grid-cols-2">
-        {wide || seen === 'before' ? side('before') : null}
-        {wide || seen === 'after' ? side('after') : null}
+        {before !== after && (wide || seen === 'before') ? side('before') : null}
+        {before === after || wide || seen === 'after' ? side('after') : null}
       </div>
     </div>
   );
@@ -111,12 +118,14 @@ function OneSide({
   drawn,
   marks,
   at,
+  deeds,
 }: {
   title: 'Before' | 'After';
   circuit: CircuitFile;
   drawn: CircuitFile;
   marks: ReadonlyMap<string, string>;
   at: At;
+  deeds: ((part: string) => ReactNode) | undefined;
 }) {
   const ask = useCircuitWorker(circuit);
   const [selected, setSelected] = useState<string | null>(null);
@@ -149,6 +158,12 @@ function OneSide({
       ) : (
         <p className="min-h-40 py-6 text-soft">Drawing …</p>
       )}
+      {selected && deeds && circuit.parts.some(({ id }) => id === selected) ? (
+        <section aria-label="The chosen part" className="mt-2 border-l-4 border-copper pl-3">
+          <p className="font-semibold">{circuit.parts.find(({ id }) => id === selected)?.name}</p>
+          {deeds(selected)}
+        </section>
+      ) : null}
       <ul className="mt-2 text-sm" aria-label={`${title}: what differs`}>
         {[...marks].map(([id, word]) => (
           <li key={id}>

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { COMPARED, type ComparedKind, lineWords, noRepair, readPart, typedOf } from '#core/repair';
 import { useKeptForm } from '@/sync/useKeptForm';
 import { CheckField } from '@/ui/Check';
-import { Button, Field, INPUT, Problem, Section } from '@/ui/controls';
+import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { useStockPlace } from '@/ui/useStockPlace';
 import { useJob } from './JobProvider';
@@ -90,6 +90,13 @@ export function RepairSection() {
         </div>
       ))}
       {work ? null : <Options />}
+      {work === 'change' ? null : (
+        <p className="mb-3">
+          <ButtonLink href={`/jobs/${data.id}/change`}>
+            Plan a change, played before a wire is touched
+          </ButtonLink>
+        </p>
+      )}
       <Temporaries onRight={putRight} />
       {job.repairs.length > 0 && !adding ? (
         <Button onClick={() => setAdding(true)}>Another repair</Button>

@@ -38,7 +38,7 @@ export function EndReadings({ wire, nominalVolts }: { wire: string; nominalVolts
               const reading = readingAt(readings, end, state);
               const live = reading ? liveness(reading.value, nominalVolts) : null;
               return (
-                <td key={end} className="py-1 text-center">
+                <td key={end} className="px-0.5 py-1 text-center">
                   <span className="inline-flex gap-1">
                     {(['lit', 'off'] as const).map((lamp) => {
                       const on = live !== null && (live === 'dead') === (lamp === 'off');
@@ -49,7 +49,7 @@ export function EndReadings({ wire, nominalVolts }: { wire: string; nominalVolts
                           aria-label={`End ${end}, ${KEY_STATE_WORDS[state]}: ${lamp === 'lit' ? 'live' : 'dead'}`}
                           aria-pressed={on}
                           onClick={() => tell(end, state, lamp)}
-                          className={`min-h-11 min-w-14 rounded-md border-2 px-0.5 text-[0.95rem] whitespace-nowrap ${
+                          className={`min-h-11 min-w-13 rounded-md border-2 text-[0.95rem] whitespace-nowrap ${
                             on ? 'border-copper bg-copper-wash font-bold' : 'border-line'
                           }`}
                         >
