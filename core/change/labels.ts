@@ -3,7 +3,7 @@ import type { Panel } from '../format';
 import { figure } from '../sizing';
 import type { Played } from './apply';
 import type { PlanFacts } from './findings';
-import { slotOf } from './standing';
+import { slotOf } from './slotOf';
 
 export interface PlanLabel {
   /** Cover of a box, flag on a wire, receptacle, or what is set aside. */

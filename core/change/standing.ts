@@ -1,11 +1,12 @@
 /** How far the work of a plan is: what may be done next, what is barred and why, and in what state it leaves the vehicle. */
 
 import { supplySide } from '../feed';
-import type { CircuitFile, Panel, Slot } from '../format';
+import type { CircuitFile, Panel } from '../format';
 import { type CutGate, cutGate, type IsolationStep, type WireReading } from '../hands';
 import { KEY_STATE_WORDS, type KeyState, type SlotReading } from '../limits';
 import { playPlan } from './apply';
 import { type Examined, examinePlayed, type Finding } from './findings';
+import { slotOf } from './slotOf';
 import { editsMadeBy, STAGE_WORDS, STAGES, type WorkStep } from './work';
 
 /** How a step was dealt with. */
@@ -41,11 +42,6 @@ export interface StepStanding {
 
 /** States in which both holes of a slot are read before it is tapped. */
 const HOLE_STATES: readonly KeyState[] = ['off', 'run'];
-
-export function slotOf(circuit: CircuitFile, panels: readonly Panel[], fuse: string): Slot | null {
-  const at = circuit.parts.find(({ id }) => id === fuse)?.slot;
-  return panels.find(({ id }) => id === at?.panel)?.slots.find(({ id }) => id === at?.slot) ?? null;
-}
 
 /** Whether both ends of a wire were read in every state; where it is live its feed comes off first, which the plan does. */
 export function endsRead(
