@@ -106,7 +106,7 @@ async function work(page: Page, found: Found = {}): Promise<string[]> {
   for (let count = 0; count < 90; count++) {
     await expect(step(page).or(page.getByTestId('carry-out'))).toBeVisible();
     if (await page.getByTestId('carry-out').isVisible()) return seen;
-    const words = await step(page).getByRole('heading').innerText();
+    const words = (await step(page).getByRole('heading').textContent()) ?? '';
     if (found.until && words.includes(found.until)) return seen;
     seen.push(words);
     const here = step(page);
