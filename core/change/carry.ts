@@ -2,11 +2,11 @@
 import { checkCircuit, mergeCircuits } from '../circuit';
 import type { BodyOf, CircuitFile, PanelSetFile, PlanFile } from '../format';
 import { chosenEdits, playPlan, undoSteps } from './apply';
-import { examine } from './findings';
+import { examine, findingKey } from './findings';
 import { planLabels } from './labels';
-import { standingOf, type WorkFacts } from './standing';
+import { endsRead, endsWords, standingOf, strayDone, type WorkFacts } from './standing';
 import { type FileChange, fileBefore, fileChanges, type SlotChange, slotChanges } from './versions';
-import { workOrder } from './work';
+import { type WorkStep, workOrder } from './work';
 
 export type Ended = BodyOf<'plan-ended'>;
 
@@ -50,13 +50,25 @@ export function carryOut(
       message: `The circuit has changed since it was planned, and it cannot be made in it: ${played.stuck.problem}`,
     };
   }
-  const standing = standingOf(workOrder(looked), facts, circuit);
+  const danger = looked.findings.find((one) => one.level === 'danger' && !facts.kept.has(findingKey(one)));
+  if (danger)
+    return { ok: false, message: `A danger stands in it, and nobody has said why it may: ${danger.words}` };
+  const steps = workOrder(looked);
+  const [stray] = strayDone(steps, facts.done);
+  if (stray)
+    return {
+      ok: false,
+      message: `Done on the vehicle, and not in the plan: ${stray.step.leaves ?? stray.id} Take it back first.`,
+    };
+  const standing = standingOf(steps, facts, circuit);
   const open = standing.find(({ done }) => !done);
   if (open) return { ok: false, message: `Not done yet: ${open.step.words}` };
   const own = plan.circuit ? [circuit] : files;
+  const back = plan.circuit ? null : exactlyBack(plan, files, undone);
+  const isWhole = back !== null;
   const changed = plan.circuit
     ? [{ circuit: circuit.id, after: played.after, patch: {} }]
-    : (exactlyBack(plan, files, undone) ?? fileChanges(files, played));
+    : (back ?? fileChanges(files, played));
   for (const { after } of changed) {
     const checked = checkCircuit(after);
     if (!checked.ok)
@@ -68,16 +80,22 @@ export function carryOut(
           .slice(0, MOST_WORDS),
       };
   }
-  const slots = undone
-    ? slotsBack(panelSet, undone)
-    : slotChanges(panelSet, played.before, chosenEdits(plan), plan.name);
+  const slots =
+    undone && isWhole
+      ? slotsBack(panelSet, undone)
+      : slotChanges(panelSet, played.before, chosenEdits(plan), plan.name);
   return {
     ok: true,
     files: changed.filter(({ after }) => !own.includes(after)),
     slots,
-    owed: standing.flatMap(({ step, overridden }) =>
-      overridden !== null && OWED.test(step.id) ? [`${step.words} (${overridden})`.slice(0, MOST_WORDS)] : [],
-    ),
+    owed: [
+      ...standing.flatMap(({ step, overridden }) =>
+        overridden !== null && OWED.test(step.id)
+          ? [`${step.words} (${overridden})`.slice(0, MOST_WORDS)]
+          : [],
+      ),
+      ...fedFromBoth(standing, facts, circuit),
+    ],
     entry: {
       kind: 'plan-ended',
       plan: plan.id,
@@ -99,9 +117,27 @@ export function carryOut(
         ...(plan.circuit ? { made: true as const } : {}),
       })),
       slots: slots.map((one) => ({ ...one })),
-      ...(plan.undoes ? { undoes: plan.undoes } : {}),
+      // A part of it taken back is a change of its own.
+      ...(plan.undoes && isWhole ? { undoes: plan.undoes } : {}),
     },
   };
+}
+
+/** Wires that were read live at both ends: the drawing takes one feed off, the other is to be found. */
+function fedFromBoth(
+  standing: readonly { readonly step: { readonly asks: WorkStep['asks'] } }[],
+  facts: WorkFacts,
+  circuit: CircuitFile,
+): string[] {
+  return standing.flatMap(({ step: { asks } }) => {
+    if (asks.by !== 'wire-ends') return [];
+    const gate = endsRead(asks.wire, facts, circuit.nominalVolts);
+    const both = (['a', 'b'] as const).every((end) => gate.live.some((one) => one.end === end));
+    const name = circuit.parts.find(({ id }) => id === asks.wire)?.name ?? asks.wire;
+    return both
+      ? [`${name}: ${endsWords(gate)} Each feed is to be found and taken off.`.slice(0, MOST_WORDS)]
+      : [];
+  });
 }
 
 /** The files as they were before a change, byte for byte, where all of it is taken back and nothing of it was changed since. */

@@ -35,6 +35,7 @@ export {
   type StepDone,
   type StepStanding,
   standingOf,
+  strayDone,
   type WorkFacts,
 } from './standing';
 export { type ChangeRow, type ChangeTable, cellWords, changeCsv, changeTable } from './table';

@@ -7,18 +7,22 @@ import { KEY_STATE_WORDS, type KeyState, type SlotReading } from '../limits';
 import { playPlan } from './apply';
 import { type Examined, examinePlayed, type Finding } from './findings';
 import { slotOf } from './slotOf';
-import { editsMadeBy, STAGE_WORDS, STAGES, type WorkStep } from './work';
+import { editsMadeBy, STAGE_WORDS, STAGES, type Stage, type WorkStep } from './work';
 
 /** How a step was dealt with. */
 export interface StepDone {
   readonly how: 'done' | 'override' | 'wrong';
   readonly reason?: string;
   readonly value?: number;
+  /** What it left on the vehicle. */
+  readonly leaves?: string;
 }
 
 /** What the job knows besides the steps. */
 export interface WorkFacts {
   readonly done: ReadonlyMap<string, StepDone>;
+  /** Dangers that stay, by their key: somebody has said why. */
+  readonly kept: ReadonlySet<string>;
   readonly isolated: readonly IsolationStep[];
   readonly testerProved: boolean;
   readonly wireReadings: readonly WireReading[];
@@ -94,9 +98,11 @@ function met(
     case 'tester':
       return { met: facts.testerProved, says: '' };
     case 'isolation':
-      // It was isolated for this work, also after the power came back.
+      // It was isolated for this work, also after the power came back. Dead is a reading of this work alone.
       return {
-        met: facts.done.get(step.id)?.how === 'done' || (asks.on && facts.isolated.includes(asks.step)),
+        met:
+          facts.done.get(step.id)?.how === 'done' ||
+          (asks.on && asks.step !== 'dead-reading' && facts.isolated.includes(asks.step)),
         says: '',
       };
     case 'wire-ends': {
@@ -141,6 +147,7 @@ export function standingOf(
     const stage = STAGES.indexOf(one.step.stage);
     const first = looked.find((other) => STAGES.indexOf(other.step.stage) < stage && !other.done);
     let barred = first ? `First: ${lower(STAGE_WORDS[first.step.stage])}. ${first.step.words}` : null;
+    barred ??= noLongerIsolated(one.step, steps, facts);
     // It says something only where the other hole was read dead: a load side that is fed from elsewhere is live too.
     if (barred === null && one.step.stage === 'direction') {
       const holes = looked.find(({ step }) => step.id === `read.${one.step.id.replace(/\.direction$/, '')}`);
@@ -150,6 +157,34 @@ export function standingOf(
     }
     return { ...one, barred: one.done ? null : barred };
   });
+}
+
+/** Stages that are worked on with the power off. */
+const POWER_OFF: readonly Stage[] = ['dead', 'cut', 'protect', 'lay'];
+
+/** Why a step waits: what was isolated for it has been joined again meanwhile. */
+function noLongerIsolated(step: WorkStep, steps: readonly WorkStep[], facts: WorkFacts): string | null {
+  if (!POWER_OFF.includes(step.stage)) return null;
+  const gone = steps.find(
+    ({ id, asks }) =>
+      asks.by === 'isolation' &&
+      asks.on &&
+      asks.step !== 'dead-reading' &&
+      facts.done.get(id)?.how === 'done' &&
+      !facts.isolated.includes(asks.step),
+  );
+  return gone ? `No longer isolated: ${lower(gone.words)} Do it again first.` : null;
+}
+
+/** What was done on the vehicle for an edit that the plan no longer has, or that belongs to another way of doing it. */
+export function strayDone(
+  steps: readonly WorkStep[],
+  done: ReadonlyMap<string, StepDone>,
+): { readonly id: string; readonly step: StepDone }[] {
+  const known = new Set(steps.map(({ id }) => id));
+  return [...done].flatMap(([id, step]) =>
+    step.how === 'done' && step.leaves !== undefined && !known.has(id) ? [{ id, step }] : [],
+  );
 }
 
 /** The vehicle as it stands with only part of the plan done. */

@@ -64,6 +64,7 @@ function everything(plan: PlanFile, circuit: CircuitFile): WorkFacts {
     done: new Map(steps.map(({ id }) => [id, { how: 'done' as const }])),
     isolated: ['key-off', 'earthed-pole-off', 'dead-reading'],
     testerProved: true,
+    kept: new Set(examine(circuit, plan).findings.map(findingKey)),
     wireReadings: steps.flatMap(({ asks }) =>
       asks.by === 'wire-ends'
         ? (['a', 'b'] as const).flatMap((end) =>
@@ -85,6 +86,7 @@ function everything(plan: PlanFile, circuit: CircuitFile): WorkFacts {
 const NOTHING: WorkFacts = {
   done: new Map(),
   isolated: [],
+  kept: new Set(),
   testerProved: false,
   wireReadings: [],
   slotReadings: [],
@@ -275,6 +277,29 @@ describe('the work', () => {
     );
   });
 
+  test('joined again in the middle of the work: nothing goes on with the power off', () => {
+    const plan = shelf();
+    const steps = workOrder(examine(JOINED, plan));
+    const facts = everything(plan, JOINED);
+    const until = new Map(
+      [...facts.done].filter(([id]) =>
+        ['read', 'isolate', 'break', 'dead'].includes(steps.find((one) => one.id === id)!.stage),
+      ),
+    );
+    const holes = steps.find(({ asks }) => asks.by === 'holes')!;
+    const done = new Map([...until, [holes.id, { how: 'override' as const, reason: 'by the survey' }]]);
+    const cutting = (isolated: WorkFacts['isolated']) =>
+      standingOf(steps, { ...facts, done, isolated }, JOINED).find(({ step }) => step.stage === 'cut')!
+        .barred;
+    expect(cutting(['key-off', 'earthed-pole-off'])).toBeNull();
+    expect(cutting(['key-off'])).toContain('No longer isolated: earthed pole');
+    // Dead is a reading of this work: one that was taken for another does not count.
+    const unread = new Map([...done].filter(([id]) => id !== 'dead.reading'));
+    expect(
+      standingOf(steps, { ...facts, done: unread }, JOINED).find(({ step }) => step.id === 'dead.reading'),
+    ).toMatchObject({ done: false });
+  });
+
   test('ends of a wire: what the readings mean together', () => {
     const at = (a: readonly string[], b: readonly string[]) =>
       endsWords(
@@ -409,6 +434,34 @@ describe('carried out', () => {
       const files = after.map((file) => back.files.find(({ circuit }) => circuit === file.id)?.after ?? file);
       expect(files.map((file) => JSON.stringify(file))).toEqual(VAN.map((file) => JSON.stringify(file)));
     }
+  });
+
+  test('a danger that nobody has answered for, and what was done and is not in the plan, are carried out by nobody', () => {
+    const plan = planOf([cut('W51')]);
+    const facts = everything(plan, JOINED);
+    expect(carryOut(plan, VAN, panels, facts)).toMatchObject({ ok: true });
+    expect(carryOut(plan, VAN, panels, { ...facts, kept: new Set() })).toMatchObject({
+      ok: false,
+      message: expect.stringContaining('open end with 12'),
+    });
+    const stray = { how: 'done' as const, leaves: 'Fuse 35 (20 A) is out and must not be refitted.' };
+    expect(
+      carryOut(plan, VAN, panels, { ...facts, done: new Map([...facts.done, ['gone.pull', stray]]) }),
+    ).toMatchObject({ ok: false, message: expect.stringContaining('Fuse 35') });
+  });
+
+  test('part of a change taken back is a change of its own: slots stay, and the ledger keeps the rest', () => {
+    const plan = shelf();
+    const made = carryOut(plan, VAN, panels, everything(plan, JOINED));
+    if (!made.ok) throw new Error(made.message);
+    const after = VAN.map((file) => made.files.find(({ circuit }) => circuit === file.id)?.after ?? file);
+    const undo = undoingPlan(plan, made.entry, after, 'undo', '11111111-1111-4111-8111-111111111111');
+    if (!undo.ok) throw new Error(undo.message);
+    const part = { ...undo.plan, edits: undo.plan.edits.slice(0, 1) };
+    const back = carryOut(part, after, panels, everything(part, mergeCircuits(after).circuit), made.entry);
+    if (!back.ok) throw new Error(back.message);
+    expect(back.entry.undoes).toBeUndefined();
+    expect(back.slots).toEqual([]);
   });
 
   test('what was changed again since is said, and nothing is undone over it', () => {

@@ -49,6 +49,7 @@ export function workSheetOf(maps: JobMaps, job: JobState, planId: string): Sheet
     steps,
     {
       done: one.steps,
+      kept: new Set(one.kept.keys()),
       isolated: job.isolated,
       testerProved: job.testerProvedAt !== null,
       wireReadings: job.wireReadings,

@@ -10,6 +10,8 @@ export interface Change {
   /** How far the next one is, 0 to 1; null where nothing is being worked out. */
   readonly progress: number | null;
   readonly problem: string | null;
+  /** What was looked at is this very plan, and not one before it. */
+  readonly current: boolean;
   /** Ends the work on it; a change of the plan begins anew. */
   readonly cancel: () => void;
 }
@@ -17,7 +19,12 @@ export interface Change {
 /** Longer than this the work on an older plan is not waited for. */
 const LONG_MS = 1000;
 
-const NOTHING = { looked: null, progress: null, problem: null };
+const NOTHING = { looked: null, of: null, progress: null, problem: null };
+
+interface Looking extends Omit<Change, 'cancel' | 'current'> {
+  /** The plan that was looked at. */
+  readonly of: PlanFile | null;
+}
 
 /** A plan played in a worker. A plan that changes meanwhile ends the work on the one before. */
 export function useChange(
@@ -29,7 +36,8 @@ export function useChange(
   /** Since when something is being worked out; null while nothing is. */
   const busy = useRef<number | null>(null);
   const latest = useRef(0);
-  const [state, setState] = useState<Omit<Change, 'cancel'>>(NOTHING);
+  const asked = useRef<PlanFile | null>(null);
+  const [state, setState] = useState<Looking>(NOTHING);
   const stop = useCallback(() => {
     worker.current?.terminate();
     worker.current = null;
@@ -55,8 +63,8 @@ export function useChange(
         busy.current = null;
         setState((before) =>
           'problem' in data
-            ? { looked: before.looked, progress: null, problem: data.problem }
-            : { looked: data.answer, progress: null, problem: null },
+            ? { ...before, progress: null, problem: data.problem }
+            : { looked: data.answer, of: asked.current, progress: null, problem: null },
         );
       };
       made.onerror = () => {
@@ -72,6 +80,7 @@ export function useChange(
       worker.current = made;
     }
     busy.current ??= performance.now();
+    asked.current = plan;
     setState((before) => ({ ...before, progress: 0 }));
     worker.current.postMessage({ request: latest.current, circuit, plan, done } satisfies ChangeRequest);
   }, [circuit, plan, done, stop]);
@@ -83,5 +92,11 @@ export function useChange(
       problem: 'Stopped: what this plan shows is not worked out.',
     }));
   }, [stop]);
-  return { ...state, cancel };
+  return {
+    looked: state.looked,
+    progress: state.progress,
+    problem: state.problem,
+    current: state.of === plan,
+    cancel,
+  };
 }

@@ -2,7 +2,7 @@
 
 import type { HalfDone, WorkStep } from '#core/change';
 import type { PlanOnJob } from '#core/log';
-import { useJob } from '@/features/jobs';
+import { IsolationSteps, useJob } from '@/features/jobs';
 import { Button } from '@/ui/controls';
 
 /** What was done of a plan, taken back by hand: the last first, each said to be so. */
@@ -44,6 +44,9 @@ export function TakeBack({
         <>
           <p className="text-soft">Taking it back · {half.back.length} left, isolated as for the work</p>
           <h2 className="mt-1 text-xl leading-snug">{next.words}</h2>
+          {steps.some(({ asks }) => asks.by === 'isolation') ? (
+            <IsolationSteps steps={['key-off', 'earthed-pole-off']} />
+          ) : null}
           <Button
             look="primary"
             className="mt-4 min-h-14 w-full text-lg"

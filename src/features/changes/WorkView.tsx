@@ -1,7 +1,14 @@
 'use client';
 
 import { useMemo, useState } from 'react';
-import { STAGE_WORDS, type StepStanding, standingOf, type WorkFacts, type WorkStep } from '#core/change';
+import {
+  STAGE_WORDS,
+  type StepStanding,
+  standingOf,
+  strayDone,
+  type WorkFacts,
+  type WorkStep,
+} from '#core/change';
 import type { CircuitFile } from '#core/format';
 import { isBegun } from '#core/log';
 import { useJob } from '@/features/jobs';
@@ -18,7 +25,7 @@ const NO_PANELS = [] as const;
 /** The plan as work: one step at a time, what bars it, and in what state the vehicle is meanwhile. */
 export function WorkView({
   planning,
-  change: { looked },
+  change: { looked, current },
   circuit,
   dangers,
 }: {
@@ -35,13 +42,14 @@ export function WorkView({
   const facts = useMemo(
     (): WorkFacts => ({
       done: onJob?.steps ?? new Map(),
+      kept: new Set(onJob?.kept.keys()),
       isolated: job.isolated,
       testerProved: job.testerProvedAt !== null,
       wireReadings: job.wireReadings,
-      slotReadings: [...(data.surveyed ?? []), ...job.slotReadings],
+      slotReadings: job.slotReadings,
       panels,
     }),
-    [onJob, job.isolated, job.testerProvedAt, job.wireReadings, job.slotReadings, data.surveyed, panels],
+    [onJob, job.isolated, job.testerProvedAt, job.wireReadings, job.slotReadings, panels],
   );
   const steps = looked?.steps;
   const standing = useMemo(() => (steps ? standingOf(steps, facts, circuit) : []), [steps, facts, circuit]);
@@ -57,18 +65,22 @@ export function WorkView({
       </div>
     );
   }
-  if (!looked) return <p className="py-4 text-lg text-soft">Working out the steps …</p>;
+  if (!looked || !current) return <p className="py-4 text-lg text-soft">Working out the steps …</p>;
+  const stray = strayDone(looked.steps, onJob.steps);
   const begun = isBegun(onJob);
   const left = standing.filter(({ done }) => !done);
   const next = left[0] ?? null;
   const shown = standing.find(({ step }) => step.id === chosen) ?? next;
   const barred = (one: StepStanding): string | null =>
-    dangers > 0 && one.step.stage !== 'read' && !one.done
-      ? `${dangers} ${dangers === 1 ? 'danger stands' : 'dangers stand'} in this plan: change it, or say on “Shows” why each may stay.`
-      : one.barred;
+    stray.length > 0
+      ? 'Something was done that is not in the plan: see above.'
+      : dangers > 0 && one.step.stage !== 'read' && !one.done
+        ? `${dangers} ${dangers === 1 ? 'danger stands' : 'dangers stand'} in this plan: change it, or say on “Shows” why each may stay.`
+        : one.barred;
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_26rem]">
       <div className="min-w-0">
+        {stray.length > 0 ? <Stray planId={onJob.plan.id} stray={stray} /> : null}
         {begun ? <Now half={looked.half} onBack={() => setBack(true)} /> : null}
         {back ? (
           <TakeBack onJob={onJob} half={looked.half} steps={looked.steps} onDone={() => setBack(false)} />
@@ -113,6 +125,41 @@ function Wrong({ step }: { step: WorkStep }) {
         {asks.by === 'right' ? asks.ifWrong : 'Not as the sum has it: look before it is handed over.'}
       </Problem>
     </div>
+  );
+}
+
+/** Done for an edit that was taken out of the plan since, or that belongs to another way of doing it. */
+function Stray({ planId, stray }: { planId: string; stray: ReturnType<typeof strayDone> }) {
+  const { job, record } = useJob();
+  const done = job.plans.find(({ plan }) => plan.id === planId)?.steps;
+  return (
+    <section
+      aria-label="Done, and not in the plan"
+      className="mb-3 border-l-4 border-bad bg-caution-wash px-3 py-2"
+    >
+      <h2 className="font-bold">Done on the vehicle, and not in the plan</h2>
+      <ul>
+        {stray.map(({ id, step }) => (
+          <li key={id} className="flex flex-wrap items-center justify-between gap-2 py-1">
+            <span>{step.leaves}</span>
+            <Button
+              onClick={() =>
+                record({
+                  kind: 'plan-step',
+                  plan: planId,
+                  step: id,
+                  how: 'back',
+                  words: `Taken back by hand: ${step.leaves ?? id}`.slice(0, 2000),
+                  ...(done?.get(id) ? { of: done.get(id)!.eventId } : {}),
+                })
+              }
+            >
+              Taken back by hand
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 

@@ -10,7 +10,7 @@ import { now } from '@/clock/now';
 import type { Transaction } from '@/db/client';
 import { once } from '@/db/once';
 import { circuits, circuitVersions, jobCircuits, jobs, panelSetVersions } from '@/db/schema';
-import { appendIn, loadJob, openJobIn, surveyedSlots } from '@/features/jobs/server';
+import { appendIn, loadJob, openJobIn } from '@/features/jobs/server';
 import {
   importCircuit,
   importIn,
@@ -72,10 +72,11 @@ export function carryOutPlan(
       panelSet?.file ?? null,
       {
         done: one.steps,
+        kept: new Set(one.kept.keys()),
         isolated: state.isolated,
         testerProved: state.testerProvedAt !== null,
         wireReadings: state.wireReadings,
-        slotReadings: [...(await surveyedSlots(actor, vehicle.id)), ...state.slotReadings],
+        slotReadings: state.slotReadings,
         panels: panelSet?.file.panels ?? [],
       },
       undone,
