@@ -588,4 +588,33 @@ test.describe('at the desk', () => {
     await page.getByRole('button', { name: 'Seen here' }).first().click();
     await expect(verdict(page)).toContainText('No danger found');
   });
+
+  test('written in the circuit’s text, or begun at a part of the drawing, it becomes sentences of the plan', async ({
+    page,
+  }) => {
+    const { job } = await changeJob(page, 'Bakery van', 'A smaller hatch lamp');
+    await page.goto(`${job}/change`);
+    await page.getByRole('button', { name: 'Write it as text' }).click();
+    const text = page.getByLabel('The circuit, as the plan makes it');
+    await expect(text).toHaveValue(/21\s?W/);
+    const was = await text.inputValue();
+    await text.fill(was.replace(/21\s?W/, '1 parsnip'));
+    await expect(page.getByRole('alert').filter({ hasText: 'parsnip' })).toBeVisible();
+    await text.fill(was.replace(/21(\s?)W/, '5$1W'));
+    await page.getByRole('button', { name: 'Into the plan' }).click();
+    await expect(page.getByTestId('plan-sentences')).toContainText('By the text: change Serving-hatch lamp');
+    await expect(verdict(page)).toContainText('No danger found');
+    await page.getByRole('button', { name: 'The sums behind it' }).click();
+    await expect(page.getByText(/Asleep, key off:/)).toBeVisible();
+    await tab(page, /^Drawing/);
+    await page.locator('section[aria-label="After"] [data-part="W52"]').first().press('Enter');
+    await page
+      .getByRole('region', { name: 'The chosen part' })
+      .getByRole('button', { name: 'Cut a wire' })
+      .click();
+    await expect(page.getByLabel('The wire')).toHaveValue('W52');
+    await into(page);
+    await expect(page.getByTestId('plan-sentences')).toContainText('Cut Hatch-lamp feed; a cap on each end.');
+    await expect(verdict(page)).toContainText('danger');
+  });
 });

@@ -194,7 +194,7 @@ export function undoingPlan(
         kind: 'restore' as const,
         id: `back-${edit.id}`.slice(0, 80),
         words: undo,
-        was: words,
+        was: `Do it again: ${words}`.slice(0, MOST_WORDS),
         patch,
       }))
       .reverse();

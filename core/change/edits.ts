@@ -239,7 +239,7 @@ const restore: EditKind<EditOf<'restore'>> = {
     }
   },
   words: (_, { words }) => words,
-  undo: (_, { was }) => `Do it again: ${was}`,
+  undo: (_, { was }) => was,
 };
 
 const KINDS: { readonly [K in KindName]: EditKind<EditOf<K>> } = {

@@ -8,6 +8,7 @@ export {
   undoAll,
   undoSteps,
 } from './apply';
+export { type SumBehind, type SumsBehind, sumsBehind } from './behind';
 export { type Carried, carryOut, circuitOf, type Ended, type NotCarried, undoingPlan } from './carry';
 export { concerned, reducedTo } from './concerned';
 export {
@@ -26,6 +27,7 @@ export { type Little, littleCircuit, type Touched } from './little';
 export { mayMove } from './order';
 export { touchedParts } from './patch';
 export { foundOn, type Rests, restsOn, startedOn } from './recipe';
+export { rewriteEdit } from './rewrite';
 export { type At, MOST_SETTINGS, settingWords } from './settings';
 export {
   endsRead,

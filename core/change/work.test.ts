@@ -20,10 +20,12 @@ import {
   playPlan,
   reducedTo,
   restsOn,
+  rewriteEdit,
   STAGES,
   standingOf,
   startedOn,
   state,
+  sumsBehind,
   undoAll,
   undoingPlan,
   type WorkFacts,
@@ -520,6 +522,64 @@ test('edits in any permitted order give the same circuit', () => {
     }
   }
   expect(moved).toBeGreaterThan(40);
+});
+
+test('what is written in the text is one edit: played it gives what was written, undone what was there', () => {
+  for (const { circuit, edits } of [...SOUND, ...UNSAFE]) {
+    const { after } = playPlan(circuit, edits);
+    const edit = rewriteEdit(circuit, after, 'text');
+    if (edit === null) continue;
+    expect(checkPlan(planOf([edit])).ok).toBe(true);
+    const played = playPlan(circuit, [edit]);
+    expect(played.stuck).toBeNull();
+    const byId = (file: CircuitFile) => new Map(file.parts.map((part) => [part.id, part]));
+    expect(byId(played.after)).toEqual(byId(after));
+    expect(JSON.stringify(undoAll(played))).toBe(JSON.stringify(circuit));
+    expect(played.applied[0]!.words).toMatch(/^By the text: /);
+    expect(played.applied[0]!.undo).toMatch(/^By the text: /);
+    const steps = workOrder(examine(circuit, planOf([edit])));
+    expect(new Set(steps.map(({ id }) => id)).size).toBe(steps.length);
+    expect(steps.filter((one) => one.edit === 'text')).toHaveLength(1);
+  }
+  expect(rewriteEdit(HATCH, HATCH, 'text')).toBeNull();
+});
+
+test('sums behind a plan: the most that new parts carry, in the setting in which they do, and what is drawn asleep', () => {
+  const sums = sumsBehind(examine(JOINED, shelf()));
+  // Two lamps of 12 W behind the switch: about 2 A, in a setting in which it is on.
+  const wire = sums.parts.find(({ kind }) => kind === 'wire')!;
+  expect(wire.amps).toBeGreaterThan(1.7);
+  expect(wire.amps).toBeLessThan(2.1);
+  expect(wire.words).toContain('Shelf-light switch on');
+  expect(wire).toMatchObject({ mm2: 0.75, metres: 2.5, carries: 14 });
+  expect(sums.parts.find(({ kind }) => kind === 'fuse')).toMatchObject({ carries: 3 });
+  expect(sums.asleep.before).toBeGreaterThan(0);
+});
+
+describe('settings', () => {
+  const switches = (count: number) =>
+    Array.from({ length: count }, (_, index) => button(`SX${index}`, 'bay-bus', `sx${index}`, false));
+  const many = (count: number): PlanEdit[] => [
+    add(
+      switches(count).map((_, index) => `sx${index}`),
+      ...switches(count),
+    ),
+  ];
+  test('beyond a thousand every one is still looked at, and it is told how far it is', () => {
+    const told: number[] = [];
+    const looked = examine(HATCH, planOf(many(11)), (share) => told.push(share));
+    expect(looked.settingCount).toBe(4096);
+    expect(looked.scene.settings).toHaveLength(4096);
+    expect(told.length).toBeGreaterThan(10);
+    expect([...told].sort((x, y) => x - y)).toEqual(told);
+  });
+  test('beyond sixteen thousand every two things are turned together, and the count says so', () => {
+    const looked = examine(HATCH, planOf(many(16)));
+    expect(looked.settingCount).toBe(2 ** 17);
+    expect(looked.scene.settings.length).toBeLessThan(1000);
+    const both = looked.scene.settings.filter(({ at }) => at.SX3 === 'on' && at.SX9 === 'on');
+    expect(both).toHaveLength(1);
+  });
 });
 
 test('a recipe on another vehicle: found by name, ids that are taken exchanged, all of it unverified there', () => {

@@ -112,7 +112,8 @@ export const PatchSchema = Type.Object(
   },
   strict,
 );
-/** An earlier edit taken back: what it did, and how a hand undoes it. */
+/** What an earlier edit did, taken back, or what was written in the circuit’s text: its sentence, how a hand undoes it, and the
+ * way back from what it makes. */
 const Restore = Type.Object(
   { kind: Type.Literal('restore'), ...edit, words: SomeText, was: SomeText, patch: PatchSchema },
   strict,

@@ -1,5 +1,5 @@
 /** A thin shell around a plan being played: every setting before and after, then what it shows and the work it is. */
-import { changeTable, examine, halfDone, workOrder } from '#core/change';
+import { changeTable, examine, halfDone, sumsBehind, workOrder } from '#core/change';
 import type { ChangeAnswer, ChangeRequest } from './changeMessages';
 
 self.onmessage = ({ data }: MessageEvent<ChangeRequest>) => {
@@ -16,6 +16,7 @@ self.onmessage = ({ data }: MessageEvent<ChangeRequest>) => {
         steps,
         half: halfDone(looked, steps, (id) => known.has(id)),
         table: changeTable(looked),
+        sums: sumsBehind(looked),
         settings: { count: looked.settingCount, looked: looked.scene.settings.length },
       },
     });

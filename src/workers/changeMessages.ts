@@ -1,5 +1,5 @@
 /** What the page and the worker that plays plans say to each other. */
-import type { ChangeTable, Finding, HalfDone, WorkStep } from '#core/change';
+import type { ChangeTable, Finding, HalfDone, SumsBehind, WorkStep } from '#core/change';
 import type { CircuitFile, PlanFile } from '#core/format';
 
 export interface ChangeRequest {
@@ -15,6 +15,7 @@ export interface PlanLooked {
   readonly steps: readonly WorkStep[];
   readonly half: HalfDone;
   readonly table: ChangeTable;
+  readonly sums: SumsBehind;
   /** Settings that there are, and those that were looked at. */
   readonly settings: { readonly count: number; readonly looked: number };
 }

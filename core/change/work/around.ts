@@ -1,14 +1,14 @@
 /** What stands around the edits: readings and isolation before, power and the direction of taps behind. */
 import type { PlanEdit } from '../../format';
 import type { IsolationStep } from '../../hands';
-import { isFound, type Made, named, PULLED, partIn, step, type WorkStep, wireOf } from './step';
+import { isFound, type Made, named, PULLED, partIn, step, type WorkStep, wiresOf } from './step';
 
 export function reading(edits: readonly PlanEdit[], { at }: Made): WorkStep[] {
   const steps: WorkStep[] = [];
   for (const edit of edits) {
     const circuit = at.get(edit.id);
-    const wire = wireOf(edit, circuit);
-    if (wire && !steps.some((one) => one.id === `read.${wire.id}`)) {
+    for (const wire of wiresOf(edit, circuit)) {
+      if (steps.some((one) => one.id === `read.${wire.id}`)) continue;
       steps.push(
         step(
           `read.${wire.id}`,
@@ -82,8 +82,8 @@ export function isolation(edits: readonly PlanEdit[], { at }: Made): WorkStep[] 
 export function deadReading(edits: readonly PlanEdit[], { at }: Made): WorkStep[] {
   const places = edits.flatMap((edit) => {
     const circuit = at.get(edit.id);
-    const wire = wireOf(edit, circuit);
-    if (wire) return [wire.name];
+    const wires = wiresOf(edit, circuit);
+    if (wires.length > 0) return wires.map(({ name }) => name);
     return edit.kind === 'join' ? [named(circuit, edit.one), named(circuit, edit.other)] : [];
   });
   if (

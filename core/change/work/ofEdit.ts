@@ -1,11 +1,12 @@
 /** The steps of one edit, each in its stage. */
-import type { CircuitPart, PartOf, PlanEdit } from '../../format';
+import type { CircuitFile, CircuitPart, PartOf, PlanEdit } from '../../format';
 import { figure } from '../../sizing';
 import { isProtector } from '../findings/region';
-import { DONE, type Made, named, PULLED, partIn, step, type WorkStep } from './step';
+import { DONE, type Made, named, PULLED, partIn, STAGES, step, type WorkStep } from './step';
 
 /** Steps of one edit, each in its stage. */
-export function stepsOf(edit: PlanEdit, { at }: Made): WorkStep[] {
+export function stepsOf(edit: PlanEdit, made: Made): WorkStep[] {
+  const { at } = made;
   const circuit = at.get(edit.id);
   const own = (name: string) => `${edit.id}.${name}`;
   switch (edit.kind) {
@@ -151,9 +152,7 @@ export function stepsOf(edit: PlanEdit, { at }: Made): WorkStep[] {
     case 'add':
       return edit.parts.flatMap((part) => addedSteps(part, edit, own));
     case 'restore':
-      return [
-        step(own('back'), 'lay', edit.words, DONE, { edit: edit.id, leaves: `Taken back: ${edit.words}` }),
-      ];
+      return made.plan.scene.facts.undoes ? [takenBack(edit, own)] : byText(edit, made, own);
     case 'label':
       return [
         step(own('label'), 'label', `Label on ${edit.on}: “${edit.words.replace(/\.$/, '')}”.`, DONE, {
@@ -162,6 +161,37 @@ export function stepsOf(edit: PlanEdit, { at }: Made): WorkStep[] {
         }),
       ];
   }
+}
+
+function takenBack(edit: PlanEdit & { kind: 'restore' }, own: (name: string) => string): WorkStep {
+  return step(own('back'), 'lay', edit.words, DONE, { edit: edit.id, leaves: `Taken back: ${edit.words}` });
+}
+
+/** What was written in the text, part by part; the edit counts as made with the last of it. */
+function byText(edit: PlanEdit & { kind: 'restore' }, made: Made, own: (name: string) => string): WorkStep[] {
+  const circuit = made.at.get(edit.id);
+  const { removed = [], added = [], changed = [] } = edit.patch.parts ?? {};
+  const goes = added.flatMap((id) =>
+    stepsOf({ kind: 'take-out', id: own(id), part: id, kept: false }, withCircuit(made, own(id), circuit)),
+  );
+  const comes = removed.flatMap(({ thing }) =>
+    addedSteps(thing, { kind: 'add', id: edit.id, nodes: [], parts: [thing] }, own),
+  );
+  const differs = changed.map(({ before }) =>
+    step(own(before.id), 'cut', `Change ${before.name} as the text has it.`, DONE, {
+      leaves: `${before.name} is changed.`,
+    }),
+  );
+  const all = [...goes, ...differs, ...comes];
+  if (all.length === 0) return [step(own('done'), 'label', edit.words, DONE, { edit: edit.id })];
+  const late = Math.max(...all.map(({ stage }) => STAGES.indexOf(stage)));
+  const last = all.findLastIndex(({ stage }) => STAGES.indexOf(stage) === late);
+  return all.map((one, index) => ({ ...one, edit: index === last ? edit.id : null }));
+}
+
+/** The same work with the circuit of one more edit known. */
+function withCircuit(made: Made, id: string, circuit: CircuitFile | undefined): Made {
+  return circuit ? { ...made, at: new Map([...made.at, [id, circuit]]) } : made;
 }
 
 /** A part that comes in: protection before the rest, a wire with its way and its joints. */

@@ -92,11 +92,28 @@ export const step = (
 ): WorkStep => ({ id: id.slice(0, 80), stage, words, asks, edit: null, leaves: null, ...more });
 
 /** Wires that are cut or freed: nobody cuts what he has not read. */
-export function wireOf(edit: PlanEdit, circuit: CircuitFile | undefined): PartOf<'wire'> | null {
-  const id =
-    edit.kind === 'cut' ? edit.wire : edit.kind === 'take-out' || edit.kind === 'move' ? edit.part : null;
-  const part = id === null ? undefined : partIn(circuit, id);
-  return part?.kind === 'wire' ? part : null;
+export function wiresOf(edit: PlanEdit, circuit: CircuitFile | undefined): PartOf<'wire'>[] {
+  const ids =
+    edit.kind === 'cut'
+      ? [edit.wire]
+      : edit.kind === 'take-out' || edit.kind === 'move'
+        ? [edit.part]
+        : edit.kind === 'restore'
+          ? goesBy(edit)
+          : [];
+  return ids.flatMap((id) => {
+    const part = partIn(circuit, id);
+    return part?.kind === 'wire' ? [part] : [];
+  });
+}
+
+/** Parts that an edit by patch takes away, or joins elsewhere. */
+export function goesBy({ patch }: PlanEdit & { kind: 'restore' }): string[] {
+  const { added = [], changed = [] } = patch.parts ?? {};
+  const moved = changed.filter(
+    ({ before, after }) => JSON.stringify(before.pins) !== JSON.stringify(after.pins),
+  );
+  return [...added, ...moved.map(({ after }) => after.id)];
 }
 
 /** Leftovers that are written down as they were found: nothing is laid. */

@@ -7,6 +7,7 @@ import type { JobState } from '#core/log';
 import { useJob } from '@/features/jobs';
 import { useAddress } from '@/ui/address';
 import { Button, Problem } from '@/ui/controls';
+import { Fold } from '@/ui/Fold';
 import { TabBar, TabPane, Tabs } from '@/ui/Tabs';
 import { useChange } from '@/workers/useChange';
 import { BeforeAfter } from './BeforeAfter';
@@ -16,7 +17,8 @@ import { LittleForm } from './LittleForm';
 import { PlanFiles } from './PlanFiles';
 import { PlanForm } from './PlanForm';
 import { RecipeStart } from './Recipes';
-import { isDrafted, usePlan } from './usePlan';
+import { TextPlan } from './TextPlan';
+import { emptyPlan, isDrafted, usePlan } from './usePlan';
 import { WorkView } from './WorkView';
 
 const TABS = [
@@ -108,7 +110,20 @@ export function ChangeView() {
           dangers={dangers}
         />
         {plan === null || plan.edits.length === 0 ? (
-          <RecipeStart circuit={on} onStart={planning.begin} />
+          <>
+            <RecipeStart circuit={on} onStart={planning.begin} />
+            <Fold title="Write it as text">
+              <TextPlan
+                circuit={on}
+                onEdit={(edit) =>
+                  planning.begin(
+                    { ...emptyPlan(), name: 'Change by the text', edits: [edit] },
+                    plan ?? emptyPlan(),
+                  )
+                }
+              />
+            </Fold>
+          </>
         ) : null}
         {plan && plan.edits.length > 0 ? (
           <PlanFiles

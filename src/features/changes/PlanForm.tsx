@@ -8,9 +8,11 @@ import { Button } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { LiveField } from '@/ui/LiveField';
 import type { Change } from '@/workers/useChange';
+import { Behind } from './Behind';
 import { GoalForm } from './GoalForm';
 import { IntentForm } from './IntentForm';
 import { PlanFacts } from './PlanFacts';
+import { TextPlan } from './TextPlan';
 import { emptyPlan, type Planning } from './usePlan';
 import { Variants } from './Variants';
 
@@ -82,6 +84,13 @@ export function PlanForm({
               asksCharging={change.looked?.findings.some(({ kind }) => kind === 'charging') === true}
               onChange={planning.change}
             />
+            {change.looked ? <Behind sums={change.looked.sums} /> : null}
+            <Fold title="As text">
+              <TextPlan
+                circuit={after}
+                onEdit={(edit) => planning.change({ ...plan, edits: [...plan.edits, edit] })}
+              />
+            </Fold>
             <Verdict change={change} dangers={dangers} onShows={onShows} />
           </>
         )}
