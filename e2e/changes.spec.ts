@@ -351,7 +351,9 @@ for (const [size, use] of [
         await expect(page.getByText('Stays, because:')).toHaveCount(count + 1);
       }
       await tab(page, /^Work/);
-      await work(page);
+      // A rule about lights holds the job open until it is answered.
+      const steps = await work(page);
+      expect(steps.join(' ')).toContain('Serving-hatch lamp: rules looked up, aim and glare seen.');
       await carryOut(page);
       await page.goto(`${job}/sheet`);
       await expect(page.getByText('the owner wants it so').first()).toBeVisible();

@@ -36,15 +36,24 @@ export function differencesOf(scene: Scene, functionId: string): Difference[] {
   });
 }
 
+/** Every setting of a circuit by itself, worked out once for all of its functions. */
+const ownSettings = new WeakMap<Scene['beforeModel'], readonly Setting[]>();
+
 /** On in no setting any more, though it was on in some: also where what switched it was taken out. */
 function isLost({ before, beforeModel, after, afterModel, settings }: Scene, functionId: string): boolean {
   const one = before.functions.find(({ id }) => id === functionId)!;
   const still = after.functions.find(({ id }) => id === functionId)!;
   if (settings.some((setting) => afterModel.outcome(still, setting.after) !== 'dead')) return false;
   if (settings.some((setting) => beforeModel.outcome(one, setting.before) !== 'dead')) return false;
-  return settingsOf(beforeModel, beforeModel).settings.some(
-    (setting) => beforeModel.outcome(one, setting.before) !== 'dead',
+  // Only what switched it can have gone: else it was as dead before.
+  const there = new Set(after.parts.map(({ id }) => id));
+  const gone = before.parts.some(
+    ({ id, kind }) => (kind === 'switch' || kind === 'socket') && !there.has(id),
   );
+  if (!gone) return false;
+  const own = ownSettings.get(beforeModel) ?? settingsOf(beforeModel, beforeModel).settings;
+  ownSettings.set(beforeModel, own);
+  return own.some((setting) => beforeModel.outcome(one, setting.before) !== 'dead');
 }
 
 /** Differences of one sort as one sentence. */

@@ -58,30 +58,52 @@ export function goalsIn({ after, before, afterModel, settings, facts }: Scene): 
   });
 }
 
-/** Whether it was asked for that a function is on, or off, in a setting: by its own goal, or by that of the point that feeds it. */
-export function askedFor(
-  { after, before, facts }: Scene,
-  functionId: string,
-  setting: Setting,
-  on: boolean,
-): boolean {
-  const goals = facts.goals ?? [];
-  if (goals.length === 0) return false;
+/** Which settings stand for a state, and which goals a function has; asked for every setting, worked out once. */
+interface Known {
+  readonly states: Map<KeyState, ReadonlySet<Setting>>;
+  readonly own: Map<string, readonly PlanGoal[]>;
+}
+const known = new WeakMap<readonly Setting[], Known>();
+
+function knownOf({ settings }: Scene): Known {
+  const found = known.get(settings) ?? { states: new Map(), own: new Map() };
+  known.set(settings, found);
+  return found;
+}
+
+function standsFor(scene: Scene, setting: Setting, state: KeyState): boolean {
+  const { states } = knownOf(scene);
+  const found = states.get(state) ?? new Set(inState(scene.settings, state, [scene.before, scene.after]));
+  states.set(state, found);
+  return found.has(setting);
+}
+
+/** Goals about a function: its own, and those of points that feed its load. */
+function goalsOf(scene: Scene, functionId: string): readonly PlanGoal[] {
+  const { own } = knownOf(scene);
+  const found = own.get(functionId);
+  if (found) return found;
+  const { after, facts } = scene;
   const load = after.functions.find(({ id }) => id === functionId)?.load.split(':')[0];
   const plus = (after.parts.find(({ id }) => id === load)?.pins as Record<string, string> | undefined)?.plus;
-  return goals.some((goal) => {
-    const own =
-      goal.of === functionId ||
-      (plus !== undefined &&
-        after.nodes.some(({ id }) => id === goal.of) &&
-        reach(meetings(after), goal.of).nodes.has(plus));
-    if (!own) return false;
+  const meets = meetings(after);
+  const goals = (facts.goals ?? []).filter(
+    ({ of }) =>
+      of === functionId ||
+      (plus !== undefined && after.nodes.some(({ id }) => id === of) && reach(meets, of).nodes.has(plus)),
+  );
+  own.set(functionId, goals);
+  return goals;
+}
+
+/** Whether it was asked for that a function is on, or off, in a setting: by its own goal, or by that of the point that feeds it. */
+export function askedFor(scene: Scene, functionId: string, setting: Setting, on: boolean): boolean {
+  return goalsOf(scene, functionId).some((goal) =>
     // Where it is to be on, it may be off too: whether it can be switched on there is asked of the goal itself.
-    const states = on ? goal.on : [...goal.on, ...goal.off];
-    return states.some(
-      (state) => keyStateOf(setting.at) === state || inState([setting], state, [before, after]).length > 0,
-    );
-  });
+    (on ? goal.on : [...goal.on, ...goal.off]).some(
+      (state) => keyStateOf(setting.at) === state || standsFor(scene, setting, state),
+    ),
+  );
 }
 
 export const goals: FindingKind = {

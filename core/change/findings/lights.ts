@@ -41,12 +41,13 @@ export const lights: FindingKind = {
               } satisfies Finding,
             ]
           : []),
-        ...(road && touched && scene.after.functions.some(({ id: still }) => still === one.id)
+        ...((road ? touched : differs.length > 0) &&
+        scene.after.functions.some(({ id: still }) => still === one.id)
           ? [
               {
                 kind: 'lights',
                 level: 'mind',
-                words: `${one.name} is a lamp that rules are about: when it may be on, its aim and its glare are to be looked up and seen. What stands here is a typical set, local rules first.`,
+                words: `${one.name} ${road ? 'is a lamp that rules are about' : 'changes, and rules may be about it where it is seen from outside'}: when it may be on, its aim and its glare are to be looked up and seen. What stands here is a typical set, local rules first.`,
                 at: null,
                 path: [one.load, 'rule'],
                 amount: null,

@@ -174,7 +174,7 @@ export function proofs(plan: Examined): WorkStep[] {
         {
           by: 'checks',
           lines: [
-            'on only where local rules allow it',
+            'on only where local rules allow it, or not seen from outside',
             'aim seen on a wall or a board',
             'no glare for others',
           ],

@@ -46,7 +46,7 @@ export function Findings({
         {settings.looked === settings.count
           ? `Every one of ${settings.count} settings was solved, before and after.`
           : `${settings.looked} of ${settings.count} settings were solved: every two things turned together. Three at a time were not.`}{' '}
-        Steady states only; starting currents by their factor.
+        Steady states only: what flows in the first moment is not in it.
       </p>
       {findings.length === 0 ? (
         <p className="mt-3 text-xl">✓ Nothing differs but what was added, and nothing is in danger.</p>
