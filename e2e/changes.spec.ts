@@ -265,6 +265,7 @@ for (const [size, use] of [
       await page.goto(`${job}/sheet`);
       await expect(page.getByText('Carried out: Make this live only').first()).toBeVisible();
       await expect(page.getByText('1. Take the label off Fuse FC').first()).toBeVisible();
+      await expect(page.getByText('Wire WC, end a: lit (key off)').first()).toBeVisible();
       const pdf = await page.request.get(`${job.replace('/jobs/', '/api/jobs/')}/labels`);
       expect(pdf.headers()['content-type']).toBe('application/pdf');
     });

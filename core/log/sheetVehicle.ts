@@ -79,7 +79,17 @@ export function boxes(scene: SheetScene): SheetPart {
 }
 
 export function wires(scene: SheetScene): SheetPart {
-  return { title: 'Ends of wires', lines: entriesOf(scene, ['wire-reading']), empty: null };
+  return { title: 'Ends of wires', lines: entriesOf(withGone(scene), ['wire-reading']), empty: null };
+}
+
+/** With the parts that a change of this job took out: they are still called by their names. */
+function withGone(scene: SheetScene): SheetScene {
+  const { job, circuit } = scene;
+  if (!circuit) return scene;
+  const gone = job.plans.flatMap(({ ended }) =>
+    (ended?.files ?? []).flatMap(({ patch }) => (patch.parts?.removed ?? []).map(({ thing }) => thing)),
+  );
+  return { ...scene, circuit: { ...circuit, parts: [...circuit.parts, ...gone] } };
 }
 
 /** Parts that stood in another's place, and whether they are back. */
