@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { rewriteEdit } from '#core/change';
 import type { CircuitFile, PlanEdit } from '#core/format';
 import { useReadText } from '@/features/circuits';
@@ -9,7 +9,15 @@ import { LiveField } from '@/ui/LiveField';
 import { newId } from '@/ui/newId';
 
 /** The circuit as the plan makes it, as text: what is written there becomes an edit of the plan. */
-export function TextPlan({ circuit, onEdit }: { circuit: CircuitFile; onEdit: (edit: PlanEdit) => void }) {
+export function TextPlan({
+  circuit: joined,
+  onEdit,
+}: {
+  circuit: CircuitFile;
+  onEdit: (edit: PlanEdit) => void;
+}) {
+  // Several circuits joined bear a name that no file may have.
+  const circuit = useMemo(() => ({ ...joined, id: 'vehicle', name: joined.name.slice(0, 160) }), [joined]);
   const [written, setWritten] = useState<string | null>(null);
   const [own, setOwn] = useState('');
   useEffect(() => {
