@@ -58,8 +58,9 @@ export function ChangeView() {
   const live = ended === null && plan !== null && plan.edits.length > 0 ? plan : null;
   const change = useChange(on, live, done);
   const played = useMemo(() => (on && live ? playPlan(on, chosenEdits(live)) : null), [on, live]);
+  // Of an older plan they would be no count of this one.
   const dangers =
-    change.looked?.findings.filter(
+    (change.current ? change.looked : null)?.findings.filter(
       (finding) => finding.level === 'danger' && !onJob?.kept.has(findingKey(finding)),
     ).length ?? 0;
   if (nominalVolts === null) {
@@ -153,7 +154,13 @@ export function ChangeView() {
       </TabPane>
       <TabPane id="work">
         {plan && played ? (
-          <WorkView planning={planning} change={change} circuit={on} dangers={dangers} />
+          <WorkView
+            planning={planning}
+            change={change}
+            circuit={on}
+            dangers={dangers}
+            stuck={played.stuck?.problem ?? null}
+          />
         ) : (
           <p className="py-4 text-lg text-soft">Nothing is planned yet.</p>
         )}

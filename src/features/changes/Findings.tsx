@@ -23,7 +23,7 @@ const ORDER: readonly Level[] = ['danger', 'mind', 'doubt', 'asked'];
 
 /** What playing the plan shows, each with the setting it occurs in and what would mend it. */
 export function Findings({
-  change: { looked, progress },
+  change: { looked, progress, current },
   plan,
   planning,
   circuit,
@@ -38,7 +38,9 @@ export function Findings({
   const [shown, setShown] = useState<At | null>(null);
   if (!plan || plan.edits.length === 0)
     return <p className="py-4 text-lg text-soft">Nothing is planned yet.</p>;
-  if (!looked) return <p className="py-4 text-lg text-soft">{progress === null ? '' : 'Playing it …'}</p>;
+  // What an older plan showed says nothing of this one.
+  if (!looked || !current)
+    return <p className="py-4 text-lg text-soft">{progress === null ? '' : 'Playing it …'}</p>;
   const { findings, settings } = looked;
   return (
     <div data-testid="findings">

@@ -84,14 +84,14 @@ export function PlanForm({
               asksCharging={change.looked?.findings.some(({ kind }) => kind === 'charging') === true}
               onChange={planning.change}
             />
-            {change.looked ? <Behind sums={change.looked.sums} /> : null}
+            {change.looked && change.current ? <Behind sums={change.looked.sums} /> : null}
             <Fold title="As text">
               <TextPlan
                 circuit={after}
                 onEdit={(edit) => planning.change({ ...plan, edits: [...plan.edits, edit] })}
               />
             </Fold>
-            <Verdict change={change} dangers={dangers} onShows={onShows} />
+            <Verdict change={change} dangers={dangers} stuck={played?.stuck != null} onShows={onShows} />
           </>
         )}
         <div className="mt-4 flex flex-wrap gap-2">
@@ -139,19 +139,32 @@ function idsOf(plan: PlanFile | null): readonly string[] {
   ];
 }
 
-function Verdict({ change, dangers, onShows }: { change: Change; dangers: number; onShows: () => void }) {
-  const { looked, progress } = change;
-  if (!looked) return progress === null ? null : <p className="mt-3 text-soft">Playing it …</p>;
+function Verdict({
+  change,
+  dangers,
+  stuck,
+  onShows,
+}: {
+  change: Change;
+  dangers: number;
+  stuck: boolean;
+  onShows: () => void;
+}) {
+  const { looked, progress, current } = change;
+  // What an older plan showed says nothing of this one.
+  if (!looked || !current) return progress === null ? null : <p className="mt-3 text-soft">Playing it …</p>;
   const { count, looked: seen } = looked.settings;
   return (
     <div
-      className={`mt-4 flex flex-wrap items-center justify-between gap-2 border-l-4 px-3 py-2 ${dangers > 0 ? 'border-bad bg-caution-wash' : 'border-good'}`}
+      className={`mt-4 flex flex-wrap items-center justify-between gap-2 border-l-4 px-3 py-2 ${dangers > 0 || stuck ? 'border-bad bg-caution-wash' : 'border-good'}`}
       data-testid="plan-verdict"
     >
       <p className="text-lg font-semibold" role="status">
         {dangers > 0
           ? `▲ ${dangers} ${dangers === 1 ? 'danger stands' : 'dangers stand'} in it`
-          : '✓ No danger found'}
+          : stuck
+            ? '▲ Only a part of it can be played'
+            : '✓ No danger found'}
         <span className="block text-sm font-normal text-soft">
           {seen === count
             ? `Played in all ${count} settings of key, switches and plugs.`

@@ -28,11 +28,14 @@ export function WorkView({
   change: { looked, current },
   circuit,
   dangers,
+  stuck,
 }: {
   planning: Planning;
   change: Change;
   circuit: CircuitFile;
   dangers: number;
+  /** Why the plan cannot be played whole; null where it can. */
+  stuck: string | null;
 }) {
   const { data, job } = useJob();
   const { onJob, changed } = planning;
@@ -72,11 +75,13 @@ export function WorkView({
   const next = left[0] ?? null;
   const shown = standing.find(({ step }) => step.id === chosen) ?? next;
   const barred = (one: StepStanding): string | null =>
-    stray.length > 0
-      ? 'Something was done that is not in the plan: see above.'
-      : dangers > 0 && one.step.stage !== 'read' && !one.done
-        ? `${dangers} ${dangers === 1 ? 'danger stands' : 'dangers stand'} in this plan: change it, or say on “Shows” why each may stay.`
-        : one.barred;
+    stuck !== null
+      ? `The plan cannot be played whole: ${stuck}`
+      : stray.length > 0
+        ? 'Something was done that is not in the plan: see above.'
+        : dangers > 0 && one.step.stage !== 'read' && !one.done
+          ? `${dangers} ${dangers === 1 ? 'danger stands' : 'dangers stand'} in this plan: change it, or say on “Shows” why each may stay.`
+          : one.barred;
   return (
     <div className="grid gap-5 lg:grid-cols-[minmax(0,1fr)_26rem]">
       <div className="min-w-0">
