@@ -619,5 +619,24 @@ test.describe('at the desk', () => {
     await into(page);
     await expect(page.getByTestId('plan-sentences')).toContainText('Cut Hatch-lamp feed; a cap on each end.');
     await expect(verdict(page)).toContainText('danger');
+
+    // Two who change it at once: the second is told, and nothing of the first is written over without a word.
+    await page.getByRole('button', { name: 'Keep it on the job' }).click();
+    const other = await page.context().browser()!.newContext(DESK);
+    const colleague = await other.newPage();
+    const rename = async (on: Page, name: string) => {
+      await on.getByRole('tab', { name: /^Plan/ }).click();
+      await on.getByRole('button', { name: 'Its name, what for, two builds' }).click();
+      await on.getByLabel('Called').fill(name);
+    };
+    await expect(page.getByTestId('sending')).toHaveText('All recorded');
+    await colleague.goto(`${job}/change`);
+    await rename(page, 'Mine');
+    await rename(colleague, 'Theirs');
+    await colleague.getByRole('button', { name: 'Keep it on the job' }).click();
+    await expect(page.getByText('Somebody kept another version of this plan meanwhile.')).toBeVisible();
+    await page.getByRole('button', { name: 'Take theirs instead' }).click();
+    await expect(page.getByRole('heading', { name: 'Theirs' })).toBeVisible();
+    await other.close();
   });
 });

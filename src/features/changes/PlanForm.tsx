@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { goalName, hiddenEdits, mayMove, type Played, type Stated } from '#core/change';
 import type { CircuitFile, PlanFile } from '#core/format';
 import { KEY_STATE_WORDS } from '#core/limits';
-import { Button } from '@/ui/controls';
+import { Button, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { LiveField } from '@/ui/LiveField';
 import type { Change } from '@/workers/useChange';
@@ -94,6 +94,17 @@ export function PlanForm({
             <Verdict change={change} dangers={dangers} stuck={played?.stuck != null} onShows={onShows} />
           </>
         )}
+        {planning.meanwhile ? (
+          <div className="mt-4">
+            <Problem>
+              Somebody kept another version of this plan meanwhile. Kept now, yours stands in its place;
+              theirs stays in the log.
+            </Problem>
+            <Button className="mt-2" onClick={planning.forget}>
+              Take theirs instead
+            </Button>
+          </div>
+        ) : null}
         <div className="mt-4 flex flex-wrap gap-2">
           {empty ? null : (
             <>

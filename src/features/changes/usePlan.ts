@@ -11,6 +11,8 @@ interface Draft {
   readonly plan: PlanFile;
   readonly past: readonly PlanFile[];
   readonly future: readonly PlanFile[];
+  /** The entry of the job that it began from; null where the job had none of it. */
+  readonly base: string | null;
 }
 
 const MOST_PAST = 40;
@@ -23,7 +25,7 @@ function readDrafted(key: string): Draft | null {
   try {
     const kept = JSON.parse(readDraft(key) ?? 'null') as Partial<Draft> | null;
     if (kept?.plan?.format !== PLAN_FORMAT) return null;
-    return { plan: kept.plan, past: kept.past ?? [], future: kept.future ?? [] };
+    return { plan: kept.plan, past: kept.past ?? [], future: kept.future ?? [], base: kept.base ?? null };
   } catch {
     return null;
   }
@@ -41,6 +43,8 @@ export interface Planning {
   readonly onJob: PlanOnJob | null;
   /** It differs from what the job has. */
   readonly changed: boolean;
+  /** Somebody kept another version of it since this one was begun. */
+  readonly meanwhile: boolean;
   /** With what it was before it, where a first statement is to be taken back too. */
   readonly begin: (plan: PlanFile, before?: PlanFile) => void;
   readonly change: (plan: PlanFile) => void;
@@ -49,7 +53,6 @@ export interface Planning {
   /** Forgets what is not kept on the job. */
   readonly forget: () => void;
   readonly keep: () => void;
-  readonly choose: (id: string | null) => void;
 }
 
 /** The plan of a job that is worked on: its last that is not ended, or one that is being stated; kept while it is typed. */
@@ -81,9 +84,9 @@ export function usePlan(
     (next: PlanFile) => {
       const before = isDrafted ? draft : null;
       const past = plan && plan.id === next.id ? [...(before?.past ?? []), plan].slice(-MOST_PAST) : [];
-      write({ plan: next, past, future: [] });
+      write({ plan: next, past, future: [], base: before ? before.base : (onJob?.eventId ?? null) });
     },
-    [draft, isDrafted, plan, write],
+    [draft, isDrafted, onJob, plan, write],
   );
   const changed = isDrafted && JSON.stringify(draft.plan) !== JSON.stringify(onJob?.plan ?? null);
   return useMemo(
@@ -91,15 +94,17 @@ export function usePlan(
       plan,
       onJob,
       changed,
+      meanwhile: changed && onJob !== null && draft?.base !== onJob.eventId,
       begin: (next, before) => {
         choose(next.id);
-        write({ plan: next, past: before ? [before] : [], future: [] });
+        write({ plan: next, past: before ? [before] : [], future: [], base: null });
       },
       change,
       undo:
         isDrafted && draft.past.length > 0
           ? () =>
               write({
+                ...draft,
                 plan: draft.past.at(-1)!,
                 past: draft.past.slice(0, -1),
                 future: [draft.plan, ...draft.future],
@@ -109,6 +114,7 @@ export function usePlan(
         isDrafted && draft.future.length > 0
           ? () =>
               write({
+                ...draft,
                 plan: draft.future[0]!,
                 past: [...draft.past, draft.plan],
                 future: draft.future.slice(1),
@@ -121,7 +127,6 @@ export function usePlan(
           write(null);
         }
       },
-      choose,
     }),
     [plan, onJob, changed, change, draft, isDrafted, write, onKeep],
   );
