@@ -1,5 +1,5 @@
 /** What carrying a plan out makes, all of it at once: new files, slots, and what the ledger says of it. */
-import { checkCircuit, mergeCircuits } from '../circuit';
+import { checkCircuit, mergeCircuits, same } from '../circuit';
 import type { BodyOf, CircuitFile, PanelSetFile, PlanFile } from '../format';
 import { chosenEdits, playPlan, undoSteps } from './apply';
 import { examine, findingKey } from './findings';
@@ -64,7 +64,7 @@ export function carryOut(
   const open = standing.find(({ done }) => !done);
   if (open) return { ok: false, message: `Not done yet: ${open.step.words}` };
   const own = plan.circuit ? [circuit] : files;
-  const back = plan.circuit ? null : exactlyBack(plan, files, undone);
+  const back = plan.circuit ? null : exactlyBack(plan, files, played.after, undone);
   const isWhole = back !== null;
   const changed = plan.circuit
     ? [{ circuit: circuit.id, after: played.after, patch: {} }]
@@ -140,19 +140,26 @@ function fedFromBoth(
   });
 }
 
-/** The files as they were before a change, byte for byte, where all of it is taken back and nothing of it was changed since. */
+/**
+ * The files as they were before a change, byte for byte, where all of it is taken back, nothing of it was changed since, and
+ * that is what the plan shows.
+ */
 function exactlyBack(
   plan: PlanFile,
   files: readonly CircuitFile[],
+  shown: CircuitFile,
   undone: Ended | null,
 ): FileChange[] | null {
   if (!undone?.files || plan.edits.length !== undone.words.length) return null;
   if (plan.edits.some(({ kind }) => kind !== 'restore')) return null;
   try {
-    return files.map((file): FileChange => {
+    const back = files.map((file): FileChange => {
       const patch = undone.files!.find(({ circuit }) => circuit === file.id)?.patch;
       return { circuit: file.id, after: patch ? fileBefore(file, patch) : file, patch: {} };
     });
+    const parts = ({ parts: all }: CircuitFile) => [...all].sort((x, y) => (x.id < y.id ? -1 : 1));
+    const made = mergeCircuits(back.map(({ after }) => after)).circuit;
+    return same(parts(made), parts(shown)) ? back : null;
   } catch {
     return null;
   }
