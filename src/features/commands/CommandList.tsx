@@ -109,7 +109,7 @@ export function CommandList({
 }: {
   open: boolean;
   onOpen: (open: boolean) => void;
-  /** What was typed before this list was there. */
+  /** What was typed before its field had the focus. */
   early: string;
 }) {
   const move = useGo();
@@ -119,6 +119,10 @@ export function CommandList({
   const [text, setText] = useState(early);
   const begins = useRef(early);
   begins.current = early;
+  // Letters that came before the field had the focus.
+  useEffect(() => {
+    if (early !== '') setText(early);
+  }, [early]);
   const found = useFound(open ? text : '');
   const sums = useLater(loadSums, open);
   // In a job its own sums: what they give goes onto it, and no server is asked.

@@ -1,7 +1,7 @@
 'use client';
 
 import { Search } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useLater } from '@/ui/useLater';
 
 const loadList = () => import('./CommandList').then((loaded) => loaded.CommandList);
@@ -9,25 +9,24 @@ const loadList = () => import('./CommandList').then((loaded) => loaded.CommandLi
 /** Everything by its name: one key, one word, Enter. */
 export function CommandPalette() {
   const [open, setOpen] = useState(false);
-  /** What was typed before the list was there. */
+  /** What was typed before the field of the list had the focus. */
   const [early, setEarly] = useState('');
   const List = useLater(loadList, open);
+  const isOpen = useRef(false);
+  isOpen.current = open;
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
-      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'k') return;
-      event.preventDefault();
-      setEarly('');
-      setOpen((before) => !before);
-    };
-    document.addEventListener('keydown', key);
-    return () => document.removeEventListener('keydown', key);
-  }, []);
-  const waiting = open && List === null;
-  useEffect(() => {
-    if (!waiting) return;
-    // Whoever types at once loses no letter to a list that is still on its way.
-    const key = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey) return;
+      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
+        event.preventDefault();
+        setEarly('');
+        // At once: the next letter may come before anything is drawn.
+        isOpen.current = !isOpen.current;
+        setOpen(isOpen.current);
+        return;
+      }
+      // Whoever types at once loses no letter to a list that is on its way, or whose field is not in focus yet.
+      if (!isOpen.current || event.ctrlKey || event.metaKey || event.altKey) return;
+      if (document.activeElement?.closest('[role=dialog]')) return;
       if (event.key === 'Escape') setOpen(false);
       else if (event.key === 'Backspace') setEarly((text) => text.slice(0, -1));
       else if (event.key.length === 1) setEarly((text) => text + event.key);
@@ -37,7 +36,7 @@ export function CommandPalette() {
     };
     document.addEventListener('keydown', key, true);
     return () => document.removeEventListener('keydown', key, true);
-  }, [waiting]);
+  }, []);
   return (
     <>
       <button
