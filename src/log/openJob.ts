@@ -15,6 +15,8 @@ export type OpenJob =
   /** The server answers and has no such job. */
   | { readonly kind: 'unknown' };
 
+/** So long new maps wait for the entries that belong to them. */
+const ENTRIES_MS = 2000;
 /** A job that could not be opened is asked for this often. */
 const RETRY_MS = 4000;
 
@@ -83,7 +85,10 @@ class JobOpener {
     this.answered = true;
     if (this.state.kind === 'open') {
       // Entries first: maps may be those that an entry has made.
-      await this.state.store.catchUp();
+      await Promise.race([
+        this.state.store.catchUp(),
+        new Promise((resolve) => setTimeout(resolve, ENTRIES_MS)),
+      ]);
       this.show(job, []);
       return void holdJob(job);
     }
