@@ -5,8 +5,8 @@ import { chosenEdits, playPlan, undoSteps } from './apply';
 import { examine, findingKey } from './findings';
 import { planLabels } from './labels';
 import { endsRead, endsWords, standingOf, strayDone, type WorkFacts } from './standing';
+import { type WorkStep, workOrder } from './steps';
 import { type FileChange, fileBefore, fileChanges, type SlotChange, slotChanges } from './versions';
-import { type WorkStep, workOrder } from './work';
 
 export type Ended = BodyOf<'plan-ended'>;
 

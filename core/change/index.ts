@@ -40,6 +40,7 @@ export {
   strayDone,
   type WorkFacts,
 } from './standing';
+export { STAGE_WORDS, STAGES, type Stage, type WorkStep, workOrder } from './steps';
 export { type ChangeRow, type ChangeTable, cellWords, changeCsv, changeTable } from './table';
 export {
   type FileChange,
@@ -49,4 +50,3 @@ export {
   slotChanges,
   withSlots,
 } from './versions';
-export { STAGE_WORDS, STAGES, type Stage, type WorkStep, workOrder } from './work';

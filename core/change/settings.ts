@@ -1,7 +1,7 @@
 /** Every setting of key, engine, switches and plugs that either circuit knows, solved in both. */
 import type { CircuitFile } from '../format';
 import type { KeyState } from '../limits';
-import { combinations, type Dial, dialsOf, rowCount } from '../live';
+import { combinations, type Dial, dialsOf, keyPattern, rowCount } from '../live';
 import type { CircuitModel, OperatingPoint } from '../network';
 import { Turned } from './turned';
 
@@ -119,28 +119,11 @@ export function inState(
   const dials = circuits.map(dialsOf);
   const feels = (id: string) => dials.some((all) => all.some((dial) => dial.id === id));
   const key = state === 'running' || state === 'function-on' ? 'run' : state === 'off-waited' ? 'off' : state;
+  const alike = (position: string) =>
+    circuits.every((circuit) => keyPattern(circuit, key) === keyPattern(circuit, position));
   return settings.filter(({ at }) => {
     if (feels('engine') && (at.engine === 'running') !== (state === 'running')) return false;
     if (at.key === undefined) return true;
-    return at.key === key || (!settings.some((one) => one.at.key === key) && sameAs(circuits, key, at.key));
+    return at.key === key || (!settings.some((one) => one.at.key === key) && alike(at.key));
   });
-}
-
-/** Whether all contacts of the key stand alike in two positions. */
-function sameAs(circuits: readonly CircuitFile[], one: string, other: string): boolean {
-  return circuits.every((circuit) =>
-    circuit.parts.every((part) => {
-      if (part.kind === 'key-contact') {
-        const closed = (position: string) => part.closedIn.some((each) => each === position);
-        return closed(one) === closed(other);
-      }
-      if (part.kind === 'module-output') {
-        return part.rule.every((line) => {
-          const holds = (position: string) => !line.key || line.key.some((each) => each === position);
-          return holds(one) === holds(other);
-        });
-      }
-      return true;
-    }),
-  );
 }

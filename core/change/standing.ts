@@ -7,7 +7,7 @@ import { KEY_STATE_WORDS, type KeyState, type SlotReading } from '../limits';
 import { playPlan } from './apply';
 import { type Examined, examinePlayed, type Finding } from './findings';
 import { slotOf } from './slotOf';
-import { editsMadeBy, STAGE_WORDS, STAGES, type Stage, type WorkStep } from './work';
+import { editsMadeBy, STAGE_WORDS, STAGES, type Stage, type WorkStep } from './steps';
 
 /** How a step was dealt with. */
 export interface StepDone {

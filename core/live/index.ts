@@ -14,6 +14,7 @@ export {
   conditionOf,
   type Dial,
   dialsOf,
+  keyPattern,
   MOST_ROWS,
   rowCount,
   type StateTable,

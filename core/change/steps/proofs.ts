@@ -1,6 +1,6 @@
 /** What is proved behind a change: what was asked for, neighbours, currents and drops against the sum, lights, charging. */
 import type { PartOf } from '../../format';
-import { KEY_STATE_WORDS } from '../../limits';
+import { KEY_STATE_WORDS, RUNNING_SHARE, SLEEP_DRAW_AMPS } from '../../limits';
 import { partMayBeOnSeconds } from '../../safety';
 import { figure } from '../../sizing';
 import { chargingParts, type Examined, goalName, goalsIn } from '../findings';
@@ -107,7 +107,7 @@ export function proofs(plan: Examined): WorkStep[] {
   const currents = fuses.flatMap((fuse) => {
     const amps = worked(plan, fuse.id);
     if (amps < 0.02) return [];
-    const most = fuse.ratingAmps === undefined ? null : fuse.ratingAmps * 0.8;
+    const most = fuse.ratingAmps === undefined ? null : fuse.ratingAmps * RUNNING_SHARE;
     return [
       step(
         `prove.current.${fuse.id}`,
@@ -229,7 +229,7 @@ export function proofs(plan: Examined): WorkStep[] {
           by: 'value',
           unit: 'A',
           least: null,
-          most: 0.05,
+          most: SLEEP_DRAW_AMPS,
         }),
         step('prove.lamps', 'prove', 'Brake lamps and outside lamps, always before a vehicle goes out.', {
           by: 'right',
