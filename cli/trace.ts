@@ -16,7 +16,9 @@ import {
   PanelSetFileSchema,
   PlanFileSchema,
   ReadingsFileSchema,
+  ShopManifestSchema,
   SurveyFileSchema,
+  WaitingFileSchema,
 } from '../core/format/schemas';
 import { INTERVENTION_FORMS, type Intervention, intervene, parseIntervention } from '../core/hands';
 import { stateOf } from '../core/live';
@@ -31,6 +33,8 @@ const SCHEMAS: Readonly<Record<string, object>> = {
   plan: PlanFileSchema,
   readings: ReadingsFileSchema,
   survey: SurveyFileSchema,
+  shop: ShopManifestSchema,
+  waiting: WaitingFileSchema,
 };
 
 const USAGE = `Usage:

@@ -1,4 +1,17 @@
 /** What files, entries and requests look like, and problems with them in words. */
+export type {
+  BeginRequest,
+  CodeSignInRequest,
+  DemoPersonRequest,
+  EntryRequest,
+  GuestRequest,
+  HelperJoinRequest,
+  HelperRequest,
+  HelperStandsRequest,
+  PeopleRequest,
+  SelfRequest,
+  SignInRequest,
+} from './accessSchemas';
 export { BOUNDS, LARGEST_INTEGER, NODE_LIMIT, NOMINAL_VOLTS, PART_LIMIT } from './bounds';
 export { dueProblem } from './calendar';
 export { BATCH_LIMIT_BYTES, checkBatch, checkEvent } from './checkEvent';
@@ -21,19 +34,33 @@ export { cellText, csvCell } from './csvCell';
 export type { KindOfPart, RepairLine } from './entries/repair';
 export { fieldWords } from './fieldWords';
 export { default as validateBareRequest } from './generated/bareRequest';
+export { default as validateBegin } from './generated/begin';
 export { default as validateCarryOut } from './generated/carryOut';
 export { default as validateCircuitFile } from './generated/circuitFile';
+export { default as validateCodeSignIn } from './generated/codeSignIn';
 export type { CompiledValidator } from './generated/compiled';
+export { default as validateDemoPerson } from './generated/demoPerson';
+export { default as validateEntry } from './generated/entry';
 export { default as validateFact } from './generated/fact';
+export { default as validateGuest } from './generated/guest';
 export { default as validateHandRequest } from './generated/handRequest';
+export { default as validateHelper } from './generated/helper';
+export { default as validateHelperJoin } from './generated/helperJoin';
+export { default as validateHelperStands } from './generated/helperStands';
 export { default as validateImport } from './generated/importRequest';
 export { default as validateNewJob } from './generated/newJob';
 export { default as validateNewVehicle } from './generated/newVehicle';
+export { default as validatePeople } from './generated/people';
+export { default as validatePhotoLine } from './generated/photoLine';
 export { default as validateRateRequest } from './generated/rateRequest';
 export { default as validateRecipe } from './generated/recipe';
+export { default as validateSelf } from './generated/self';
+export { default as validateShopManifest } from './generated/shopManifest';
+export { default as validateSignIn } from './generated/signIn';
 export { default as validateStockRequest } from './generated/stockRequest';
 export { default as validateUndo } from './generated/undo';
 export { default as validateVehicleChange } from './generated/vehicleChange';
+export { default as validateWaitingFrame } from './generated/waitingFrame';
 export type { Hand, HandRequest } from './handSchema';
 export type {
   BodyOf,
@@ -57,6 +84,10 @@ export {
   PLAN_FORMAT,
   PROOF_ANSWERS,
   REPAIR_DEEDS,
+  ROLES,
+  type Role,
+  SHOP_FORMAT,
+  SHORT_CODE,
   SLOT_FAMILIES,
   SLOT_FEEDS,
   SLOT_STATES,
@@ -66,6 +97,7 @@ export {
   STOCK_UNITS,
   SURVEY_FORMAT,
   USUAL_HAND,
+  WAITING_FORMAT,
   WATCH_SORTS,
   WORKS,
   type Work,
@@ -93,10 +125,12 @@ export type {
   TestRef,
 } from './readingsSchema';
 export type { ImportRequest, NewJob, NewVehicle, PartFact } from './requestSchemas';
+export type { PhotoLine, ShopManifest } from './shopSchema';
 export type { StockItem, StockPlace, StockRequest } from './stockSchema';
 export type { SurveyFile } from './surveySchema';
 export { ENTRY_VERSION, upgradedEntry } from './upgrade/entries';
 export { newestVersion, upgraded } from './upgrade/upgrade';
-export { isUuid } from './uuid';
+export { isUuid, UUID_PATTERN } from './uuid';
 export type { VehicleChange, VehicleRecord } from './vehicleSchema';
+export type { WaitingFile } from './waitingSchema';
 export { escapeXml } from './xml';

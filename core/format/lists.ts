@@ -142,3 +142,15 @@ export type Work = (typeof WORKS)[number];
 export const SURVEY_FORMAT = 'every-trace/survey';
 
 export const PLAN_FORMAT = 'every-trace/plan';
+
+/** Name of the file that a whole shop is kept in. */
+export const SHOP_FORMAT = 'every-trace/shop';
+/** Name of the file that carries what waits in a browser to another address. */
+export const WAITING_FORMAT = 'every-trace/waiting';
+
+/** What a person is in a shop, the one who may most first. */
+export const ROLES = ['owner', 'technician', 'learner'] as const;
+export type Role = (typeof ROLES)[number];
+
+/** What a short code on a phone of the shop is: digits, and how many. */
+export const SHORT_CODE = '^[0-9]{4,8}$';

@@ -118,7 +118,9 @@ export class JobDraft {
   /** Changes that are planned, by the id of the plan. */
   readonly plans = new Map<string, PlanOnJob>();
   readonly notes: BodyOf<'note'>[] = [];
-  state: 'open' | 'waiting' | 'closed' = 'open';
+  state: BodyOf<'state'>['state'] = 'open';
+  /** Who asks for another's word to close it, and when; null while nobody does. */
+  askedBy: { readonly person: string; readonly at: string } | null = null;
   override: string | null = null;
   ending: 'made-safe' | 'not-found' | null = null;
 }

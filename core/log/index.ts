@@ -38,6 +38,7 @@ export {
   type Stage,
   stageOfRow,
 } from './progress';
+export { may, type Need, whyNot, whyNotRecorded } from './roles';
 export { workedScene } from './scene';
 export { sheetOf } from './sheet';
 export type { Sheet, SheetLine, SheetPart, SheetScene } from './sheetLines';

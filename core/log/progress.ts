@@ -10,13 +10,14 @@ export type Stage =
   | 'repaired'
   | 'proved'
   | 'closed'
-  | 'waiting';
+  | 'waiting'
+  | 'asked';
 
 export interface Progress {
   readonly complaint: string;
   readonly found: string | null;
   readonly readings: number;
-  readonly state: 'open' | 'waiting' | 'closed';
+  readonly state: BodyOf<'state'>['state'];
   readonly repaired: boolean;
   /** The job is work and no fault. */
   readonly work?: boolean;
@@ -85,7 +86,7 @@ export type Kept =
 
 /** How far a job has come. */
 export function stageOf(job: {
-  readonly state: 'open' | 'waiting' | 'closed';
+  readonly state: BodyOf<'state'>['state'];
   readonly repaired: boolean;
   readonly proved: boolean;
   readonly found: boolean;

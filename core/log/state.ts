@@ -85,7 +85,9 @@ export interface JobState {
   /** In the order in which they were stated. */
   readonly plans: readonly PlanOnJob[];
   readonly notes: readonly BodyOf<'note'>[];
-  readonly state: 'open' | 'waiting' | 'closed';
+  readonly state: BodyOf<'state'>['state'];
+  /** Who asks for another's word to close it, and when; null while nobody does. */
+  readonly askedBy: { readonly person: string; readonly at: string } | null;
   readonly override: string | null;
   /** Said where it ends without a repair. */
   readonly ending: 'made-safe' | 'not-found' | null;

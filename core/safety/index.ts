@@ -14,6 +14,7 @@ export {
 export { type Deed, NO_DEED } from './deed';
 export { isHot, isMoving, mayBeOnSeconds, partMayBeOnSeconds } from './duty';
 export { type SafetyGate, safetyGate } from './gate';
+export { HELPER_CAUTION } from './helper';
 export {
   isSafety,
   isSafetySlot,

@@ -88,8 +88,9 @@ export const WatchDone = Type.Object({ kind: Type.Literal('watch-done'), of: Uui
 export const StateChange = Type.Object(
   {
     kind: Type.Literal('state'),
-    state: Type.Enum(['open', 'waiting', 'closed']),
-    /** Why the job was closed although something was still missing. */
+    /** `asked`: somebody whose own word does not close it asks for another's. */
+    state: Type.Enum(['open', 'waiting', 'asked', 'closed']),
+    /** Why the job was closed although something was still missing; of one opened again, why. */
     override: Type.Optional(SomeText),
     /** It ends without a repair; `override` says then what makes it safe, or what was looked at. */
     ending: Type.Optional(Type.Enum(['made-safe', 'not-found'])),

@@ -123,17 +123,20 @@ export const handedOver: EventKindOf<BodyOf<'handed-over'>> = {
 };
 
 export const state: EventKindOf<BodyOf<'state'>> = {
-  fold: (job, body) => {
+  fold: (job, body, { person, madeAt }) => {
     job.state = body.state;
+    job.askedBy = body.state === 'asked' ? { person, at: madeAt } : null;
     job.override = body.override ?? null;
     job.ending = body.ending ?? null;
   },
   words: (body) =>
-    body.state !== 'closed'
-      ? `Job ${body.state}`
-      : body.ending
-        ? `Job closed, ${ENDING_WORDS[body.ending]}: ${body.override ?? ''}`
-        : `Job closed${body.override ? ` although something was missing: ${body.override}` : ''}`,
+    body.state === 'asked'
+      ? `Asks for another’s word to close the job${body.ending ? `, ${ENDING_WORDS[body.ending]}` : ''}${body.override ? `: ${body.override}` : ''}`
+      : body.state !== 'closed'
+        ? `Job ${body.state}${body.override ? `: ${body.override}` : ''}`
+        : body.ending
+          ? `Job closed, ${ENDING_WORDS[body.ending]}: ${body.override ?? ''}`
+          : `Job closed${body.override ? ` although something was missing: ${body.override}` : ''}`,
   step: (row, body) => ({ ...row, state: body.state }),
   // What a job leaves unsafe stands until it is worked on again.
   keeps: ({ state: to, ending, override }) => [
