@@ -127,22 +127,26 @@ export async function seed(
   size: SeedSize,
   say: (line: string) => void = () => undefined,
 ): Promise<{ readonly actors: readonly Actor[]; readonly openJobs: readonly string[] }> {
-  const shop = { id: id('shop'), name: 'Aldermoor Yard', town: 'Aldermoor' };
+  // Made up like the demo, and open like it to whoever sits at this machine.
+  const shop = { id: id('shop'), name: 'Aldermoor Yard', town: 'Aldermoor', demo: true };
   await database().insert(shops).values(shop);
   const persons = Array.from({ length: size.people }, (_, index) => ({
     id: id(`person ${index}`),
     shopId: shop.id,
     name: `Technician ${String(index + 1).padStart(2, '0')}`,
-    role: index === 0 ? 'owner' : 'technician',
+    role: index === 0 ? ('owner' as const) : ('technician' as const),
   }));
   await database().insert(people).values(persons);
   const actors = persons.map(
     (one): Actor => ({
       personId: one.id,
       personName: one.name,
+      role: one.role,
       shopId: shop.id,
       shopName: shop.name,
       town: shop.town,
+      demo: true,
+      account: null,
     }),
   );
   const fleet = Array.from({ length: size.vehicles }, (_, index) => ({

@@ -1,5 +1,9 @@
-/** `npm start`: everything the demo needs on a fresh machine, then the application on loopback. */
+/**
+ * `npm start`: everything the demo needs on a fresh machine, then the application on loopback; with `--share` for phones in
+ * the local network too.
+ */
 import { spawn } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
 import { rmSync } from 'node:fs';
 import path from 'node:path';
 import { ensureCluster } from './lib/cluster.mjs';
@@ -8,6 +12,11 @@ import { ensureBuild, ensureModules, ensurePackages, ensureSchemas, POSTGRES } f
 import { bin, delay, Halt, portTaken, root, run, say } from './lib/shell.mjs';
 
 const PORT = Number(process.env.PORT ?? 4012);
+const SHARED = process.argv.includes('--share');
+const SHARE_PORT = Number(process.env.SHARE_PORT ?? 4443);
+const SHARE_PLAIN_PORT = Number(process.env.SHARE_PLAIN_PORT ?? 4080);
+/** So long what is being answered may take until the program ends. */
+const STOP_MS = 3000;
 const ADDRESS = `http://127.0.0.1:${PORT}`;
 /** Where the data are; a relative path counts from the program. */
 const folder = path.resolve(root, process.env.EVERY_TRACE_DATA ?? '.data');
@@ -49,6 +58,7 @@ async function prepare() {
   const environment = {
     ...process.env,
     DATABASE_URL: url,
+    EVERY_TRACE_BACKUPS: process.env.EVERY_TRACE_BACKUPS ?? path.join(folder, 'backups'),
     NODE_ENV: 'production',
     NEXT_TELEMETRY_DISABLED: '1',
   };
@@ -59,10 +69,12 @@ async function prepare() {
 }
 
 async function main() {
-  const { cluster, environment, build } = await withLock(folder, prepare);
+  const { cluster, environment: prepared, build } = await withLock(folder, prepare);
+  const secret = randomBytes(32).toString('base64url');
+  const environment = SHARED ? { ...prepared, ...(await sharedEnvironment(secret)) } : prepared;
   const running = await answers();
   if (running?.name === 'every-trace') {
-    if (running.build === build) {
+    if (running.build === build && running.shared === SHARED) {
       say(`Every Trace is running already: ${ADDRESS}`);
       return;
     }
@@ -75,6 +87,7 @@ async function main() {
   let database = cluster;
   let stopping = false;
   let watch = null;
+  let front = null;
   const serve = (env) => {
     const child = spawn(
       process.execPath,
@@ -87,7 +100,7 @@ async function main() {
       clearInterval(watch);
       rmSync(pidFile, { force: true });
       database?.stop();
-      process.exitCode = stopping ? 0 : (code ?? 1);
+      process.exitCode ||= stopping ? 0 : (code ?? 1);
     });
     return child;
   };
@@ -95,7 +108,10 @@ async function main() {
   const stop = () => {
     if (stopping) return;
     stopping = true;
+    void front?.stop();
     server.kill('SIGTERM');
+    // Pages that listen for news would keep it for as long as they are open.
+    setTimeout(() => server.kill('SIGKILL'), STOP_MS).unref();
   };
   process.on('SIGINT', stop);
   process.on('SIGTERM', stop);
@@ -126,6 +142,27 @@ async function main() {
   const health = await answers();
   if (health?.ok) say(`\nEvery Trace: ${ADDRESS}\nStop with Ctrl+C; the data stay in ${folder}.`);
   else if (health) say(`\nEvery Trace is up at ${ADDRESS}, but ${health.message ?? 'it cannot work yet.'}`);
+  if (!SHARED || stopping) return;
+  try {
+    const { share } = await import('./share/share.mjs');
+    front = await share({ folder, app: PORT, secret, port: SHARE_PORT, plainPort: SHARE_PLAIN_PORT });
+    // Whoever stopped it meanwhile stopped all of it.
+    if (stopping) await front.stop();
+  } catch (error) {
+    stop();
+    throw error;
+  }
+}
+
+/** What makes the application ask everybody to sign in, and know its own front. */
+async function sharedEnvironment(secret) {
+  const { hostsFile } = await import('./share/share.mjs');
+  return {
+    EVERY_TRACE_SHARED: '1',
+    EVERY_TRACE_FRONT: secret,
+    EVERY_TRACE_HOSTS_FILE: hostsFile(folder),
+    EVERY_TRACE_TRUST_PORT: String(SHARE_PLAIN_PORT),
+  };
 }
 
 main().catch((error) => {

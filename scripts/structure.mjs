@@ -48,6 +48,7 @@ export const SRC_ORDER = [
 const LONG = 400;
 /** One idea all the same, and why. */
 const REASONS = {
+  'src/log/sender.ts': 'what waits here, whose it is and when it goes is one state',
   'core/notation/pieces.ts': 'one reader of lines, with all that it has read so far',
   'testing/plannedChanges.ts': 'one line for each of eighty planted changes',
   'testing/kindCircuits.ts': 'one circuit for each kind of part',

@@ -4,7 +4,18 @@
  */
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { CHROMIUM, ensureModules, ensurePackages, NGSPICE, POSTGRES } from './lib/setUp.mjs';
+import {
+  CHROMIUM,
+  CURL,
+  ensureModules,
+  ensurePackages,
+  NAMESPACES,
+  NGSPICE,
+  OPENSSL,
+  POSTGRES,
+  TRUST,
+  UNZIP,
+} from './lib/setUp.mjs';
 import { bin, Halt, hear, run, say, show } from './lib/shell.mjs';
 import { openTestBed } from './lib/testBed.mjs';
 
@@ -33,7 +44,7 @@ function countReport(name, file, code, read) {
 
 async function main() {
   ensureModules();
-  ensurePackages([POSTGRES, CHROMIUM, NGSPICE]);
+  ensurePackages([POSTGRES, CHROMIUM, NGSPICE, NAMESPACES, TRUST, CURL, OPENSSL, UNZIP]);
   run(bin('tsx'), ['scripts/build-schemas.ts']);
   const bed = await openTestBed();
   try {

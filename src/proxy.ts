@@ -1,15 +1,11 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
 import { type NextRequest, NextResponse } from 'next/server';
+import { ASKED_HEADER } from '@/http/asked';
+import { permittedHosts } from '@/http/hosts';
 import { foreignRequest, isApi } from '@/http/origin';
 import { jobPlace, WORK_DOCUMENT } from '@/http/places';
 import { policyOfDocument, policyWithNonce } from '@/http/policy';
-
-/** Hosts besides loopback that a proxy in front serves, separated by commas. */
-const KNOWN_HOSTS = (process.env.EVERY_TRACE_HOSTS ?? '')
-  .split(',')
-  .map((one) => one.trim())
-  .filter((one) => one !== '');
 
 /** Stands on every answer, of whatever path. */
 const ALWAYS: readonly (readonly [string, string])[] = [
@@ -27,7 +23,7 @@ export function proxy(request: NextRequest) {
   const place = request.nextUrl.pathname;
   const foreign = foreignRequest(
     { method: request.method, path: place, header: (name) => request.headers.get(name) },
-    KNOWN_HOSTS,
+    permittedHosts(),
   );
   const response = foreign
     ? refusal(foreign, place, 403)
@@ -46,6 +42,7 @@ function page(request: NextRequest): NextResponse {
   const policy = policyWithNonce(nonce, DEVELOPMENT);
   const headers = new Headers(request.headers);
   headers.set('x-nonce', nonce);
+  headers.set(ASKED_HEADER, `${request.nextUrl.pathname}${request.nextUrl.search}`);
   headers.set('Content-Security-Policy', policy);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set('Content-Security-Policy', policy);

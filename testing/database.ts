@@ -4,7 +4,8 @@ import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { eq } from 'drizzle-orm';
 import pg from 'pg';
-import type { Actor } from '../src/access';
+import type { Role } from '../core/format';
+import { type Actor, enter } from '../src/access';
 import { closeDatabase, database } from '../src/db/client';
 import { people, shops } from '../src/db/schema';
 import { closeReaders } from '../src/workers/mapReader';
@@ -55,20 +56,36 @@ export function migrate(demo: boolean, url = process.env.DATABASE_URL): void {
   );
 }
 
+/** The technician of the demo, as a browser on this machine is. Throws when the database holds no demo. */
+export async function demoActor(): Promise<Actor> {
+  const entered = await enter(new Headers({ host: '127.0.0.1:4012' }));
+  if (entered.kind === 'nobody') throw new Error('The database holds no demo.');
+  return entered.actor;
+}
+
 /** Somebody of another shop. */
 export async function stranger(): Promise<Actor> {
   const shop = { id: randomUUID(), name: 'Zander Marine', town: 'Marrowby Quay' };
   await database().insert(shops).values(shop);
   return colleague(
-    { personId: '', personName: '', shopId: shop.id, shopName: shop.name, town: shop.town },
+    {
+      personId: '',
+      personName: '',
+      role: 'technician',
+      shopId: shop.id,
+      shopName: shop.name,
+      town: shop.town,
+      demo: false,
+      account: null,
+    },
     'Ola Zander',
   );
 }
 
 /** Another person of the same shop. */
-export async function colleague(actor: Actor, name: string): Promise<Actor> {
-  const person = { id: randomUUID(), shopId: actor.shopId, name, role: 'technician' };
+export async function colleague(actor: Actor, name: string, role: Role = 'technician'): Promise<Actor> {
+  const person = { id: randomUUID(), shopId: actor.shopId, name, role };
   await database().insert(people).values(person);
   const [kept] = await database().select().from(people).where(eq(people.id, person.id));
-  return { ...actor, personId: kept!.id, personName: kept!.name };
+  return { ...actor, personId: kept!.id, personName: kept!.name, role };
 }

@@ -35,6 +35,16 @@ export const CHROMIUM = {
   present: () => existsSync('/usr/bin/chromium-headless-shell'),
 };
 
+/** Network namespaces, and what a browser trusts: for the test of a share. */
+export const NAMESPACES = {
+  name: 'iproute2',
+  present: () => existsSync('/usr/sbin/ip') || existsSync('/sbin/ip'),
+};
+export const TRUST = { name: 'libnss3-tools', present: () => existsSync('/usr/bin/certutil') };
+export const CURL = { name: 'curl', present: () => existsSync('/usr/bin/curl') };
+export const OPENSSL = { name: 'openssl', present: () => existsSync('/usr/bin/openssl') };
+export const UNZIP = { name: 'unzip', present: () => existsSync('/usr/bin/unzip') };
+
 /** `npm ci` when the lock file is not the one that was installed last. */
 export function ensureModules() {
   const stamp = path.join(root, 'node_modules', '.every-trace-lock');

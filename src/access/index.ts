@@ -1,2 +1,25 @@
-/** Who acts, and for which shop. */
-export { type Actor, currentActor } from './actor';
+/** Who acts, in which shop and role, and how people come in. */
+export {
+  accountOf,
+  accountProblem,
+  begin,
+  hashed,
+  isPasswordOf,
+  type Let,
+  makeAccount,
+  type Refused,
+  refused,
+  setPassword,
+  shopOfDevice,
+  signIn,
+  signInByCode,
+  signInNameOf,
+  signOut,
+} from './accounts';
+export type { Actor } from './actor';
+export { SESSION_S } from './auth';
+export { DEMO_COOKIE, demoPeople, type Entered, enter, mayUseDemo } from './enter';
+export { clientAddress, FRONT_HEADER, fromFront, isAtThisMachine, isSecure, isShared } from './origin';
+export { PASSWORD_LEAST, passwordProblem } from './password';
+export { hashOf, newCode, newToken } from './secrets';
+export { triedOnce, triedWell, waitWords } from './tries';

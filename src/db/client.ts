@@ -5,6 +5,12 @@ import { journal } from '@/journal/journal';
 import * as schema from './schema';
 
 export type Database = NodePgDatabase<typeof schema>;
+/** One shop, inside a transaction of somebody else. */
+export interface WithinShop {
+  readonly tx: Transaction;
+  readonly shopId: string;
+}
+
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
 /**
@@ -16,7 +22,8 @@ export const PLANNER = '-c enable_seqscan=off -c random_page_cost=1.1';
 // One pool per process; kept across reloads of the development server.
 const holder = globalThis as unknown as { everyTracePool?: pg.Pool };
 
-function pool(): pg.Pool {
+/** The pool itself, for packages that bring their own statements. */
+export function connections(): pg.Pool {
   if (!holder.everyTracePool) {
     const connectionString = process.env.DATABASE_URL;
     if (!connectionString) throw new Error('DATABASE_URL is not set; npm start and npm run dev set it.');
@@ -37,7 +44,7 @@ function pool(): pg.Pool {
 let made: { readonly of: pg.Pool; readonly db: Database } | null = null;
 
 export function database(): Database {
-  const of = pool();
+  const of = connections();
   if (made?.of !== of) made = { of, db: drizzle(of, { schema }) };
   return made.db;
 }

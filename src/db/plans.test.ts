@@ -3,7 +3,7 @@
  * count reads what it counts, and nothing else of it than a row.
  */
 import { sql } from 'drizzle-orm';
-import { type Actor, currentActor } from '@/access';
+import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import {
   allFollowUps,
@@ -24,7 +24,7 @@ import {
   recentVehicles,
   searchShop,
 } from '@/features/vehicles/server';
-import { withDatabase } from '../../testing/database';
+import { demoActor, withDatabase } from '../../testing/database';
 import { plansOf } from '../../testing/plans';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
@@ -40,7 +40,7 @@ let jobId: string;
 
 /** The demo's rows many times over, in the database alone: 2,500 vehicles, 10,000 jobs, 100,000 entries, 20,000 slots. */
 beforeAll(async () => {
-  actor = await currentActor();
+  actor = await demoActor();
   const db = database();
   const shop = sql`${actor.shopId}::uuid`;
   const person = sql`${actor.personId}::uuid`;

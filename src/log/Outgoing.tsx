@@ -3,18 +3,30 @@
 import { usePathname } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { jobPlace } from '@/http/places';
+import { useSignedOut } from '@/sync/who';
+import { useLater } from '@/ui/useLater';
 import { sender } from './sender';
 
+interface Standing {
+  readonly counts: ReadonlyMap<string, number>;
+  readonly heldFor: readonly string[];
+}
+
+const NOTHING: Standing = { counts: new Map(), heldFor: [] };
+/** Fetched once the page has come to rest, so that it is there when the server is not. */
+const loadStrip = () => import('./OutgoingStrip').then((loaded) => loaded.OutgoingStrip);
+
 /**
- * Sends what was recorded in this browser from whatever page is open, and says how much of which jobs stands still. The
- * pages of a job say it of their own job themselves.
+ * Sends what was recorded in this browser from whatever page is open, and says how much of which jobs stands still, and
+ * for whom. The pages of a job say it of their own job themselves.
  */
 export function Outgoing() {
-  const [standing, setStanding] = useState<ReadonlyMap<string, number>>(new Map());
+  const [{ counts, heldFor }, setStanding] = useState(NOTHING);
   const path = usePathname();
+  const signedOut = useSignedOut();
   useEffect(() => {
     const here = sender();
-    const look = () => setStanding(here.standing());
+    const look = () => setStanding({ counts: here.standing(), heldFor: here.heldFor() });
     const deaf = here.subscribe(look);
     const stop = here.start();
     look();
@@ -24,18 +36,10 @@ export function Outgoing() {
     };
   }, []);
   const own = jobPlace(path)?.jobId;
-  const others = [...standing].filter(([job]) => job !== own);
-  if (others.length === 0) return null;
+  const others = [...counts].filter(([job]) => job !== own);
   const entries = others.reduce((sum, [, count]) => sum + count, 0);
-  return (
-    <p
-      role="status"
-      className="no-print border-b-2 border-line bg-caution-wash px-4 py-2 font-semibold lg:px-6"
-      data-testid="outgoing"
-    >
-      {entries} {entries === 1 ? 'entry' : 'entries'} of{' '}
-      {others.length === 1 ? 'one job' : `${others.length} jobs`} kept in this browser, sent when the server
-      takes {entries === 1 ? 'it' : 'them'}.
-    </p>
-  );
+  const said = entries > 0 || signedOut;
+  const Strip = useLater(loadStrip, said);
+  if (!said || !Strip) return null;
+  return <Strip entries={entries} jobs={others.length} heldFor={heldFor} signedOut={signedOut} path={path} />;
 }

@@ -2,18 +2,21 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { JobEvent } from '#core/format';
 import type { LogEvent } from '#core/log';
+import type { Owner } from '@/sync/who';
 import type { HeldJob } from './held';
 
 export interface WaitingPicture {
   readonly id: string;
   readonly jobId: string;
   readonly blob: Blob;
+  /** Whose it is; not said by an earlier program. */
+  readonly by?: Owner;
   /** Why the server would not take it, when it was last asked. */
   readonly refused?: string;
 }
 
-/** An entry that waits; with the reason where the server would not take it. */
-export type WaitingEvent = JobEvent & { readonly refused?: string };
+/** An entry that waits: whose it is, and the reason where the server would not take it. */
+export type WaitingEvent = JobEvent & { readonly refused?: string; readonly by?: Owner };
 
 interface Schema extends DBSchema {
   outbox: { key: string; value: WaitingEvent; indexes: { byJob: string } };
@@ -27,6 +30,8 @@ interface Schema extends DBSchema {
       readonly job: HeldJob;
       readonly form: string;
       readonly openedHere: number;
+      /** Of which shop; not said by an earlier program. */
+      readonly shop?: string;
     };
   };
   /** Entries that the server has confirmed. */

@@ -7,6 +7,7 @@ import { type CircuitFile, ENTRY_VERSION, newestVersion, type PanelSetFile } fro
 import type { SlotReading } from '#core/limits';
 import type { LogEvent } from '#core/log';
 import type { Stock } from '#core/stock';
+import { ownerHere } from '@/sync/who';
 import { browserDb } from './browserDb';
 
 /** A job without its log, as `GET /api/jobs/<id>` gives it. */
@@ -46,6 +47,12 @@ const FORM = [
 /** So many jobs are held; the one that was opened longest ago makes room. */
 const MOST_JOBS = 60;
 
+/** Whether what is held is of the shop that is worked for here now: another's is not shown. */
+function isOfShopHere(shop: string | undefined): boolean {
+  const here = ownerHere();
+  return shop === undefined || here === null || here.shop === shop;
+}
+
 /** The job and its confirmed entries, in no order; null where this browser has it not, or keeps nothing. */
 export async function readHeld(
   id: string,
@@ -57,7 +64,7 @@ export async function readHeld(
       transaction.objectStore('entries').index('byJob').getAll(id),
       transaction.done,
     ]);
-    return held?.form === FORM ? { job: held.job, events } : null;
+    return held?.form === FORM && isOfShopHere(held.shop) ? { job: held.job, events } : null;
   } catch (error) {
     holdsNothing(error);
     return null;
@@ -69,7 +76,7 @@ export async function heldJobs(): Promise<readonly HeldJob[]> {
   try {
     const all = await (await browserDb()).getAll('jobs');
     return all
-      .filter(({ form }) => form === FORM)
+      .filter(({ form, shop }) => form === FORM && isOfShopHere(shop))
       .sort((one, other) => other.openedHere - one.openedHere)
       .map(({ job }) => job);
   } catch (error) {
@@ -81,7 +88,9 @@ export async function heldJobs(): Promise<readonly HeldJob[]> {
 export async function holdJob(job: HeldJob): Promise<void> {
   try {
     const db = await browserDb();
-    await db.put('jobs', { id: job.id, job, form: FORM, openedHere: Date.now() });
+    const shop = ownerHere()?.shop;
+    const whose = shop === undefined ? {} : { shop };
+    await db.put('jobs', { id: job.id, job, form: FORM, openedHere: Date.now(), ...whose });
     if ((await db.count('jobs')) <= MOST_JOBS) return;
     const all = await db.getAll('jobs');
     const old = all.sort((one, other) => other.openedHere - one.openedHere).slice(MOST_JOBS);

@@ -12,11 +12,15 @@ export type OpenJob =
   | { readonly kind: 'open'; readonly job: HeldJob; readonly store: JobStore }
   /** Not held here, and the server does not answer. */
   | { readonly kind: 'away' }
+  /** Not held here, and nobody is signed in who could have it from the server. */
+  | { readonly kind: 'signed-out' }
   /** The server answers and has no such job. */
   | { readonly kind: 'unknown' };
 
 /** So long new maps wait for the entries that belong to them. */
 const ENTRIES_MS = 2000;
+/** So long an answer is waited for; a large job over a weak signal takes its time. */
+const ANSWER_MS = 30_000;
 /** A job that could not be opened is asked for this often. */
 const RETRY_MS = 4000;
 
@@ -42,7 +46,8 @@ class JobOpener {
   /** Opens the job, and asks again by itself while the server is away. Gives what ends it. */
   start(): () => void {
     const retry = () => {
-      if (this.state.kind === 'away' || !this.answered) void this.refresh();
+      if (this.state.kind === 'away' || this.state.kind === 'signed-out' || !this.answered)
+        void this.refresh();
     };
     const timer = setInterval(retry, RETRY_MS);
     window.addEventListener('online', retry);
@@ -76,6 +81,11 @@ class JobOpener {
       if (this.state.kind !== 'open') this.tell({ kind: 'away' });
       return;
     }
+    if (answer.status === 401) {
+      // What is held here stands; it says for whom it waits.
+      if (this.state.kind !== 'open') this.tell({ kind: 'signed-out' });
+      return;
+    }
     if (answer.status === 404) {
       await letGo(this.jobId);
       this.tell({ kind: 'unknown' });
@@ -102,8 +112,8 @@ class JobOpener {
   /** An answer that says something of the job; null for any other, and for none. */
   private async get(url: string): Promise<Response | null> {
     try {
-      const response = await fetch(url);
-      const says = response.ok || response.status === 404;
+      const response = await fetch(url, { signal: AbortSignal.timeout(ANSWER_MS) });
+      const says = response.ok || response.status === 404 || response.status === 401;
       return says && response.headers.get('content-type')?.includes('json') ? response : null;
     } catch {
       return null;

@@ -1,5 +1,4 @@
 /** Events on their way to the server, kept in the browser until it has confirmed them. */
-import type { JobEvent } from '#core/format';
 import { browserDb, type WaitingEvent, type WaitingPicture } from './browserDb';
 
 export type { WaitingEvent, WaitingPicture } from './browserDb';
@@ -11,7 +10,7 @@ export type { WaitingEvent, WaitingPicture } from './browserDb';
 const AHEAD = 'every-trace:entries:';
 
 /** All entries of one record under one key, so that they are there together or not at all. */
-function writeAhead(events: readonly JobEvent[]): void {
+function writeAhead(events: readonly WaitingEvent[]): void {
   try {
     localStorage.setItem(AHEAD + events[0]!.id, JSON.stringify(events));
   } catch {
@@ -19,11 +18,11 @@ function writeAhead(events: readonly JobEvent[]): void {
   }
 }
 
-function writtenAhead(): { readonly key: string; readonly events: readonly JobEvent[] }[] {
+function writtenAhead(): { readonly key: string; readonly events: readonly WaitingEvent[] }[] {
   try {
     return Object.keys(localStorage)
       .filter((key) => key.startsWith(AHEAD))
-      .map((key) => ({ key, events: JSON.parse(localStorage.getItem(key) ?? '[]') as JobEvent[] }));
+      .map((key) => ({ key, events: JSON.parse(localStorage.getItem(key) ?? '[]') as WaitingEvent[] }));
   } catch {
     return [];
   }
@@ -36,7 +35,7 @@ function forgetAhead(ids: readonly string[]): void {
 }
 
 /** Keeps entries that belong together, all or none. They are safe when this returns, not when its promise does. */
-export async function putInOutbox(events: readonly JobEvent[]): Promise<void> {
+export async function putInOutbox(events: readonly WaitingEvent[]): Promise<void> {
   writeAhead(events);
   const transaction = (await browserDb()).transaction('outbox', 'readwrite');
   const kept = events.map((event) => transaction.store.put(event));

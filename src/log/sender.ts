@@ -2,7 +2,9 @@
  * Sends what was recorded in this browser, of whatever job, from whatever page: entries and pictures wait here until the
  * server has confirmed them, or until a person gives up by name what it will not take.
  */
-import type { JobEvent, Problem } from '#core/format';
+import type { JobEvent } from '#core/format';
+import { type Owner, ownerHere } from '@/sync/who';
+import { type Answered, deliver, type Receipt, refusedIn } from './deliver';
 import {
   dropPicture,
   everythingWaiting,
@@ -10,6 +12,7 @@ import {
   putInOutbox,
   putPicture,
   takeFromOutbox,
+  type WaitingEvent,
   type WaitingPicture,
 } from './outbox';
 
@@ -17,6 +20,8 @@ export type Sending =
   | { readonly kind: 'idle' }
   | { readonly kind: 'sending'; readonly count: number }
   | { readonly kind: 'waiting'; readonly count: number }
+  /** Nobody is signed in here, or somebody else than whose it is: `for` whom it waits, where that is known. */
+  | { readonly kind: 'held'; readonly count: number; readonly for: string | null }
   /** The server takes nothing of this job as it is. */
   | { readonly kind: 'refused'; readonly count: number; readonly message: string };
 
@@ -54,8 +59,6 @@ const LONGEST_RETRY_MS = 15_000;
 const STAYED_MS = 10_000;
 /** Answers that say of what was sent that it will never be taken, however often it comes. */
 const NEVER: readonly number[] = [400, 413, 415, 422];
-/** Answers of a server that cannot at the moment, besides those of 500 and above. */
-const LATER: readonly number[] = [408, 425, 429];
 
 export class Sender {
   private readonly entries = new Map<string, JobEvent>();
@@ -67,7 +70,13 @@ export class Sender {
   private readonly tried = new Set<string>();
   /** Jobs of which the server takes nothing, and why; the others go on. */
   private readonly stuck = new Map<string, string>();
+  /** Whose each entry is. */
+  private readonly owners = new Map<string, Owner>();
+  /** People whose entries the server did not take of who is signed in here. */
+  private readonly others = new Set<string>();
   private away = false;
+  /** The server has said that nobody is signed in here. */
+  private nobody = false;
   private flushing = false;
   /** The page is about to be left. */
   private leaving = false;
@@ -101,8 +110,9 @@ export class Sender {
     document.addEventListener('visibilitychange', seen);
     void everythingWaiting()
       .then(({ events, pictures }) => {
-        for (const { refused, ...event } of events) {
+        for (const { refused, by, ...event } of events) {
           if (!this.entries.has(event.id)) this.entries.set(event.id, event);
+          if (by) this.owners.set(event.id, by);
           if (refused) this.reasons.set(event.id, refused);
         }
         for (const picture of pictures) {
@@ -125,15 +135,21 @@ export class Sender {
 
   /** Entries that belong together, all or none; sent also where the browser keeps nothing. */
   add(events: readonly JobEvent[]): void {
-    for (const event of events) this.entries.set(event.id, event);
+    const by = ownerHere();
+    for (const event of events) {
+      this.entries.set(event.id, event);
+      if (by) this.owners.set(event.id, by);
+    }
     this.tell();
-    void putInOutbox(events)
+    void putInOutbox(by ? events.map((event) => ({ ...event, by })) : events)
       .catch(noOutbox)
       .then(() => this.flush());
   }
 
   /** Keeps a picture here until the server has it; it is sent with the next entries, before them. */
-  async addPicture(picture: WaitingPicture): Promise<void> {
+  async addPicture(made: WaitingPicture): Promise<void> {
+    const by = made.by ?? ownerHere();
+    const picture = by ? { ...made, by } : made;
     await putPicture(picture).catch(noOutbox);
     this.pictures.set(picture.id, picture);
     this.tell();
@@ -163,6 +179,36 @@ export class Sender {
     void this.flush();
   }
 
+  /** Takes in what waited in another place, as it was there: entries and pictures with whose they are. */
+  async bring(events: readonly WaitingEvent[], pictures: readonly WaitingPicture[]): Promise<void> {
+    for (const picture of pictures) await this.addPicture(picture);
+    const fresh = events.filter((event) => !this.entries.has(event.id));
+    for (const { refused: _refused, by, ...event } of fresh) {
+      this.entries.set(event.id, event);
+      if (by) this.owners.set(event.id, by);
+    }
+    for (const event of fresh) await putInOutbox([event]).catch(noOutbox);
+    this.tell();
+    void this.flush();
+  }
+
+  /** Who made an entry that waits; null where that was never said. */
+  ownerOf(id: string): Owner | null {
+    return this.owners.get(id) ?? null;
+  }
+
+  /** Everything that waits in this browser, as it is kept. */
+  everything(): { readonly events: readonly WaitingEvent[]; readonly pictures: readonly WaitingPicture[] } {
+    const events = [...this.entries.values()].map((event): WaitingEvent => {
+      const by = this.owners.get(event.id);
+      return by ? { ...event, by } : event;
+    });
+    return {
+      events: events.sort((one, other) => one.clientOrder - other.clientOrder),
+      pictures: [...this.pictures.values()],
+    };
+  }
+
   /** What waits of a job. */
   of(jobId: string): Waiting {
     const entries = [...this.entries.values()].filter((event) => event.jobId === jobId);
@@ -174,19 +220,50 @@ export class Sender {
       entries: entries.sort((one, other) => one.clientOrder - other.clientOrder),
       pictures: new Map(pictures.map(({ id, blob }) => [id, blob])),
       refusals,
-      sending: this.sendingOf(jobId, entries.length + pictures.length - refusals.length),
+      sending: this.sendingOf(
+        jobId,
+        entries.length + pictures.length - refusals.length,
+        [...entries, ...pictures].map(({ id }) => id),
+      ),
     };
   }
 
-  /** How much of each job stands still: the server is away, or will not take it. */
+  /** How much of each job stands still: the server is away, will not take it, or takes it of somebody else. */
   standing(): ReadonlyMap<string, number> {
     const counts = new Map<string, number>();
     for (const { id, jobId } of [...this.entries.values(), ...this.pictures.values()]) {
-      if (this.away || this.stuck.has(jobId) || this.reasons.has(id)) {
+      if (this.away || this.nobody || this.stuck.has(jobId) || this.reasons.has(id) || this.isOthers(id)) {
         counts.set(jobId, (counts.get(jobId) ?? 0) + 1);
       }
     }
     return counts;
+  }
+
+  /** For whom what waits in this browser waits; null where it waits for nobody to sign in. */
+  heldFor(): readonly string[] {
+    const ids = [...this.entries.keys(), ...this.pictures.keys()];
+    const names = ids
+      .filter((id) => this.nobody || this.isOthers(id))
+      .map((id) => this.nameOf(id))
+      .filter((name) => name !== null);
+    return [...new Set(names)];
+  }
+
+  private whose(id: string): Owner | null {
+    return this.owners.get(id) ?? this.pictures.get(id)?.by ?? null;
+  }
+
+  /** Whose something is, in words; with the shop where that is another one than is worked for here. */
+  private nameOf(id: string): string | null {
+    const by = this.whose(id);
+    if (!by?.shopName || by.shop === ownerHere()?.shop) return by?.name ?? null;
+    return `${by.name} of ${by.shopName}`;
+  }
+
+  /** Whether something is somebody else's than who is signed in here. */
+  private isOthers(id: string): boolean {
+    const by = this.whose(id);
+    return by !== null && this.others.has(by.person);
   }
 
   private refusalOf(id: string, what: Refusal['what'], into: Refusal[]): void {
@@ -194,9 +271,11 @@ export class Sender {
     if (message !== undefined) into.push({ id, message, what });
   }
 
-  private sendingOf(jobId: string, count: number): Sending {
+  private sendingOf(jobId: string, count: number, ids: readonly string[]): Sending {
     // Nothing stands still where nothing waits, whoever has sent it.
     if (count === 0) return { kind: 'idle' };
+    const held = ids.find((id) => this.nobody || this.isOthers(id));
+    if (held !== undefined) return { kind: 'held', count, for: this.nameOf(held) };
     const message = this.stuck.get(jobId);
     if (message !== undefined) return { kind: 'refused', count, message };
     return this.away ? { kind: 'waiting', count } : { kind: 'sending', count };
@@ -223,13 +302,16 @@ export class Sender {
   /** The next entries of one job, in their order; one job at a time, so that what is wrong with one keeps no other back. */
   private nextBatch(): readonly JobEvent[] {
     const open = [...this.entries.values()].filter(
-      ({ id, jobId }) => !this.tried.has(id) && !this.stuck.has(jobId),
+      ({ id, jobId }) => !this.tried.has(id) && !this.stuck.has(jobId) && !this.isOthers(id),
     );
     const [first] = open;
     if (!first) return [];
+    const person = this.whose(first.id)?.person;
     const batch: JobEvent[] = [];
     let bytes = 0;
-    const own = open.filter((event) => event.jobId === first.jobId);
+    const own = open.filter(
+      (event) => event.jobId === first.jobId && this.whose(event.id)?.person === person,
+    );
     for (const event of own.sort((one, other) => one.clientOrder - other.clientOrder).slice(0, BATCH)) {
       bytes += JSON.stringify(event).length;
       if (batch.length > 0 && bytes > BATCH_BYTES) break;
@@ -242,9 +324,10 @@ export class Sender {
   private async sendPictures(): Promise<boolean> {
     for (const picture of [...this.pictures.values()]) {
       const { id, jobId, blob } = picture;
-      if (this.tried.has(id)) continue;
-      const response = await this.post(`/api/photos?job=${jobId}&id=${id}`, blob);
+      if (this.tried.has(id) || this.isOthers(id)) continue;
+      const response = await this.post(`/api/photos?job=${jobId}&id=${id}`, blob, this.whose(id));
       if (!response) return false;
+      if (response === 'others') continue;
       if (response.ok) {
         this.reasons.delete(id);
         await dropPicture(id).catch(noOutbox);
@@ -266,8 +349,10 @@ export class Sender {
 
   /** Sends one batch; false when sending has to stop for now. */
   private async send(events: readonly JobEvent[]): Promise<boolean> {
-    const response = await this.post('/api/events', JSON.stringify({ events }));
+    const whose = this.whose(events[0]!.id);
+    const response = await this.post('/api/events', JSON.stringify({ events }), whose);
     if (!response) return false;
+    if (response === 'others') return true;
     const { answer, status } = response;
     if (response.ok && answer.stored?.length) return this.receive(events, answer.stored);
     const named = refusedIn(events, answer.problems ?? []);
@@ -295,6 +380,7 @@ export class Sender {
     const confirmed = stored.flatMap(({ id, seq, person }): Confirmed[] => {
       const event = sent.get(id);
       this.entries.delete(id);
+      this.owners.delete(id);
       this.reasons.delete(id);
       return event ? [{ event, seq, person }] : [];
     });
@@ -303,55 +389,30 @@ export class Sender {
     return true;
   }
 
-  /** What the server answers; null when it is away or answers nothing that can be read, and sending goes on later. */
-  private async post(url: string, body: string | Blob): Promise<Answered | null> {
-    const headers = {
-      'Content-Type': typeof body === 'string' ? 'application/json' : body.type || 'image/jpeg',
-    };
-    try {
-      const response = await fetch(url, { method: 'POST', body, headers });
-      const { ok, status } = response;
-      if (status < 500 && !LATER.includes(status)) {
-        const answer = (await response.json()) as Answered['answer'];
-        this.away = false;
-        return { ok, status, answer };
-      }
-    } catch {
-      // Away, like a server that cannot answer.
+  /**
+   * What the server answers; `others` where it takes this of somebody else only; null when it is away, nobody is signed
+   * in, or it answers nothing that can be read, and sending goes on later.
+   */
+  private async post(
+    url: string,
+    body: string | Blob,
+    whose: Owner | null,
+  ): Promise<Answered | 'others' | null> {
+    const answered = await deliver(url, body, whose?.person ?? null);
+    this.away = answered === 'away';
+    this.nobody = answered === 'nobody';
+    if (answered === 'others' && whose) {
+      this.others.add(whose.person);
+      this.tell();
+      return 'others';
     }
-    this.away = true;
+    if (typeof answered === 'object') return answered;
     this.tell();
     if (this.timer) clearTimeout(this.timer);
     this.timer = setTimeout(() => void this.flush(), this.retryMs);
     this.retryMs = Math.min(this.retryMs * 2, LONGEST_RETRY_MS);
     return null;
   }
-}
-
-interface Receipt {
-  readonly id: string;
-  readonly seq: number;
-  readonly person: string;
-}
-
-interface Answered {
-  readonly ok: boolean;
-  readonly status: number;
-  readonly answer: {
-    readonly stored?: readonly Receipt[];
-    readonly problems?: readonly Problem[];
-    readonly message?: string;
-  };
-}
-
-/** The entries that an answer names, each with its reasons. */
-function refusedIn(events: readonly JobEvent[], problems: readonly Problem[]): Map<string, string> {
-  const named = new Map<string, string>();
-  for (const { id } of events) {
-    const own = problems.filter(({ path }) => path === `/events/${id}` || path.startsWith(`/events/${id}/`));
-    if (own.length > 0) named.set(id, own.map((one) => one.message).join(' '));
-  }
-  return named;
 }
 
 /** A browser that keeps nothing still shows and sends; what it cannot do is bring back after a reload. */

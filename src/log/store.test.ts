@@ -43,8 +43,8 @@ class Server {
   readonly sizes: number[] = [];
   slow = false;
 
-  readonly fetch = async (url: string, init?: { body: string | Blob }): Promise<Response> => {
-    if (!init) {
+  readonly fetch = async (url: string, init?: { body?: string | Blob }): Promise<Response> => {
+    if (init?.body === undefined) {
       if (this.answer !== 'yes') throw new TypeError('no way there');
       const after = Number(new URL(url, 'http://here').searchParams.get('after'));
       return Response.json({ events: this.others.filter((event) => event.seq! > after) });

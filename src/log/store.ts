@@ -42,7 +42,10 @@ export type Recorded =
       readonly field?: string;
     };
 
-/** Others' entries are asked for this often while the page is looked at. */
+/** So long an answer is waited for. */
+const LOOK_MS = 10_000;
+
+/** Others' entries are asked for this often while the page is looked at and no news come by themselves. */
 const LOOK_EVERY_MS = 4000;
 
 export class JobStore {
@@ -50,6 +53,8 @@ export class JobStore {
   private snapshot: JobSnapshot;
   private readonly listeners = new Set<() => void>();
   private looking: Promise<void> | null = null;
+  /** Whether it is told of others' entries at the moment, and need not ask. */
+  private isTold: () => boolean = () => false;
 
   constructor(
     private readonly jobId: string,
@@ -80,7 +85,9 @@ export class JobStore {
     const look = () => {
       if (document.visibilityState === 'visible' && !this.looking) void this.catchUp();
     };
-    const timer = setInterval(look, LOOK_EVERY_MS);
+    const timer = setInterval(() => {
+      if (!this.isTold()) look();
+    }, LOOK_EVERY_MS);
     window.addEventListener('online', look);
     document.addEventListener('visibilitychange', look);
     this.show();
@@ -92,6 +99,11 @@ export class JobStore {
       window.removeEventListener('online', look);
       document.removeEventListener('visibilitychange', look);
     };
+  }
+
+  /** Somebody listens for news of others; `open` says whether they come at the moment. */
+  toldBy(open: () => boolean): void {
+    this.isTold = open;
   }
 
   /**
@@ -111,7 +123,8 @@ export class JobStore {
     let after = 0;
     while (known.has(after + 1)) after += 1;
     try {
-      const response = await fetch(`/api/events?job=${this.jobId}&after=${after}`);
+      const url = `/api/events?job=${this.jobId}&after=${after}`;
+      const response = await fetch(url, { signal: AbortSignal.timeout(LOOK_MS) });
       if (response.ok) this.takeIn(((await response.json()) as { events: LogEvent[] }).events);
     } catch {
       // Away; asked again in a moment, and when the page is looked at or the network is back.
@@ -172,7 +185,14 @@ export class JobStore {
   }
 
   private unsent({ id, madeAt, clientOrder, body }: JobEvent): LogEvent {
-    return { id, seq: null, person: whoIsHere(), madeAt, clientOrder, body };
+    return {
+      id,
+      seq: null,
+      person: this.outgoing.ownerOf(id)?.name ?? whoIsHere(),
+      madeAt,
+      clientOrder,
+      body,
+    };
   }
 
   private show(): void {

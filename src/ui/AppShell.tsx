@@ -1,19 +1,9 @@
 import type { ReactNode } from 'react';
+import { Mark } from './Mark';
 import { NavLinks } from './NavLinks';
 import { PlaceLink } from './PlaceLink';
 import { ThemeSwitch } from './ThemeSwitch';
 import type { Theme } from './theme';
-
-/** The mark: a run with two stops and the step where the volts are lost. */
-function Mark() {
-  return (
-    <svg viewBox="0 0 40 40" className="size-9" aria-hidden="true">
-      <path d="M8 4v12h14v20" fill="none" stroke="var(--copper)" strokeWidth="4" />
-      <circle cx="8" cy="10" r="4.5" fill="var(--sheet)" stroke="var(--ink)" strokeWidth="2.5" />
-      <circle cx="22" cy="28" r="4.5" fill="var(--ink)" />
-    </svg>
-  );
-}
 
 export function AppShell({
   who,
@@ -59,7 +49,11 @@ export function AppShell({
         </div>
       </aside>
       <div className={`min-w-0 lg:pb-0 ${works ? '' : 'pb-20'}`}>
-        <p className="no-print hidden border-b border-line px-6 py-1.5 text-sm text-soft lg:block">{who}</p>
+        <p
+          className={`no-print border-b border-line px-4 py-1.5 text-sm text-soft lg:block lg:px-6 ${works ? 'hidden' : ''}`}
+        >
+          {who}
+        </p>
         {outgoing}
         <main id="main" tabIndex={-1} className="focus:outline-none">
           {children}

@@ -28,6 +28,12 @@ export function useSearch(): string {
   return search;
 }
 
+/** Whether this page was loaded anew where it stood, and not gone to. */
+export function wasReloaded(): boolean {
+  const [navigation] = performance.getEntriesByType('navigation') as PerformanceNavigationTiming[];
+  return navigation?.type === 'reload';
+}
+
 /** So long after the last key the address follows: browsers allow only so many changes of it. */
 const FOLLOWS_MS = 300;
 

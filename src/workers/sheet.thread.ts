@@ -9,6 +9,7 @@ import {
   type LogEvent,
   labelsOf,
   photoWords,
+  type Sheet,
   sheetOf,
   workedScene,
   workSheetOf,
@@ -38,10 +39,13 @@ export interface SheetAsked {
   readonly plan?: string;
 }
 
-/** The PDF, as bytes. */
-export default async function make(asked: SheetAsked): Promise<Uint8Array> {
+/** The PDF, as bytes; or the sheet as lines, where it is read on a page. */
+export default async function make(
+  asked: SheetAsked & { readonly as?: 'lines' },
+): Promise<Uint8Array | Sheet> {
   const job = jobState(asked.events);
   const scene = workedScene(asked.maps, job, { priors: asked.priors, hand: asked.hand });
+  if (asked.as === 'lines') return asked.what === 'customer' ? customerSheetOf(scene) : sheetOf(scene);
   if (asked.what === 'labels') {
     const name = `${asked.vehicle} · ${asked.title}`;
     return labelsPdf(

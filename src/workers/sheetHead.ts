@@ -40,3 +40,6 @@ export function sheetKind(reader: 'technician' | 'customer' | 'work'): string {
   if (reader === 'work') return 'Work order';
   return reader === 'customer' ? 'For the customer' : 'Hand-over sheet';
 }
+
+/** What every sheet closes with. */
+export const SHEET_CLOSE = 'The maker’s service information and local rules take precedence over this sheet.';

@@ -1,6 +1,7 @@
 /** Sheets and labels made in a thread beside the server's own (`sheet.thread.ts`, bundled before build and test). */
 import path from 'node:path';
 import { Piscina } from 'piscina';
+import type { Sheet } from '#core/log';
 import type { SheetAsked } from './sheet.thread';
 
 /** A job with thousands of entries takes some seconds; what takes longer is given up. */
@@ -21,6 +22,12 @@ function makers(): Piscina {
 
 export async function makePdf(asked: SheetAsked): Promise<Uint8Array> {
   return (await makers().run(asked, { signal: AbortSignal.timeout(LONGEST_MS) })) as Uint8Array;
+}
+
+/** The same sheet as lines, for a page that is made on the server. */
+export async function makeSheet(asked: SheetAsked): Promise<Sheet> {
+  const lines = { ...asked, as: 'lines' };
+  return (await makers().run(lines, { signal: AbortSignal.timeout(LONGEST_MS) })) as Sheet;
 }
 
 /** Ends the thread; the next sheet starts one again. */

@@ -3,6 +3,7 @@ import path from 'node:path';
 import PDFDocument from 'pdfkit';
 import { LABEL_SHEETS, type LabelSheet, labelPlace } from '#core/limits';
 import type { Label, Sheet, SheetLine } from '#core/log';
+import { SHEET_CLOSE } from './sheetHead';
 
 const POINTS = 72 / 25.4;
 const mm = (value: number) => value * POINTS;
@@ -85,7 +86,7 @@ export async function sheetPdf(
   }
   if (photos.length > 0) photosOf(document, photos, text);
   document.moveDown(1);
-  text('The maker’s service information and local rules take precedence over this sheet.', 8);
+  text(SHEET_CLOSE, 8);
   const { count } = document.bufferedPageRange();
   for (let page = 0; page < count; page++) {
     document.switchToPage(page);

@@ -1,13 +1,14 @@
 import type { Metadata, Viewport } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
-import { currentActor } from '@/access';
 import { CommandPalette } from '@/features/commands';
+import { pageActor } from '@/http/pageActor';
 import { Outgoing } from '@/log/Outgoing';
 import { AppShell } from '@/ui/AppShell';
 import { workshopZone } from '@/ui/dates';
 import { readingFace, textFace } from '@/ui/fonts';
 import { isTheme } from '@/ui/theme';
+import { WhoWords } from '@/ui/WhoWords';
 import '../globals.css';
 
 export const metadata: Metadata = {
@@ -21,7 +22,7 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 export default async function PagesLayout({ children }: { children: ReactNode }) {
   const chosen = (await cookies()).get('theme')?.value;
   const theme = isTheme(chosen) ? chosen : undefined;
-  const { shopName, town, personName } = await currentActor();
+  const actor = await pageActor();
   return (
     <html
       lang="en-GB"
@@ -31,11 +32,7 @@ export default async function PagesLayout({ children }: { children: ReactNode })
     >
       <body className="font-sans antialiased">
         <AppShell
-          who={
-            <>
-              {shopName}, {town} · <span className="text-ink">{personName}</span>
-            </>
-          }
+          who={<WhoWords {...actor} />}
           theme={theme ?? null}
           find={<CommandPalette />}
           outgoing={<Outgoing />}

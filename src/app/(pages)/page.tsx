@@ -1,12 +1,12 @@
 import { ChevronRight } from 'lucide-react';
 import type { Level } from '#core/stock';
-import { currentActor } from '@/access';
 import { now } from '@/clock/now';
 import { FollowUpList, HazardList, JobLines } from '@/features/jobs';
 import { countJobs, dueFollowUps, type JobRow, listJobs, openHazards } from '@/features/jobs/server';
 import { shortItems } from '@/features/stock/server';
 import { AddVehicleFold, FindVehicle } from '@/features/vehicles';
 import { countVehicles, recentVehicles } from '@/features/vehicles/server';
+import { pageActor } from '@/http/pageActor';
 import { ButtonLink } from '@/ui/controls';
 import { dayOf } from '@/ui/dates';
 import { PlaceLink } from '@/ui/PlaceLink';
@@ -81,7 +81,7 @@ function Short({ items }: { items: readonly Level[] }) {
 }
 
 export default async function TodayPage() {
-  const actor = await currentActor();
+  const actor = await pageActor();
   const today = dayOf(now());
   const [open, openCount, closed, due, vehicles, vehicleCount, hazards, short] = await Promise.all([
     listJobs(actor, 'open'),

@@ -1,14 +1,11 @@
 'use client';
 
 import { useWho } from '@/sync/who';
+import { WhoWords } from '@/ui/WhoWords';
 
 /** Shop and person, as the server last said. */
 export function WhoLine() {
   const who = useWho();
   if (!who) return <span aria-hidden="true">…</span>;
-  return (
-    <>
-      {who.shopName}, {who.town} · <span className="text-ink">{who.personName}</span>
-    </>
-  );
+  return <WhoWords {...who} />;
 }

@@ -1,12 +1,16 @@
 /** Rows that lists and searches read. Each file keeps one kind of them, and makes them anew from what is recorded. */
+import type { WithinShop } from '../client';
 import { rebuildJobRows } from './jobRows';
 import { rebuildMapRows } from './mapRows';
 import { rebuildSearch } from './searchRows';
 
-/** All of them anew: what they mean may have changed with the program. Gives the number of jobs. */
-export async function rebuildProjections(): Promise<number> {
-  const jobs = await rebuildJobRows();
-  await rebuildMapRows();
-  await rebuildSearch();
+/**
+ * All of them anew, or those of one shop: what they mean may have changed with the program, or they were brought in
+ * without. Gives the number of jobs.
+ */
+export async function rebuildProjections(within?: WithinShop): Promise<number> {
+  const jobs = await rebuildJobRows(within);
+  await rebuildMapRows(within);
+  await rebuildSearch(within);
   return jobs;
 }

@@ -3,13 +3,13 @@ import { randomUUID } from 'node:crypto';
 import fc from 'fast-check';
 import pg from 'pg';
 import type { EventBody, JobEvent } from '#core/format/jobSchema';
-import { type Actor, currentActor } from '@/access';
+import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { jobs } from '@/db/schema';
 import { appendEvents, openJob, slotHistory } from '@/features/jobs/server';
 import { learning } from '@/features/shop/server';
 import { listVehicles } from '@/features/vehicles/server';
-import { withDatabase } from '../../../testing/database';
+import { demoActor, withDatabase } from '../../../testing/database';
 import { expectedRows, keptRows } from '../../../testing/rowsOfLog';
 import { rebuildProjections } from '.';
 
@@ -20,7 +20,7 @@ withDatabase();
 let actor: Actor;
 let vehicleId: string;
 beforeAll(async () => {
-  actor = await currentActor();
+  actor = await demoActor();
   vehicleId = (await listVehicles(actor)).find((one) => one.name === 'Harbour launch')!.id;
 });
 

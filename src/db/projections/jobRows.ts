@@ -5,7 +5,7 @@
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { type EventBody, upgradedEntry } from '#core/format';
 import { BEGUN, type Kept, keptOf, type Progress, stageOfRow, standsBehind, stepOf } from '#core/log';
-import { database, type Transaction } from '../client';
+import { database, type Transaction, type WithinShop } from '../client';
 import { iso } from '../instant';
 import { findings, followUps, hazards, jobEvents, jobSummaries, jobs, slotSightings } from '../schema';
 import { giveBackToStock, takeFromStock } from './stockRows';
@@ -112,12 +112,19 @@ export async function makeAnew(tx: Transaction, job: ProjectedJob): Promise<void
     if (one.body.kind === 'correction') await giveBackToStock(tx, one.body.of, one.personId);
 }
 
-/** The rows of every job anew, of all shops: what they mean may have changed with the program. */
-export async function rebuildJobRows(): Promise<number> {
-  const every = await database()
+/**
+ * The rows of every job anew, of all shops: what they mean may have changed with the program. Or those of one shop, inside
+ * a transaction of somebody else.
+ */
+export async function rebuildJobRows(within?: WithinShop): Promise<number> {
+  const every = await (within?.tx ?? database())
     .select({ id: jobs.id, shopId: jobs.shopId, vehicleId: jobs.vehicleId, openedAt: jobs.openedAt })
-    .from(jobs);
-  for (const job of every) await database().transaction((tx) => makeAnew(tx, job));
+    .from(jobs)
+    .where(within ? eq(jobs.shopId, within.shopId) : undefined);
+  for (const job of every) {
+    if (within) await makeAnew(within.tx, job);
+    else await database().transaction((tx) => makeAnew(tx, job));
+  }
   return every.length;
 }
 

@@ -5,7 +5,7 @@
 import { and, eq, type SQL, sql } from 'drizzle-orm';
 import type { PanelSetFile } from '#core/format';
 import { nameWords, slotSentence, slotWords, turnPanel, wordsOf } from '#core/panel';
-import { database, type Transaction } from '../client';
+import { database, type Transaction, type WithinShop } from '../client';
 import {
   circuits,
   customers,
@@ -187,8 +187,13 @@ export async function keepAllOf(tx: Transaction, vehicleId: string): Promise<voi
 }
 
 /** All of it anew, of all shops, vehicle by vehicle. */
-export async function rebuildSearch(): Promise<void> {
-  for (const { id } of await database().select({ id: vehicles.id }).from(vehicles)) {
-    await database().transaction((tx) => keepAllOf(tx, id));
+export async function rebuildSearch(within?: WithinShop): Promise<void> {
+  const every = await (within?.tx ?? database())
+    .select({ id: vehicles.id })
+    .from(vehicles)
+    .where(within ? eq(vehicles.shopId, within.shopId) : undefined);
+  for (const { id } of every) {
+    if (within) await keepAllOf(within.tx, id);
+    else await database().transaction((tx) => keepAllOf(tx, id));
   }
 }

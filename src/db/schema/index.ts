@@ -1,5 +1,6 @@
 /** The tables, by area. */
 
+export * from './access';
 export * from './jobs';
 export * from './maps';
 export * from './recipes';
@@ -7,3 +8,4 @@ export * from './requests';
 export * from './rows';
 export * from './shops';
 export * from './stock';
+export * from './users';

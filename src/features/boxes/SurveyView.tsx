@@ -2,12 +2,21 @@
 
 import { Download, Printer } from 'lucide-react';
 import { useEffect, useMemo, useState } from 'react';
+import type { Setting } from '#core/diagnosis';
 import { isOpenHole, type SurveyRow, surveyCsv, surveyed, surveyFile, surveyRows } from '#core/feed';
 import type { Slot } from '#core/format';
 import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
 import { endsAsHeld, slotSentence, turnPanel } from '#core/panel';
 import { BEFORE_ENGINE, SAFETY_SLOT } from '#core/safety';
-import { CautionAsk, HelperSwitch, useHelper, useJob, useUnread } from '@/features/jobs';
+import {
+  CautionAsk,
+  HelperPrompt,
+  HelperSwitch,
+  useHelper,
+  useHelperPhone,
+  useJob,
+  useUnread,
+} from '@/features/jobs';
 import { useTurns } from '@/features/panels';
 import { Button, ButtonLink, Caution } from '@/ui/controls';
 import { Pressed } from '@/ui/Pressed';
@@ -60,6 +69,20 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
   const row = rows.find(({ slot }) => slot.id === chosen) ?? open[0];
   const nextState = KEY_STATES.find((one) => one !== state && rows.some((each) => due(each, one)));
   const engine = state === 'crank' || state === 'running';
+  const goOn = () => {
+    if (!nextState) return;
+    setChosen(null);
+    onState(nextState);
+  };
+  /** What somebody at the key sets before the next round; waiting and cranking go by the clock and by word of mouth. */
+  const toSet: readonly Setting[] =
+    !row && nextState && !PROMPTS[nextState] ? [{ sign: 'key', words: KEY_STATE_WORDS[nextState] }] : [];
+  const phone = useHelperPhone({
+    test: `survey of ${panel.id}`,
+    settings: toSet,
+    asks: helper !== null && toSet.length > 0,
+    onStands: goOn,
+  });
   const bare = (slot: Slot) => out || isOpenHole(slot);
   const tell = (ends: Ends, slot: Slot) => {
     const dead = ends.every(({ value }) => 'lamp' in value && value.lamp === 'off');
@@ -137,20 +160,20 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
           ) : nextState ? (
             <>
               <h2 className="text-2xl">{KEY_STATE_WORDS[state]}: every slot is read</h2>
-              <p className="mt-2">
-                {PROMPTS[nextState] ??
-                  `Say to ${helper ?? 'the person at the key'}: ${KEY_STATE_WORDS[nextState].toLowerCase()}.`}
-              </p>
-              <Button
-                look="primary"
-                className="mt-3 h-14 w-full text-lg"
-                onClick={() => {
-                  setChosen(null);
-                  onState(nextState);
-                }}
-              >
-                {KEY_STATE_WORDS[nextState]}: go on
-              </Button>
+              {helper !== null && toSet.length > 0 ? (
+                <div className="mt-2">
+                  <HelperPrompt helper={helper} settings={toSet} phone={phone} onStands={goOn} />
+                </div>
+              ) : (
+                <>
+                  <p className="mt-2">
+                    {PROMPTS[nextState] ?? `Next: ${KEY_STATE_WORDS[nextState].toLowerCase()}.`}
+                  </p>
+                  <Button look="primary" className="mt-3 h-14 w-full text-lg" onClick={goOn}>
+                    {KEY_STATE_WORDS[nextState]}: go on
+                  </Button>
+                </>
+              )}
             </>
           ) : (
             <>
@@ -177,7 +200,7 @@ export function SurveyView({ panel, readings, state, onState, nominalVolts, firs
               )}
             </div>
           ) : null}
-          {engine || (nextState === 'crank' && !row) ? (
+          {engine || (nextState && !row) ? (
             <div className="mt-2">
               <HelperSwitch
                 helper={helper}

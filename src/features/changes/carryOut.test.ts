@@ -4,10 +4,9 @@ import { examine, workOrder } from '#core/change';
 import { mergeCircuits } from '#core/circuit';
 import { ENTRY_VERSION, type EventBody, type PlanFile } from '#core/format';
 import { KEY_STATES } from '#core/limits';
-import { currentActor } from '@/access';
 import { appendEvents, beginJob, changesInForce, loadJob, openHazards } from '@/features/jobs/server';
 import { loadVehicle } from '@/features/vehicles/server';
-import { stranger, withDatabase } from '../../../testing/database';
+import { demoActor, stranger, withDatabase } from '../../../testing/database';
 import { carryOutPlan, keepRecipe, listRecipes, startUndo } from './server';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
@@ -22,7 +21,7 @@ const label: PlanFile['edits'][number] = {
 };
 
 async function planned() {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const [id, vehicleId] = [randomUUID(), randomUUID()];
   const begin = (jobId: string, more: object) =>
     beginJob(actor, { id: jobId, title: 'Step lamp out', vehicleId, ...more });

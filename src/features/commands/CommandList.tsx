@@ -105,24 +105,20 @@ function useFound(text: string): readonly Place[] {
 export function CommandList({
   open,
   onOpen,
-  early,
+  text,
+  onText,
 }: {
   open: boolean;
   onOpen: (open: boolean) => void;
-  /** What was typed before its field had the focus. */
-  early: string;
+  /** What was typed; who opened the list keeps it, for letters come before its field has the focus. */
+  text: string;
+  onText: (text: string) => void;
 }) {
   const move = useGo();
+  const field = useRef<HTMLInputElement>(null);
   const path = usePathname();
   const [places, setPlaces] = useState<readonly Place[]>([]);
   const [away, setAway] = useState(false);
-  const [text, setText] = useState(early);
-  const begins = useRef(early);
-  begins.current = early;
-  // Letters that came before the field had the focus.
-  useEffect(() => {
-    if (early !== '') setText(early);
-  }, [early]);
   const found = useFound(open ? text : '');
   const sums = useLater(loadSums, open);
   // In a job its own sums: what they give goes onto it, and no server is asked.
@@ -135,7 +131,6 @@ export function CommandList({
     }),
   );
   useEffect(() => {
-    setText(open ? begins.current : '');
     if (!open) return;
     fetch('/api/commands').then(
       async (response) => {
@@ -178,13 +173,19 @@ export function CommandList({
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
         <Dialog.Content
           aria-describedby={undefined}
+          // Left to itself, the dialog selects what stands in its first field, and the next letter replaces it.
+          onOpenAutoFocus={(event) => {
+            event.preventDefault();
+            field.current?.focus();
+          }}
           className="fixed inset-x-3 top-[8dvh] z-50 mx-auto max-w-xl overflow-hidden rounded-lg border-2 border-ink bg-sheet"
         >
           <Dialog.Title className="sr-only">Go to, by name</Dialog.Title>
           <Command label="Go to, by name" filter={holdsEveryWord}>
             <Command.Input
+              ref={field}
               value={text}
-              onValueChange={setText}
+              onValueChange={onText}
               placeholder="A job, a vehicle or its plate, a slot, a step …"
               className="min-h-14 w-full border-b-2 border-line bg-sheet px-4 text-lg text-ink placeholder:text-soft focus:outline-none"
             />

@@ -9,8 +9,8 @@ const loadList = () => import('./CommandList').then((loaded) => loaded.CommandLi
 /** Everything by its name: one key, one word, Enter. */
 export function CommandPalette() {
   const [open, setOpen] = useState(false);
-  /** What was typed before the field of the list had the focus. */
-  const [early, setEarly] = useState('');
+  /** What was typed, in the field of the list or before it had the focus: it stands here and nowhere else. */
+  const [text, setText] = useState('');
   const List = useLater(loadList, open);
   const isOpen = useRef(false);
   isOpen.current = open;
@@ -18,7 +18,7 @@ export function CommandPalette() {
     const key = (event: KeyboardEvent) => {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
-        setEarly('');
+        setText('');
         // At once: the next letter may come before anything is drawn.
         isOpen.current = !isOpen.current;
         setOpen(isOpen.current);
@@ -26,10 +26,10 @@ export function CommandPalette() {
       }
       // Whoever types at once loses no letter to a list that is on its way, or whose field is not in focus yet.
       if (!isOpen.current || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (document.activeElement?.closest('[role=dialog]')) return;
+      if (document.activeElement?.matches('[role=dialog] input, [role=dialog] button')) return;
       if (event.key === 'Escape') setOpen(false);
-      else if (event.key === 'Backspace') setEarly((text) => text.slice(0, -1));
-      else if (event.key.length === 1) setEarly((text) => text + event.key);
+      else if (event.key === 'Backspace') setText((before) => before.slice(0, -1));
+      else if (event.key.length === 1) setText((before) => before + event.key);
       else return;
       event.preventDefault();
       event.stopPropagation();
@@ -44,7 +44,7 @@ export function CommandPalette() {
         aria-haspopup="dialog"
         aria-expanded={open}
         onClick={() => {
-          setEarly('');
+          setText('');
           setOpen(true);
         }}
         className="flex min-h-14 min-w-12 flex-col items-center justify-center gap-0.5 px-1 text-xs sm:text-sm lg:min-w-16 lg:px-2"
@@ -52,7 +52,7 @@ export function CommandPalette() {
         <Search aria-hidden="true" className="size-6" strokeWidth={1.8} />
         Find
       </button>
-      {List ? <List open={open} onOpen={setOpen} early={early} /> : null}
+      {List ? <List open={open} onOpen={setOpen} text={text} onText={setText} /> : null}
     </>
   );
 }

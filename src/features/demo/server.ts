@@ -6,6 +6,7 @@ import { checkCircuitText } from '#core/circuit';
 import {
   type CircuitFile,
   checkPanelSetText,
+  type Role,
   type StockItem,
   type StockPlace,
   type StockRequest,
@@ -23,7 +24,7 @@ export { demoId };
 
 interface Workshop {
   shop: { name: string; town: string };
-  people: { key: string; name: string; role: string }[];
+  people: { key: string; name: string; role: Role }[];
   vehicles: (Omit<typeof vehicles.$inferInsert, 'id' | 'shopId'> & { key: string; files: string[] })[];
   jobs: DemoJob[];
 }
@@ -50,8 +51,11 @@ async function bringShop(tx: Transaction, folder: string, workshop: Workshop): P
     shopId,
     shopName: workshop.shop.name,
     town: workshop.shop.town,
+    role: first.role,
+    demo: true,
+    account: null,
   };
-  await tx.insert(shops).values({ id: shopId, ...workshop.shop });
+  await tx.insert(shops).values({ id: shopId, demo: true, ...workshop.shop });
   await tx
     .insert(people)
     .values(workshop.people.map(({ key, ...person }) => ({ ...person, id: demoId(key), shopId })));

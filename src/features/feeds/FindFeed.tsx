@@ -15,7 +15,7 @@ import type { CircuitFile, Panel, Slot } from '#core/format';
 import type { KeyState, SlotReading } from '#core/limits';
 import { figure } from '#core/sizing';
 import { readKept, writeDraft } from '@/sync/drafts';
-import { useAddress } from '@/ui/address';
+import { useAddress, wasReloaded } from '@/ui/address';
 import { Button, Caution, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { useFeeds } from '@/workers/useFeeds';
@@ -60,7 +60,10 @@ export function FindFeed(place: FeedPlace) {
     const inAddress = askIn(new URLSearchParams(window.location.search));
     const taps = tapsInStock.join(',');
     const kept = readKept<TypedAsk>(keep);
-    const first = { ...EMPTY_ASK, taps, ...(Object.keys(inAddress).length > 0 ? inAddress : kept) };
+    // The address follows what is typed a moment later: after a reload what was typed is what is newer.
+    const asksInAddress =
+      Object.keys(inAddress).length > 0 && !(wasReloaded() && Object.keys(kept).length > 0);
+    const first = { ...EMPTY_ASK, taps, ...(asksInAddress ? inAddress : kept) };
     setTyped(first);
     // What was asked before is answered first; in the hand the question folds to one line.
     setAsking(readAsk(first, nominalVolts).ask === null);

@@ -1,14 +1,21 @@
 'use client';
 
-import { ENDINGS, endingWords, type SaidEnding, whyNotEnd } from '#core/log';
+import { ENDINGS, endingWords, may, type SaidEnding, whyNotEnd } from '#core/log';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
+import { useWho } from '@/sync/who';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
+import { useLater } from '@/ui/useLater';
 import { useJob } from './JobProvider';
+
+const loadAskedWord = () => import('./AskedWord').then((loaded) => loaded.AskedWord);
 
 /** How the job ends; what is still owed bars it, or asks for a reason. */
 export function CloseForm({ missing }: { missing: readonly string[] }) {
   const { data, job, record } = useJob();
+  const role = useWho()?.role ?? 'technician';
+  const alone = may(role, 'lead');
+  const Asked = useLater(loadAskedWord, job.state === 'asked');
   const form = useKeptForm<{ reason: string; ending: SaidEnding }>({
     keep: `close ${data.id}`,
     first: { ending: 'repaired' },
@@ -18,7 +25,7 @@ export function CloseForm({ missing }: { missing: readonly string[] }) {
       if (message !== null) return { ok: false, message, field: 'reason' };
       return record({
         kind: 'state',
-        state: 'closed',
+        state: alone ? 'closed' : 'asked',
         ...(ending === 'repaired' ? {} : { ending }),
         ...(ending !== 'repaired' || missing.length > 0 ? { override } : {}),
       });
@@ -38,6 +45,7 @@ export function CloseForm({ missing }: { missing: readonly string[] }) {
       </p>
     );
   }
+  if (job.state === 'asked') return Asked ? <Asked alone={alone} missing={missing} /> : null;
   return (
     <form onSubmit={form.submit} className="mt-6 max-w-3xl">
       {job.complaint?.work ? null : (
@@ -59,7 +67,7 @@ export function CloseForm({ missing }: { missing: readonly string[] }) {
         </div>
       ) : null}
       <Button look={missing.length === 0 ? 'primary' : 'plain'} type="submit">
-        Close the job
+        {alone ? 'Close the job' : 'Ask for the word to close it'}
       </Button>
     </form>
   );

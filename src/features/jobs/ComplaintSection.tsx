@@ -8,9 +8,12 @@ import { VoltsChoice } from '@/features/vehicles';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, ButtonLink, INPUT, Problem, Section } from '@/ui/controls';
 import { PlaceLink } from '@/ui/PlaceLink';
-import { ComplaintForm } from './ComplaintForm';
+import { useLater } from '@/ui/useLater';
 import { FunctionGrid } from './FunctionGrid';
 import { useJob } from './JobProvider';
+
+/** Wanted where nothing was said yet, and where it is changed. */
+const loadForm = () => import('./ComplaintForm').then((loaded) => loaded.ComplaintForm);
 
 export function ComplaintSection() {
   const { data, job, circuit, diagnosis, nominalVolts } = useJob();
@@ -19,6 +22,7 @@ export function ComplaintSection() {
   const [editing, setEditing] = useState(
     complaint !== null && circuit !== null && complaint.function === undefined && !complaint.work,
   );
+  const Form = useLater(loadForm, complaint === null || editing);
   const named = complaint?.function !== undefined && complaint.condition !== undefined;
   return (
     <Section
@@ -44,9 +48,9 @@ export function ComplaintSection() {
           </div>
           {complaint.work ? null : <Button onClick={() => setEditing(true)}>Change</Button>}
         </div>
-      ) : (
-        <ComplaintForm onDone={() => setEditing(false)} />
-      )}
+      ) : Form ? (
+        <Form onDone={() => setEditing(false)} />
+      ) : null}
       <IdentityLine />
       {circuit ? (
         <>

@@ -3,8 +3,8 @@
 import { useRef, useState } from 'react';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
-import { Button, INPUT, Problem } from '@/ui/controls';
-import { useSay } from '@/ui/Toast';
+import { CopyField } from '@/ui/CopyField';
+import { Button, Problem } from '@/ui/controls';
 
 /** The secret address at which a calendar reads the follow-ups by itself; a new one ends the old. */
 export function FeedAddress({ first }: { first: string | null }) {
@@ -12,7 +12,6 @@ export function FeedAddress({ first }: { first: string | null }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [times, setTimes] = useState(0);
   const tried = useRef<Tried | null>(null);
-  const say = useSay();
   const whole =
     address === null || typeof window === 'undefined' ? '' : new URL(address, window.location.href).href;
   const make = async () => {
@@ -30,10 +29,7 @@ export function FeedAddress({ first }: { first: string | null }) {
     <div className="mt-2 max-w-xl" data-testid="feed">
       {address === null ? null : (
         <>
-          <label className="block">
-            <span className="mb-1 block font-semibold">Address for a calendar</span>
-            <input readOnly value={whole} className={INPUT} onFocus={(event) => event.target.select()} />
-          </label>
+          <CopyField label="Address for a calendar" value={whole} what="address" />
           <p className="mt-1 text-sm text-soft">
             Whoever has it reads the follow-ups. A new one ends this one.
           </p>
@@ -41,18 +37,6 @@ export function FeedAddress({ first }: { first: string | null }) {
       )}
       {problem ? <Problem>{problem}</Problem> : null}
       <div className="mt-2 flex flex-wrap gap-2">
-        {address === null ? null : (
-          <Button
-            onClick={() =>
-              navigator.clipboard.writeText(whole).then(
-                () => say('The address is copied.'),
-                () => say('Select the address and copy it.'),
-              )
-            }
-          >
-            Copy
-          </Button>
-        )}
         <Button onClick={() => void make()}>
           {address === null ? 'Make an address that a calendar reads by itself' : 'A new address'}
         </Button>

@@ -4,12 +4,18 @@ import { ChevronDown, ChevronLeft, Ellipsis } from 'lucide-react';
 import { type ReactNode, useCallback, useEffect, useState } from 'react';
 import type { JobState } from '#core/log';
 import type { JobView } from '@/http/places';
+import { loadSaveWaiting } from '@/log/loadSaveWaiting';
+import { heldWords } from '@/log/waitingWords';
 import { Dialog } from '@/ui/Dialog';
 import { PlaceLink } from '@/ui/PlaceLink';
+import { useLater } from '@/ui/useLater';
 import { useJob } from './JobProvider';
-import { NewerMaps } from './NewerMaps';
-import { Refusals } from './Refusals';
 import { StageMark } from './StageMark';
+
+/** Not looked at first, and there when it is wanted. */
+const loadRefusals = () => import('./Refusals').then((loaded) => loaded.Refusals);
+const loadNewerMaps = () => import('./NewerMaps').then((loaded) => loaded.NewerMaps);
+const loadHereToo = () => import('./HereToo').then((loaded) => loaded.HereToo);
 
 const STEPS = [
   { name: 'Complaint', path: '#complaint', done: (job: JobState) => job.complaint?.function !== undefined },
@@ -50,8 +56,14 @@ function stepsOf({ complaint }: JobState) {
 
 /** Head of every job page: which vehicle, what state, every step in reach, and whether all is sent. */
 export function JobFrame({ view, children }: { view: JobView; children: ReactNode }) {
-  const { data, job } = useJob();
+  const { data, job, refusals, rejection, disagreements } = useJob();
   const [choosing, setChoosing] = useState(false);
+  const HereToo = useLater(loadHereToo, false);
+  const Refusals = useLater(
+    loadRefusals,
+    refusals.length > 0 || rejection !== null || disagreements.length > 0,
+  );
+  const NewerMaps = useLater(loadNewerMaps, false);
   const onGo = useCallback(() => setChoosing(false), []);
   return (
     <>
@@ -91,6 +103,7 @@ export function JobFrame({ view, children }: { view: JobView; children: ReactNod
             </p>
           </div>
           <div className="flex shrink-0 items-center gap-2">
+            {HereToo ? <HereToo /> : null}
             <SendingMark />
             <span className="hidden lg:inline">
               <StageMark stage={job.stage} />
@@ -111,8 +124,8 @@ export function JobFrame({ view, children }: { view: JobView; children: ReactNod
         </p>
         <Steps view={view} shape="list" onGo={onGo} />
       </Dialog>
-      <Refusals />
-      <NewerMaps />
+      {Refusals ? <Refusals /> : null}
+      {NewerMaps ? <NewerMaps /> : null}
       {children}
     </>
   );
@@ -182,16 +195,37 @@ function SendingMark() {
     idle: 'All recorded',
     sending: 'Sending …',
     waiting: sending.kind === 'waiting' ? `${sending.count} kept here, sent when the server is back` : '',
+    held: sending.kind === 'held' ? heldWords(sending.count, sending.for) : '',
     refused: sending.kind === 'refused' ? `Not accepted: ${sending.message}` : '',
   }[sending.kind];
   const calm = sending.kind === 'idle' || sending.kind === 'sending';
+  const [open, setOpen] = useState(false);
+  const SaveWaiting = useLater(loadSaveWaiting, false);
   return (
     <span
       role="status"
       className={`max-w-32 text-sm leading-tight lg:max-w-none ${calm ? 'sr-only lg:not-sr-only lg:text-soft' : 'font-semibold text-caution'}`}
       data-testid="sending"
     >
-      {words}
+      {calm ? (
+        words
+      ) : (
+        <button
+          type="button"
+          aria-haspopup="dialog"
+          className="min-h-11 text-left"
+          onClick={() => setOpen(true)}
+        >
+          {words}
+        </button>
+      )}
+      <Dialog title="What waits here" open={open} onClose={() => setOpen(false)}>
+        <p className="mb-3">
+          {words}. It stays in this browser, also when the page is closed. Where the server has another
+          address by now, take it along as a file and read it in there, on the Shop page.
+        </p>
+        {SaveWaiting ? <SaveWaiting /> : null}
+      </Dialog>
     </span>
   );
 }

@@ -102,6 +102,7 @@ interface JobContextValue {
   readonly tryAgain: () => void;
   /** Keeps a picture until the server has it. */
   readonly keepPicture: (id: string, blob: Blob) => Promise<void>;
+  readonly store: JobStore;
   /** Pictures that are still only in this browser. */
   readonly pictures: ReadonlyMap<string, Blob>;
   readonly diagnosis: Diagnosis;
@@ -170,6 +171,7 @@ export function JobProvider({
       giveUp: (id) => store.giveUp(id),
       tryAgain: () => store.tryAgain(),
       keepPicture: (id, blob) => store.keepPicture(id, blob),
+      store,
       pictures,
       diagnosis,
       appliance,

@@ -9,6 +9,7 @@ import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { Select } from '@/ui/Select';
 import { FileLink } from './FileLink';
+import { GuestLinks } from './GuestLinks';
 import { useJob } from './JobProvider';
 import { PlaceOfWork } from './PlaceOfWork';
 
@@ -34,6 +35,7 @@ export function SheetTools({ reader, onReader }: { reader: Reader; onReader: (re
       />
       {labels > 0 ? <LabelFiles jobId={data.id} count={labels} /> : null}
       {job.state === 'closed' ? null : <HandOverForm />}
+      <GuestLinks reader={reader} />
       {job.workPlace === null ? <PlaceOfWork /> : null}
     </>
   );

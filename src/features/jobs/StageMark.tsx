@@ -5,6 +5,7 @@ const STAGES: Readonly<Record<string, { word: string; mark: string }>> = {
   repaired: { word: 'Repaired, not proved', mark: '◕' },
   proved: { word: 'Proved', mark: '●' },
   waiting: { word: 'Waiting', mark: '‖' },
+  asked: { word: 'Asks for a word', mark: '?' },
   closed: { word: 'Closed', mark: '✓' },
   working: { word: 'Work begun', mark: '○' },
   done: { word: 'Work done', mark: '●' },

@@ -1,6 +1,7 @@
 /** The one way into the log: sequences, repeats, refusals, and the rows that lists read. */
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { type JobEvent, upgradedEntry } from '#core/format';
+import { whyNotRecorded } from '#core/log';
 import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
 import { dataRefusal } from '@/db/errors';
@@ -25,7 +26,7 @@ export type AppendResult =
   | { readonly ok: true; readonly stored: readonly StoredReceipt[] }
   | {
       readonly ok: false;
-      readonly code: 'unknown-job' | 'id-taken' | 'refused-by-database';
+      readonly code: 'unknown-job' | 'id-taken' | 'refused-by-database' | 'needs-word';
       /** The entry that is refused, where it is one. */
       readonly event?: string;
       readonly message: string;
@@ -36,6 +37,10 @@ export type AppendResult =
  * sequence back, so a batch may be sent again. Sequences are given under the job row's lock.
  */
 export async function appendEvents(actor: Actor, events: readonly JobEvent[]): Promise<AppendResult> {
+  for (const { id, body } of events) {
+    const message = whyNotRecorded(actor.role, body);
+    if (message !== null) return { ok: false, code: 'needs-word', event: id, message };
+  }
   try {
     return await all((tx) => appendIn(tx, actor, events));
   } catch (error) {

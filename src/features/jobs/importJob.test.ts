@@ -1,11 +1,11 @@
 /** Job files come in again as they go out, whatever their version and wherever they are brought. */
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { type Actor, currentActor } from '@/access';
+import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { vehicles } from '@/db/schema';
 import { listVehicles, loadVehicle } from '@/features/vehicles/server';
-import { stranger, withDatabase } from '../../../testing/database';
+import { demoActor, stranger, withDatabase } from '../../../testing/database';
 import { importJob, jobFile, listJobs, loadJob } from './server';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
@@ -27,7 +27,7 @@ function withoutIds(file: Awaited<ReturnType<typeof exported>>) {
 }
 
 test('out and in again, into another shop: vehicle, maps, every entry with its person and its moments', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const shop = await stranger();
   for (const job of [...(await listJobs(actor, 'open')), ...(await listJobs(actor, 'closed'))]) {
     // Jobs of the van share its maps; each other one goes to a shop that has nothing yet.
@@ -54,7 +54,7 @@ test('out and in again, into another shop: vehicle, maps, every entry with its p
 });
 
 test('a job that is here already is refused, and the same request answered again as it was', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const [job] = await listJobs(actor, 'open');
   const text = JSON.stringify(await exported(actor, job!.id));
   expect(await importJob(actor, ask(text))).toMatchObject({ ok: false, problems: [{ code: 'is-here' }] });
@@ -65,7 +65,7 @@ test('a job that is here already is refused, and the same request answered again
 });
 
 test('maps that are here and differ are left alone: the job comes in on a vehicle of its own', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const elsewhere = await stranger();
   const [job] = (await listJobs(actor, 'open')).filter((one) => one.title.startsWith('Proving'));
   const out = await exported(actor, job!.id);
@@ -111,7 +111,7 @@ test.each([
   ['a circuit', (file: { circuits: unknown[] }) => file.circuits[0], /“every-trace\/job” is wanted here/],
 ])('%s is refused in words, and nothing is there', async (_name, spoil, words) => {
   const elsewhere = await stranger();
-  const actor = await currentActor();
+  const actor = await demoActor();
   const [job] = await listJobs(actor, 'closed');
   const file = JSON.parse(JSON.stringify(await exported(actor, job!.id)));
   const made = await importJob(elsewhere, ask(JSON.stringify((spoil as (one: unknown) => unknown)(file))));

@@ -10,8 +10,8 @@ import { journal } from '@/journal/journal';
 import { dayOf, workshopZone } from '@/ui/dates';
 import { plainName } from '@/ui/fileResponse';
 import type { SheetAsked } from '@/workers/sheet.thread';
-import { vehicleWords } from '@/workers/sheetHead';
-import { makePdf } from '@/workers/sheetMaker';
+import { headLines, vehicleWords } from '@/workers/sheetHead';
+import { makePdf, makeSheet } from '@/workers/sheetMaker';
 import { type LoadedJob, loadJob } from './readJobs';
 
 /** Date, plate and job: how files of a job are called. The date is that of its last entry. */
@@ -32,28 +32,54 @@ export async function jobPdf(
   what: SheetAsked['what'],
   more: Pick<SheetAsked, 'sheet' | 'first' | 'plan'> = {},
 ): Promise<JobPdf | null> {
+  const made = await asked(actor, jobId, what);
+  if (!made) return null;
+  const pictures = what === 'labels' || what === 'work' ? new Map() : await picturesOf(actor, jobId);
+  const bytes = await makePdf({ ...made.asked, pictures, ...more });
+  const last = made.job.events.at(-1)?.madeAt ?? made.job.openedAt;
+  const file = { technician: 'hand-over', customer: 'customer', labels: 'labels', work: 'work-order' }[what];
+  return { bytes, name: `${jobFileName(made.job, last, file)}.pdf` };
+}
+
+/** The same sheet as lines, with what stands at its head; null where this shop has no such job. */
+export async function jobSheet(actor: Actor, jobId: string, what: 'technician' | 'customer') {
+  const made = await asked(actor, jobId, what);
+  if (!made) return null;
+  const sheet = await makeSheet(made.asked);
+  const { title, vehicle } = made.asked;
+  return { sheet, title, vehicle, lines: headLines(made.job, sheet) };
+}
+
+/** What the maker of sheets needs of a job, without its pictures. */
+async function asked(
+  actor: Actor,
+  jobId: string,
+  what: SheetAsked['what'],
+): Promise<{
+  readonly job: NonNullable<Awaited<ReturnType<typeof loadJob>>>;
+  readonly asked: SheetAsked;
+} | null> {
   if (!isUuid(jobId)) return null;
   const [job, priors, hand] = await Promise.all([loadJob(actor, jobId), learnedPriors(actor), handOf(actor)]);
   if (!job) return null;
   const { nominalVolts } = job.vehicle;
-  const bytes = await makePdf({
-    what,
-    maps: { circuits: job.circuits, panelSet: job.panelSet, vehicle: { nominalVolts } },
-    events: job.events,
-    pictures: what === 'labels' || what === 'work' ? new Map() : await picturesOf(actor, jobId),
-    priors,
-    hand,
-    title: job.title,
-    vehicle: vehicleWords(job.vehicle),
-    shop: `${actor.shopName}, ${actor.town}`,
-    id: job.id,
-    openedAt: job.openedAt,
-    zone: workshopZone(),
-    ...more,
-  });
-  const last = job.events.at(-1)?.madeAt ?? job.openedAt;
-  const file = { technician: 'hand-over', customer: 'customer', labels: 'labels', work: 'work-order' }[what];
-  return { bytes, name: `${jobFileName(job, last, file)}.pdf` };
+  return {
+    job,
+    asked: {
+      what,
+      maps: { circuits: job.circuits, panelSet: job.panelSet, vehicle: { nominalVolts } },
+      events: job.events,
+      pictures: new Map(),
+      priors,
+      hand,
+      title: job.title,
+      vehicle: vehicleWords(job.vehicle),
+      shop: `${actor.shopName}, ${actor.town}`,
+      id: job.id,
+      openedAt: job.openedAt,
+      zone: workshopZone(),
+    },
+  };
 }
 
 /** Longest side of a picture on paper, pixels: two beside each other are printed sharp with it. */

@@ -1,7 +1,6 @@
 /** Lists go on from page to page until everything was shown once, and their counts are true. */
 import { randomUUID } from 'node:crypto';
 import { sql } from 'drizzle-orm';
-import { currentActor } from '@/access';
 import { database } from '@/db/client';
 import { rebuildMapRows } from '@/db/projections/mapRows';
 import { circuits, panelSets, vehicles } from '@/db/schema';
@@ -13,7 +12,7 @@ import {
   recentVehicles,
   VEHICLE_PAGE,
 } from '@/features/vehicles/server';
-import { withDatabase } from '../../../testing/database';
+import { demoActor, withDatabase } from '../../../testing/database';
 import {
   appendEvents,
   calendarOfFollowUps,
@@ -30,7 +29,7 @@ jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknow
 withDatabase();
 
 test('every job of a list is shown once, whatever stands at the same moment', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const [vehicle] = await listVehicles(actor);
   const openedAt = '2026-05-04T08:00:00.000Z';
   const made = Array.from({ length: 2 * JOB_PAGE + 3 }, () => randomUUID());
@@ -63,7 +62,7 @@ test('every job of a list is shown once, whatever stands at the same moment', as
 });
 
 test('every vehicle is shown once, also where many have one name; a choice finds those that are not offered', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const { shopId } = actor;
   await database()
     .insert(vehicles)
@@ -109,7 +108,7 @@ test('version and counts on the row of a map are those of its newest version', a
 });
 
 test('every follow-up with a day is in the calendar once, over more than one page', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const [vehicle] = await listVehicles(actor);
   const jobId = randomUUID();
   await openJob(actor, { id: jobId, vehicleId: vehicle!.id, title: 'Lamp weak' });

@@ -9,7 +9,6 @@ import type { JobEvent } from '#core/format/jobSchema';
 import type { PanelSetFile, Slot } from '#core/format/panelSchema';
 import type { NewJob } from '#core/format/requestSchemas';
 import { CircuitModel } from '#core/network';
-import { currentActor } from '@/access';
 import { database } from '@/db/client';
 import {
   circuitVersions,
@@ -30,7 +29,7 @@ import {
   loadVehicle,
 } from '@/features/vehicles/server';
 import { demoText } from '../../../testing/circuits';
-import { colleague, migrate, stranger, withDatabase } from '../../../testing/database';
+import { colleague, demoActor, migrate, stranger, withDatabase } from '../../../testing/database';
 import { appendEvents, beginJob, keepPhoto, listJobs, loadJob, openJob } from './server';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
@@ -56,7 +55,7 @@ async function rowsOf(table: typeof vehicles | typeof jobs | typeof circuitVersi
 }
 
 async function freshJob(): Promise<string> {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const [vehicle] = await listVehicles(actor);
   const id = randomUUID();
   await openJob(actor, { id, vehicleId: vehicle!.id, title: 'Step lamp dead' });
@@ -75,7 +74,7 @@ function note(jobId: string, words: string, clientOrder = 0): JobEvent {
 
 describe('opening a job', () => {
   test('eight equal requests at once make one job with one circuit and one complaint, and all say so', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const input = newJob();
     const answers = await Promise.all(Array.from({ length: 8 }, () => beginJob(actor, input)));
     expect(answers).toEqual(Array.from({ length: 8 }, () => ({ ok: true, id: input.id, traced: true })));
@@ -88,7 +87,7 @@ describe('opening a job', () => {
   });
 
   test('what is refused leaves nothing behind, and goes through put right under the same id', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const [known] = await listVehicles(actor);
     const before = [await rowsOf(vehicles), await rowsOf(jobs), await rowsOf(circuitVersions)];
     const taken = newJob({ plate: known!.plate });
@@ -104,7 +103,7 @@ describe('opening a job', () => {
   });
 
   test('the words are the complaint’s, also on a vehicle that is mapped', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const [vehicle] = await listVehicles(actor);
     const id = randomUUID();
     await beginJob(actor, { id, vehicleId: vehicle!.id, title: 'Shelf lamps flicker when it rains' });
@@ -115,7 +114,7 @@ describe('opening a job', () => {
   });
 
   test('a function that was tapped is the complaint’s, in a setting in which such a complaint can be', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const vehicle = (await listVehicles(actor)).find((one) => one.name === 'Bakery van')!;
     const of = async (state: NewJob['state']) => {
       const id = randomUUID();
@@ -135,7 +134,7 @@ describe('opening a job', () => {
   });
 
   test('work is opened as work, on a new vehicle without a voltage; what was plugged in is asked no more', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const work = newJob({ work: 'survey', pattern: undefined, nominalVolts: undefined });
     expect(await beginJob(actor, work)).toMatchObject({ ok: true, traced: false });
     const [row] = await listJobs(actor, { vehicleId: work.vehicleId });
@@ -150,7 +149,7 @@ describe('opening a job', () => {
   });
 
   test('a vehicle is added once, however often it is asked for, and its plate is nobody else’s', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const input = { id: randomUUID(), vehicleId: randomUUID(), name: 'Grey tipper', plate: 'MB 771' };
     const answers = await Promise.all([1, 2, 3].map(() => addVehicleAlone(actor, input)));
     expect(answers.every(({ ok }) => ok)).toBe(true);
@@ -166,14 +165,14 @@ describe('opening a job', () => {
 
   test('an id of another shop is refused and tells nothing', async () => {
     const input = newJob();
-    await beginJob(await currentActor(), input);
+    await beginJob(await demoActor(), input);
     expect(await beginJob(await stranger(), newJob({ id: input.id }))).toMatchObject({ ok: false });
   });
 });
 
 describe('bringing files in', () => {
   test('the same request again makes no second version, also when another has come between', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const vehicle = (await listVehicles(actor)).find((one) => one.name === 'Bakery van')!;
     const request = { id: randomUUID(), text: demoText('van-hatch-fridge.circuit.json') };
     const first = await importFile(actor, vehicle.id, request);
@@ -184,7 +183,7 @@ describe('bringing files in', () => {
   });
 
   test('a fact about a field that somebody else has changed meanwhile is refused with both values; other fields join', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const vehicle = (await listVehicles(actor)).find((one) => one.name === 'Bakery van')!;
     const wire = (await loadVehicle(actor, vehicle.id))!.circuits
       .flatMap((one) => one.file.parts)
@@ -202,7 +201,7 @@ describe('bringing files in', () => {
 
 describe('two people who draw in one box', () => {
   async function box() {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const vehicle = (await listVehicles(actor)).find((one) => one.name === 'Bakery van')!;
     const set = (await loadVehicle(actor, vehicle.id))!.panelSet!;
     const [first, second] = set.file.panels[0]!.slots;
@@ -245,7 +244,7 @@ describe('two people who draw in one box', () => {
 
 describe('the log', () => {
   test('a receipt names who recorded an entry, whoever sends it again', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const jobId = await freshJob();
     const event = note(jobId, 'mine');
     await appendEvents(actor, [event]);
@@ -258,7 +257,7 @@ describe('the log', () => {
   });
 
   test('an entry that the database cannot hold is named, and none of its batch is kept', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const jobId = await freshJob();
     const bad = { ...note(jobId, 'far out'), clientOrder: 3e9 };
     const result = await appendEvents(actor, [note(jobId, 'fine'), bad, note(jobId, 'fine too', 2)]);
@@ -276,7 +275,7 @@ describe('photos', () => {
       .toBuffer();
 
   test('the same again changes nothing; another picture, job or shop under its id is refused', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const [jobId, otherJob] = [await freshJob(), await freshJob()];
     const id = randomUUID();
     const red = await picture('#f00');

@@ -6,13 +6,13 @@ import type { CircuitFile } from '#core/format/circuitSchema';
 import validateJobFile from '#core/format/generated/jobFile';
 import type { EventBody, JobEvent } from '#core/format/jobSchema';
 import { validateWith } from '#core/format/problem';
-import { type Actor, currentActor } from '@/access';
+import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { circuitVersions, findings, jobEvents, jobSummaries, jobs } from '@/db/schema';
 import { learning, resetLearning } from '@/features/shop/server';
 import { importFile, listVehicles, loadVehicle } from '@/features/vehicles/server';
 import { demoText } from '../../../testing/circuits';
-import { stranger, withDatabase } from '../../../testing/database';
+import { demoActor, stranger, withDatabase } from '../../../testing/database';
 import {
   appendEvents,
   eventsAfter,
@@ -39,7 +39,7 @@ function note(jobId: string, words: string, clientOrder = 0): JobEvent {
 }
 
 async function freshJob(): Promise<string> {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const [vehicle] = await listVehicles(actor);
   const id = randomUUID();
   expect(await openJob(actor, { id, vehicleId: vehicle!.id, title: 'Step lamp dead' })).toEqual({ ok: true });
@@ -60,7 +60,7 @@ test('the demo holds jobs in several states, and history enough to learn from', 
 });
 
 test('a batch sent twice, whole or in part, changes nothing the second time', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const jobId = await freshJob();
   const events = [note(jobId, 'one', 1), note(jobId, 'two', 2)];
   const first = await appendEvents(actor, events);
@@ -75,7 +75,7 @@ test('a batch sent twice, whole or in part, changes nothing the second time', as
 });
 
 test('two people writing at once both keep their entries, in one gapless sequence', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const jobId = await freshJob();
   await Promise.all(
     Array.from({ length: 12 }, (_, n) =>
@@ -86,7 +86,7 @@ test('two people writing at once both keep their entries, in one gapless sequenc
 });
 
 test('a batch with one event for a job of nobody writes nothing at all', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const jobId = await freshJob();
   const result = await appendEvents(actor, [note(jobId, 'kept out'), note(randomUUID(), 'nowhere')]);
   expect(result).toMatchObject({ ok: false, code: 'unknown-job' });
@@ -94,7 +94,7 @@ test('a batch with one event for a job of nobody writes nothing at all', async (
 });
 
 test('a page that holds a part of the log is given the rest, in order, and another shop nothing', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const jobId = await freshJob();
   await appendEvents(
     actor,
@@ -108,7 +108,7 @@ test('a page that holds a part of the log is given the rest, in order, and anoth
 });
 
 test('an id that belongs to another job is refused', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const [one, other] = [await freshJob(), await freshJob()];
   const event = note(one, 'mine');
   await appendEvents(actor, [event]);
@@ -119,7 +119,7 @@ test('an id that belongs to another job is refused', async () => {
 });
 
 test('another shop sees nothing and can write nothing', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const stranger = { ...actor, shopId: randomUUID() };
   const jobId = await freshJob();
   expect(await loadJob(stranger, jobId)).toBeNull();
@@ -139,7 +139,7 @@ test('the database itself refuses to change or delete an event', async () => {
 });
 
 test('every summary row equals the one rebuilt from its log', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const rows = await database().select().from(jobSummaries).innerJoin(jobs, eq(jobs.id, jobSummaries.jobId));
   expect(rows.length).toBeGreaterThan(3);
   for (const row of rows) {
@@ -152,7 +152,7 @@ test('every summary row equals the one rebuilt from its log', async () => {
 });
 
 test('an exported job is a valid job file with every event in it', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const [open] = await listJobs(actor, 'open');
   const file = jobFile((await loadJob(actor, open!.id))!);
   expect(validateWith(validateJobFile, JSON.parse(JSON.stringify(file)))).toMatchObject({ ok: true });
@@ -160,7 +160,7 @@ test('an exported job is a valid job file with every event in it', async () => {
 
 describe('imports', () => {
   const van = async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const vehicle = (await listVehicles(actor)).find((one) => one.name === 'Bakery van')!;
     return { actor, vehicle };
   };
@@ -195,7 +195,7 @@ describe('imports', () => {
   });
 
   test('what was edited from an older version is refused, and nothing is overwritten', async () => {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const [vehicle] = await listVehicles(actor);
     const maps = (await loadVehicle(actor, vehicle!.id))!;
     const { file, version } = maps.circuits[0]!;
@@ -239,7 +239,7 @@ describe('imports', () => {
 });
 
 test('the log of a demo body round-trips as it was written', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const jobId = await freshJob();
   const body: EventBody = {
     kind: 'reading',
@@ -253,7 +253,7 @@ test('the log of a demo body round-trips as it was written', async () => {
 });
 
 test('a proved job counts towards the shop’s own weights until they are started anew', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const before = await learning(actor);
   // Every finding of the demo that stands as proved, once.
   const proved = (await database().select().from(findings)).filter(({ strength }) => strength === 'proved');
@@ -274,7 +274,7 @@ test('a proved job counts towards the shop’s own weights until they are starte
 describe('what is learned of a part on the way', () => {
   /** A wire of the demo that stands in a circuit of the vehicle that jobs are opened on. */
   async function traced() {
-    const actor = await currentActor();
+    const actor = await demoActor();
     const jobId = await freshJob();
     const { circuits: held, vehicle } = (await loadJob(actor, jobId))!;
     const file = held.find((one) => one.parts.some((part) => part.kind === 'wire'))!;

@@ -19,14 +19,16 @@ export {
   shopOfFeed,
   vehicleFollowUps,
 } from './followUps';
+export { changeGuests, type GuestLink, guestOf, guestsOf } from './guests';
 export { type Hazard, openHazards } from './hazards';
 export { type ImportedJob, importJob } from './importJob';
-export { type JobPdf, jobFileName, jobPdf } from './jobPdf';
+export { type JobPdf, jobFileName, jobPdf, jobSheet } from './jobPdf';
 export { learnOnJob } from './learnOnJob';
 export { countJobs, JOB_PAGE, type JobList, type JobRow, listJobs } from './listJobs';
 export { type BegunJob, beginJob, type JobInput, openJob, openJobIn } from './openJob';
 export { PatternPicture } from './PatternPicture';
 export { keepPhoto, readPhoto } from './photoStore';
+export { type Here, hasJob, isGone, isHere, whoIsOn } from './presence';
 export {
   eventsAfter,
   heldJob,

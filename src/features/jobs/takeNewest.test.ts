@@ -1,10 +1,9 @@
 /** What is drawn while a job is open is said, and taken up when it is wanted; nothing that was read goes. */
 import { randomUUID } from 'node:crypto';
 import { USUAL_HAND } from '#core/format';
-import { currentActor } from '@/access';
 import { handOf, keepHand } from '@/features/shop/server';
 import { importFile } from '@/features/vehicles/server';
-import { stranger, withDatabase } from '../../../testing/database';
+import { demoActor, stranger, withDatabase } from '../../../testing/database';
 import { boxOf } from '../../../testing/panels';
 import { beginJob, loadJobAlone, newerMaps, takeNewest } from './server';
 
@@ -13,7 +12,7 @@ jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknow
 withDatabase();
 
 async function jobOnNewVehicle() {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const [id, vehicleId] = [randomUUID(), randomUUID()];
   const begun = await beginJob(actor, {
     id,
@@ -82,7 +81,7 @@ test('another shop is told nothing', async () => {
 });
 
 test('what a person has at hand is kept for that person, the usual until then', async () => {
-  const [actor, other] = [await currentActor(), await stranger()];
+  const [actor, other] = [await demoActor(), await stranger()];
   expect(await handOf(actor)).toEqual(USUAL_HAND);
   const hand = { ...USUAL_HAND, without: ['clamp' as const], fuses: 'pull' as const };
   expect(await keepHand(actor, { id: randomUUID(), hand })).toEqual({ ok: true });

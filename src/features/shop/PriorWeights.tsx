@@ -25,10 +25,13 @@ export function PriorWeights({
   weights,
   jobs,
   reset,
+  mayChange,
 }: {
   weights: readonly LearnedWeight[];
   jobs: number;
   reset: { readonly at: string; readonly by: string } | null;
+  /** Whether the person who looks may start the counts anew. */
+  mayChange: boolean;
 }) {
   const router = useRouter();
   const [asking, setAsking] = useState(false);
@@ -71,7 +74,7 @@ export function PriorWeights({
               </div>
             </div>
           ) : (
-            <Button onClick={() => setAsking(true)} disabled={jobs === 0}>
+            <Button onClick={() => setAsking(true)} disabled={jobs === 0 || !mayChange}>
               Back to the starting table
             </Button>
           )}

@@ -10,7 +10,7 @@ import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { useSay } from '@/ui/Toast';
 
 /** What an hour costs: work in “repair or replace” is counted with it. */
-export function RateForm({ rate }: { rate: number | null }) {
+export function RateForm({ rate, mayChange }: { rate: number | null; mayChange: boolean }) {
   const tried = useRef<Tried | null>(null);
   const say = useSay();
   const form = useKeptForm<{ rate: string }>({
@@ -41,9 +41,10 @@ export function RateForm({ rate }: { rate: number | null }) {
         <Field label="Rate of an hour, in your currency">
           <input {...form.register('rate')} inputMode="decimal" className={`${INPUT} w-40`} />
         </Field>
-        <Button type="submit" disabled={form.busy}>
+        <Button type="submit" disabled={form.busy || !mayChange}>
           Keep the rate
         </Button>
+        {mayChange ? null : <p className="text-soft">The owner says it.</p>}
         {form.problem ? <Problem>{form.problem}</Problem> : null}
       </form>
     </section>

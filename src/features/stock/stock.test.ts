@@ -3,13 +3,13 @@ import { randomUUID } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import type { EventBody, StockItem, StockRequest } from '#core/format';
-import { type Actor, currentActor } from '@/access';
+import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { rebuildProjections } from '@/db/projections';
 import { stockMoves } from '@/db/schema';
 import { appendEvents, openJob } from '@/features/jobs/server';
 import { listVehicles } from '@/features/vehicles/server';
-import { stranger, withDatabase } from '../../../testing/database';
+import { demoActor, stranger, withDatabase } from '../../../testing/database';
 import { changeStock, movesOf, shortItems, stockOf } from './server';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
@@ -20,7 +20,7 @@ let actor: Actor;
 let van: string;
 let bench: string;
 beforeAll(async () => {
-  actor = await currentActor();
+  actor = await demoActor();
   const { places } = await stockOf(actor);
   van = places.find(({ sort }) => sort === 'van')!.id;
   bench = places.find(({ sort }) => sort === 'bench')!.id;

@@ -4,7 +4,7 @@ import { type ReactNode, useMemo, useState } from 'react';
 import { type Proposal, type Run, settingsToMake, testCardWords } from '#core/diagnosis';
 import type { CircuitFile, PanelSetFile } from '#core/format';
 import { conditionSeenLast, fittedNow } from '#core/log';
-import { CautionAsk, HelperPrompt, InStock, useJob, useUnread } from '@/features/jobs';
+import { CautionAsk, HelperPrompt, InStock, useHelperPhone, useJob, useUnread } from '@/features/jobs';
 import { PanelView, useTurns } from '@/features/panels';
 import { Check } from '@/ui/Check';
 import { Button, Caution } from '@/ui/controls';
@@ -84,6 +84,12 @@ export function TestCard({
     () => testCardWords(circuit, proposal.ref, proposal.place, proposal.lead, fittedNow(job).fitted),
     [circuit, proposal, job],
   );
+  const phone = useHelperPhone({
+    test: proposal.id,
+    settings: words.settings,
+    asks: helper !== null,
+    onStands: () => helper?.onStands(),
+  });
   const [problem, setProblem] = useState<string | null>(null);
   const [setUpSeen, setSetUpSeen] = useState(true);
   const [boxOpen, setBoxOpen] = useState(false);
@@ -209,7 +215,12 @@ export function TestCard({
         {recorded}
         {words.onSeconds === null ? null : <DutyClock key={proposal.id} seconds={words.onSeconds} />}
         {helper ? (
-          <HelperPrompt helper={helper.name} settings={words.settings} onStands={helper.onStands} />
+          <HelperPrompt
+            helper={helper.name}
+            settings={words.settings}
+            phone={phone}
+            onStands={helper.onStands}
+          />
         ) : gate ? (
           <GateBox gate={gate} />
         ) : (

@@ -2,11 +2,11 @@
 import { randomUUID } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import type { VehicleChange, VehicleRecord } from '#core/format';
-import { type Actor, currentActor } from '@/access';
+import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { customers, searchEntries, vehicles } from '@/db/schema';
 import { appendEvents, jobFile, listJobs, loadJob, openHazards, openJob } from '@/features/jobs/server';
-import { stranger, withDatabase } from '../../../testing/database';
+import { demoActor, stranger, withDatabase } from '../../../testing/database';
 import {
   addVehicleAlone,
   changeVehicle,
@@ -24,7 +24,7 @@ withDatabase();
 
 let actor: Actor;
 beforeAll(async () => {
-  actor = await currentActor();
+  actor = await demoActor();
 });
 
 async function fresh(name: string, plate = '', volts: 12 | 24 | undefined = 12): Promise<string> {

@@ -1,22 +1,20 @@
 /** What the search over a shop finds: vehicles by plate and name, slots by what is printed on them. */
 import { randomUUID } from 'node:crypto';
 import { sql } from 'drizzle-orm';
-import { currentActor } from '@/access';
 import { database } from '@/db/client';
 import { rebuildSearch } from '@/db/projections/searchRows';
 import { searchEntries } from '@/db/schema';
-import { stranger, withDatabase } from '../../../testing/database';
+import { demoActor, stranger, withDatabase } from '../../../testing/database';
 import { importFile, listVehicles, loadVehicle, searchShop } from './server';
 
 jest.mock('react', () => ({ ...jest.requireActual('react'), cache: (work: unknown) => work }));
 
 withDatabase();
 
-const bakery = async () =>
-  (await listVehicles(await currentActor())).find((one) => one.name === 'Bakery van')!;
+const bakery = async () => (await listVehicles(await demoActor())).find((one) => one.name === 'Bakery van')!;
 
 test('a vehicle by its plate, however it is spaced, and by its name', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const van = await bakery();
   const spaced = van.plate.split('').join(' ').toLowerCase();
   for (const text of [
@@ -33,7 +31,7 @@ test('a vehicle by its plate, however it is spaced, and by its name', async () =
 });
 
 test('a slot by its printed number, letters and all, and by number with plate or name', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const van = await bakery();
   const set = (await loadVehicle(actor, van.id))!.panelSet!;
   const [panel, ...others] = set.file.panels;
@@ -53,7 +51,7 @@ test('a slot by its printed number, letters and all, and by number with plate or
 });
 
 test('a text of nothing but signs, quotes and operators asks for nothing and breaks nothing', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   for (const text of [
     "'",
     "''",
@@ -72,7 +70,7 @@ test('a text of nothing but signs, quotes and operators asks for nothing and bre
 });
 
 test('jobs and circuits by words of their names, also together with the vehicle', async () => {
-  const actor = await currentActor();
+  const actor = await demoActor();
   const { jobs, circuits } = await searchShop(actor, 'bakery');
   expect(jobs.length).toBeGreaterThan(0);
   expect(circuits.length).toBeGreaterThan(1);

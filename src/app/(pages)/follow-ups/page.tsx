@@ -1,8 +1,8 @@
 import { isUuid } from '#core/format';
-import { currentActor } from '@/access';
 import { now } from '@/clock/now';
 import { FeedAddress, FollowUpList } from '@/features/jobs';
 import { allFollowUps, FOLLOW_UP_PAGE, feedAddress } from '@/features/jobs/server';
+import { pageActor } from '@/http/pageActor';
 import { ButtonLink } from '@/ui/controls';
 import { dayOf } from '@/ui/dates';
 import { Fold } from '@/ui/Fold';
@@ -16,7 +16,7 @@ export default async function FollowUpsPage({
   searchParams: Promise<{ after?: string | string[] }>;
 }) {
   const { after } = await searchParams;
-  const actor = await currentActor();
+  const actor = await pageActor();
   const [items, feed] = await Promise.all([
     allFollowUps(actor, isUuid(after) ? after : null),
     feedAddress(actor),

@@ -1,7 +1,7 @@
-import { currentActor } from '@/access';
 import { now } from '@/clock/now';
 import { HazardList } from '@/features/jobs';
 import { openHazards } from '@/features/jobs/server';
+import { pageActor } from '@/http/pageActor';
 import { dayOf } from '@/ui/dates';
 
 export const metadata = { title: 'Open hazards' };
@@ -12,7 +12,7 @@ const MOST = 500;
 
 /** The register of what is not as it should be on the shop's vehicles: temporary parts and the rest, overdue first. */
 export default async function HazardsPage() {
-  const hazards = await openHazards(await currentActor(), { limit: MOST });
+  const hazards = await openHazards(await pageActor(), { limit: MOST });
   return (
     <div className="mx-auto max-w-3xl px-4 py-6 lg:px-6">
       <h1 className="text-3xl">Open hazards</h1>

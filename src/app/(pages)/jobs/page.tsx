@@ -1,8 +1,8 @@
 import { isUuid } from '#core/format';
-import { currentActor } from '@/access';
 import { BringJob, JobLines } from '@/features/jobs';
 import { countJobs, JOB_PAGE, listJobs } from '@/features/jobs/server';
 import { loadVehicle } from '@/features/vehicles/server';
+import { pageActor } from '@/http/pageActor';
 import { ButtonLink } from '@/ui/controls';
 
 export const metadata = { title: 'Jobs' };
@@ -17,7 +17,7 @@ export default async function JobsPage({
     after?: string | string[];
   }>;
 }) {
-  const actor = await currentActor();
+  const actor = await pageActor();
   const asked = await searchParams;
   const vehicle = isUuid(asked.vehicle) ? await loadVehicle(actor, asked.vehicle) : null;
   const list = vehicle ? { vehicleId: vehicle.vehicle.id } : asked.list === 'closed' ? 'closed' : 'open';

@@ -1,7 +1,7 @@
 import { isUuid } from '#core/format';
-import { currentActor } from '@/access';
 import { AddVehicleFold, FindVehicle } from '@/features/vehicles';
 import { countVehicles, listVehicles, searchShop, VEHICLE_PAGE } from '@/features/vehicles/server';
+import { pageActor } from '@/http/pageActor';
 import { ButtonLink } from '@/ui/controls';
 import { PlaceLink } from '@/ui/PlaceLink';
 
@@ -14,7 +14,7 @@ export default async function VehiclesPage({
 }: {
   searchParams: Promise<{ slot?: string | string[]; after?: string | string[] }>;
 }) {
-  const actor = await currentActor();
+  const actor = await pageActor();
   const { slot = '', after } = await searchParams;
   const text = String(slot).slice(0, 80);
   const [vehicles, count, found] = await Promise.all([

@@ -43,6 +43,7 @@ function OneJob({ jobId, view, path }: { jobId: string; view: JobView; path: str
   // Times are told in the zone of the workshop.
   if (opened.kind === 'opening' || who === undefined) return <Opening />;
   if (opened.kind === 'unknown') return <NoSuchJob />;
+  if (opened.kind === 'signed-out') return <SignedOut path={path} />;
   if (opened.kind === 'away') return <Away again={() => void opener.refresh()} />;
   return (
     <JobProvider data={opened.job} store={opened.store} refresh={() => void opener.refresh()}>
@@ -72,6 +73,20 @@ function Away({ again }: { again: () => void }) {
           Try again
         </Button>
         <ButtonLink href="/">To Today</ButtonLink>
+      </p>
+    </div>
+  );
+}
+
+function SignedOut({ path }: { path: string }) {
+  return (
+    <div className="mx-auto max-w-xl px-4 py-16">
+      <h1 className="text-2xl">Nobody is signed in here</h1>
+      <p className="mt-3">The job opens once somebody of its shop has signed in.</p>
+      <p className="mt-6">
+        <ButtonLink look="primary" href={`/sign-in?to=${encodeURIComponent(path)}`}>
+          Sign in
+        </ButtonLink>
       </p>
     </div>
   );

@@ -1,16 +1,14 @@
-import { currentActor } from '@/access';
 import { calendarOfFollowUps } from '@/features/jobs/server';
-import { answering } from '@/http/answers';
+import { door } from '@/http/door';
 
 /** Every open follow-up with a day, as a calendar file. */
-export function GET() {
-  return answering(
-    async () =>
-      new Response(await calendarOfFollowUps(await currentActor()), {
-        headers: {
-          'Content-Type': 'text/calendar; charset=utf-8',
-          'Content-Disposition': 'attachment; filename="follow-ups.ics"',
-        },
-      }),
-  );
-}
+export const GET = door(
+  'see',
+  async ({ actor }) =>
+    new Response(await calendarOfFollowUps(actor), {
+      headers: {
+        'Content-Type': 'text/calendar; charset=utf-8',
+        'Content-Disposition': 'attachment; filename="follow-ups.ics"',
+      },
+    }),
+);

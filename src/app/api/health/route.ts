@@ -1,12 +1,14 @@
 import { sql } from 'drizzle-orm';
+import { isShared } from '@/access';
 import { database } from '@/db/client';
+import { open } from '@/http/door';
 import { journal } from '@/journal/journal';
 
 export const dynamic = 'force-dynamic';
 
 /** Whether the program can work: it asks the database, not itself. */
-export async function GET() {
-  const about = { name: 'every-trace', build: process.env.EVERY_TRACE_BUILD ?? null };
+export const GET = open('It tells whether the program can work, and nothing of anybody.', async () => {
+  const about = { name: 'every-trace', build: process.env.EVERY_TRACE_BUILD ?? null, shared: isShared() };
   try {
     await database().execute(sql`select 1`);
     return Response.json({ ...about, database: 'up' });
@@ -15,4 +17,4 @@ export async function GET() {
     const message = 'The database does not answer.';
     return Response.json({ ...about, database: 'down', message }, { status: 503 });
   }
-}
+});

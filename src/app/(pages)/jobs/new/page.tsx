@@ -1,6 +1,5 @@
 import { isUuid, WORKS } from '#core/format';
 import { PATTERNS } from '#core/notation';
-import { currentActor } from '@/access';
 import { NewJobForm } from '@/features/jobs';
 import { PatternPicture } from '@/features/jobs/server';
 import {
@@ -10,6 +9,7 @@ import {
   loadVehicle,
   recentVehicles,
 } from '@/features/vehicles/server';
+import { pageActor } from '@/http/pageActor';
 
 export const metadata = { title: 'New job' };
 
@@ -21,7 +21,7 @@ export default async function NewJobPage({
 }: {
   searchParams: Promise<{ vehicle?: string | string[]; purpose?: string | string[] }>;
 }) {
-  const actor = await currentActor();
+  const actor = await pageActor();
   const { vehicle, purpose } = await searchParams;
   const [recent, count, chosen] = await Promise.all([
     recentVehicles(actor, OFFERED),

@@ -1,5 +1,4 @@
 import { notFound } from 'next/navigation';
-import { currentActor } from '@/access';
 import { now } from '@/clock/now';
 import { UndoChange } from '@/features/changes';
 import { FollowUpList, HazardList, JobLines } from '@/features/jobs';
@@ -14,6 +13,7 @@ import {
 } from '@/features/jobs/server';
 import { CopyFromSister, ImportBox, VehicleRecordForm } from '@/features/vehicles';
 import { chooseVehicles, customerOf, knownOf, loadVehicle, recordOf } from '@/features/vehicles/server';
+import { pageActor } from '@/http/pageActor';
 import { ButtonLink, Problem } from '@/ui/controls';
 import { dateWords, dayOf } from '@/ui/dates';
 import { PlaceLink } from '@/ui/PlaceLink';
@@ -22,7 +22,7 @@ import { PlaceLink } from '@/ui/PlaceLink';
 const SISTERS = 20;
 
 export async function generateMetadata({ params }: { params: Promise<{ id: string }> }) {
-  const maps = await loadVehicle(await currentActor(), (await params).id);
+  const maps = await loadVehicle(await pageActor(), (await params).id);
   return { title: maps?.vehicle.name ?? 'No such vehicle' };
 }
 
@@ -33,7 +33,7 @@ export default async function VehiclePage({
   params: Promise<{ id: string }>;
   searchParams: Promise<{ problem?: string }>;
 }) {
-  const actor = await currentActor();
+  const actor = await pageActor();
   const maps = await loadVehicle(actor, (await params).id);
   const { problem } = await searchParams;
   if (!maps) notFound();

@@ -1,15 +1,13 @@
 import { FILE_LIMIT_BYTES, type ImportRequest, validateImport } from '#core/format';
-import { currentActor } from '@/access';
 import { importJob } from '@/features/jobs/server';
-import { answering, readRequest } from '@/http/answers';
+import { readRequest } from '@/http/answers';
+import { door } from '@/http/door';
 
 /** Takes one job file; answers with the id of the job and a sentence, or with every problem at once. */
-export function POST(request: Request) {
-  return answering(async () => {
-    // The text of a file grows inside JSON, by its quotes and line ends at most.
-    const input = await readRequest<ImportRequest>(request, validateImport, 2 * FILE_LIMIT_BYTES);
-    if (!input.ok) return input.answer;
-    const result = await importJob(await currentActor(), input.value);
-    return Response.json(result, { status: result.ok ? 200 : 400 });
-  });
-}
+export const POST = door('work', async ({ actor, request }) => {
+  // The text of a file grows inside JSON, by its quotes and line ends at most.
+  const input = await readRequest<ImportRequest>(request, validateImport, 2 * FILE_LIMIT_BYTES);
+  if (!input.ok) return input.answer;
+  const result = await importJob(actor, input.value);
+  return Response.json(result, { status: result.ok ? 200 : 400 });
+});

@@ -1,12 +1,9 @@
 import { stockCsv } from '#core/stock';
-import { currentActor } from '@/access';
 import { stockOf } from '@/features/stock/server';
-import { answering } from '@/http/answers';
+import { door } from '@/http/door';
 import { csvResponse } from '@/ui/fileResponse';
 
 /** The whole stock as CSV, of all places. */
-export function GET() {
-  return answering(async () =>
-    csvResponse('stock.csv', stockCsv((await stockOf(await currentActor())).levels)),
-  );
-}
+export const GET = door('see', async ({ actor }) =>
+  csvResponse('stock.csv', stockCsv((await stockOf(actor)).levels)),
+);

@@ -1,12 +1,9 @@
 import { orderCsv, orderList } from '#core/stock';
-import { currentActor } from '@/access';
 import { stockOf } from '@/features/stock/server';
-import { answering } from '@/http/answers';
+import { door } from '@/http/door';
 import { csvResponse } from '@/ui/fileResponse';
 
 /** What is to be ordered, as CSV. */
-export function GET() {
-  return answering(async () =>
-    csvResponse('order-list.csv', orderCsv(orderList((await stockOf(await currentActor())).levels))),
-  );
-}
+export const GET = door('see', async ({ actor }) =>
+  csvResponse('order-list.csv', orderCsv(orderList((await stockOf(actor)).levels))),
+);

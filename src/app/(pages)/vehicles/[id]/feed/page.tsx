@@ -1,10 +1,10 @@
 import { notFound } from 'next/navigation';
 import { withSafetyAnswers, withStates } from '#core/panel';
-import { currentActor } from '@/access';
 import { tapsOf, VehicleFeeds } from '@/features/feeds';
 import { listJobs, slotHistory, surveyedSlots } from '@/features/jobs/server';
 import { stockOf } from '@/features/stock/server';
 import { loadVehicle } from '@/features/vehicles/server';
+import { pageActor } from '@/http/pageActor';
 import { ButtonLink } from '@/ui/controls';
 import { PlaceLink } from '@/ui/PlaceLink';
 
@@ -12,7 +12,7 @@ export const metadata = { title: 'Find a feed' };
 
 /** Where current can be taken on a vehicle: from what all its jobs have read, and its circuits. */
 export default async function FeedPage({ params }: { params: Promise<{ id: string }> }) {
-  const actor = await currentActor();
+  const actor = await pageActor();
   const maps = await loadVehicle(actor, (await params).id);
   if (!maps) notFound();
   const { vehicle } = maps;

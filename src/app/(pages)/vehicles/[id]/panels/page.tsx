@@ -1,9 +1,9 @@
 import { notFound } from 'next/navigation';
 import { mergeCircuits } from '#core/circuit';
-import { currentActor } from '@/access';
 import { slotHistory } from '@/features/jobs/server';
 import { PanelBrowser } from '@/features/panels';
 import { loadVehicle } from '@/features/vehicles/server';
+import { pageActor } from '@/http/pageActor';
 import { PlaceLink } from '@/ui/PlaceLink';
 
 export const metadata = { title: 'Panel' };
@@ -15,7 +15,7 @@ export default async function PanelsPage({
   params: Promise<{ id: string }>;
   searchParams: Promise<{ box?: string; slot?: string }>;
 }) {
-  const actor = await currentActor();
+  const actor = await pageActor();
   const maps = await loadVehicle(actor, (await params).id);
   if (!maps?.panelSet) notFound();
   const { box, slot } = await searchParams;

@@ -1,14 +1,12 @@
-import { currentActor } from '@/access';
 import { loadVehicle } from '@/features/vehicles/server';
-import { answering, refuseWith } from '@/http/answers';
+import { refuseWith } from '@/http/answers';
+import { door } from '@/http/door';
 import { fileResponse } from '@/ui/fileResponse';
 
-export function GET(_request: Request, { params }: { params: Promise<{ id: string }> }) {
-  return answering(async () => {
-    const maps = await loadVehicle(await currentActor(), (await params).id);
-    if (!maps?.panelSet) {
-      return refuseWith(404, 'not-found', 'This vehicle has no panel set yet.');
-    }
-    return fileResponse(maps.panelSet.file, `${maps.panelSet.file.id}-v${maps.panelSet.version}`);
-  });
-}
+export const GET = door<{ id: string }>('see', async ({ actor, params }) => {
+  const maps = await loadVehicle(actor, params.id);
+  if (!maps?.panelSet) {
+    return refuseWith(404, 'not-found', 'This vehicle has no panel set yet.');
+  }
+  return fileResponse(maps.panelSet.file, `${maps.panelSet.file.id}-v${maps.panelSet.version}`);
+});

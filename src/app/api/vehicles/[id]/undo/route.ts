@@ -1,14 +1,12 @@
 import { validateUndo } from '#core/format';
-import { currentActor } from '@/access';
 import { startUndo } from '@/features/changes/server';
-import { answering, readRequest, refuseWith } from '@/http/answers';
+import { readRequest, refuseWith } from '@/http/answers';
+import { door } from '@/http/door';
 
 /** Opens a job in which a change of the vehicle is taken back. */
-export function POST(request: Request, { params }: { params: Promise<{ id: string }> }) {
-  return answering(async () => {
-    const input = await readRequest<{ id: string; job: string; plan: string }>(request, validateUndo);
-    if (!input.ok) return input.answer;
-    const made = await startUndo(await currentActor(), (await params).id, input.value);
-    return made.ok ? Response.json(made) : refuseWith(400, 'not-undone', made.message);
-  });
-}
+export const POST = door<{ id: string }>('work', async ({ actor, request, params }) => {
+  const input = await readRequest<{ id: string; job: string; plan: string }>(request, validateUndo);
+  if (!input.ok) return input.answer;
+  const made = await startUndo(actor, params.id, input.value);
+  return made.ok ? Response.json(made) : refuseWith(400, 'not-undone', made.message);
+});

@@ -1,15 +1,15 @@
 import { notFound } from 'next/navigation';
-import { currentActor } from '@/access';
 import { CircuitView } from '@/features/circuits';
 import { listJobs } from '@/features/jobs/server';
 import { loadVehicle } from '@/features/vehicles/server';
+import { pageActor } from '@/http/pageActor';
 import { PlaceLink } from '@/ui/PlaceLink';
 
 export const metadata = { title: 'Circuit' };
 
 export default async function CircuitPage({ params }: { params: Promise<{ id: string; file: string }> }) {
   const { id, file } = await params;
-  const actor = await currentActor();
+  const actor = await pageActor();
   const maps = await loadVehicle(actor, id);
   const shown = maps?.circuits.find((one) => one.file.id === decodeURIComponent(file));
   if (!maps || !shown) notFound();

@@ -1,13 +1,13 @@
 import { notFound } from 'next/navigation';
-import { currentActor } from '@/access';
 import { CircuitView } from '@/features/circuits';
 import { loadVehicle } from '@/features/vehicles/server';
+import { pageActor } from '@/http/pageActor';
 import { PlaceLink } from '@/ui/PlaceLink';
 
 export const metadata = { title: 'New circuit' };
 
 export default async function NewCircuitPage({ params }: { params: Promise<{ id: string }> }) {
-  const maps = await loadVehicle(await currentActor(), (await params).id);
+  const maps = await loadVehicle(await pageActor(), (await params).id);
   if (!maps) notFound();
   return (
     <div className="px-3 py-4 lg:px-6">

@@ -1,7 +1,7 @@
 import { notFound } from 'next/navigation';
-import { currentActor } from '@/access';
 import { PanelEditor } from '@/features/panels';
 import { loadVehicle } from '@/features/vehicles/server';
+import { pageActor } from '@/http/pageActor';
 import { PlaceLink } from '@/ui/PlaceLink';
 
 export const metadata = { title: 'Edit a box' };
@@ -13,7 +13,7 @@ export default async function EditPanelPage({
   params: Promise<{ id: string }>;
   searchParams: Promise<{ box?: string }>;
 }) {
-  const maps = await loadVehicle(await currentActor(), (await params).id);
+  const maps = await loadVehicle(await pageActor(), (await params).id);
   if (!maps) notFound();
   const { box } = await searchParams;
   return (

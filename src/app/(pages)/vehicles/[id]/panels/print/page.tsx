@@ -1,8 +1,8 @@
 import { notFound } from 'next/navigation';
 import type { Turns } from '#core/panel';
-import { currentActor } from '@/access';
 import { PrintedBox } from '@/features/panels';
 import { loadVehicle } from '@/features/vehicles/server';
+import { pageActor } from '@/http/pageActor';
 
 export const metadata = { title: 'Box on paper' };
 
@@ -13,7 +13,7 @@ export default async function PrintedBoxPage({
   params: Promise<{ id: string }>;
   searchParams: Promise<{ box?: string; turns?: string }>;
 }) {
-  const maps = await loadVehicle(await currentActor(), (await params).id);
+  const maps = await loadVehicle(await pageActor(), (await params).id);
   const { box, turns } = await searchParams;
   const panel = maps?.panelSet?.file.panels.find((one) => one.id === box);
   if (!maps || !panel) notFound();

@@ -1,24 +1,22 @@
 import { writeNotation } from '#core/notation';
-import { currentActor } from '@/access';
 import { loadVehicle } from '@/features/vehicles/server';
-import { answering, refuseWith } from '@/http/answers';
+import { refuseWith } from '@/http/answers';
+import { door } from '@/http/door';
 import { fileResponse } from '@/ui/fileResponse';
 
 /** One circuit as JSON, or as text. */
-export function GET(request: Request, { params }: { params: Promise<{ id: string; file: string }> }) {
-  return answering(async () => {
-    const { id, file } = await params;
-    const maps = await loadVehicle(await currentActor(), id);
-    const circuit = maps?.circuits.find((one) => one.file.id === file);
-    if (!circuit) return refuseWith(404, 'not-found', 'There is no such circuit on this vehicle.');
-    if (new URL(request.url).searchParams.get('as') === 'text') {
-      return new Response(writeNotation(circuit.file, { everything: true }), {
-        headers: {
-          'Content-Type': 'text/plain; charset=utf-8',
-          'Content-Disposition': `attachment; filename="circuit-v${circuit.version}.txt"`,
-        },
-      });
-    }
-    return fileResponse(circuit.file, `${circuit.file.id}-v${circuit.version}`);
-  });
-}
+export const GET = door<{ id: string; file: string }>('see', async ({ actor, request, params }) => {
+  const { id, file } = params;
+  const maps = await loadVehicle(actor, id);
+  const circuit = maps?.circuits.find((one) => one.file.id === file);
+  if (!circuit) return refuseWith(404, 'not-found', 'There is no such circuit on this vehicle.');
+  if (new URL(request.url).searchParams.get('as') === 'text') {
+    return new Response(writeNotation(circuit.file, { everything: true }), {
+      headers: {
+        'Content-Type': 'text/plain; charset=utf-8',
+        'Content-Disposition': `attachment; filename="circuit-v${circuit.version}.txt"`,
+      },
+    });
+  }
+  return fileResponse(circuit.file, `${circuit.file.id}-v${circuit.version}`);
+});

@@ -1,0 +1,78 @@
+/** Names, addresses and certificates of a share, apart from the network that the browser test plays. */
+
+import { X509Certificate } from 'node:crypto';
+import { chmodSync, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { lanAddresses, machineName, stableName } from './share/addresses.mjs';
+import { ensureAuthority, ensureLeaf, isPermittedAddress } from './share/authority.mjs';
+import { trustPage } from './share/trustPage.mjs';
+
+let folder: string;
+beforeEach(() => {
+  folder = mkdtempSync(path.join(tmpdir(), 'every-trace-authority-'));
+});
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+test('a machine is named as a domain name may be, whatever it is called', () => {
+  expect(['Bench 2.example.org', 'ÄÖ', '-x-', 'vm'].map((one) => machineName(one))).toEqual([
+    'bench-2',
+    'workshop',
+    'x',
+    'vm',
+  ]);
+  expect(stableName('bench')).toBe('trace-bench.local');
+});
+
+test('private addresses are shared, public ones and those of this machine are not', () => {
+  const one = (address: string, internal = false) => ({ address, family: 'IPv4', internal }) as never;
+  const found = lanAddresses({
+    lo: [one('127.0.0.1', true)],
+    eth0: [one('203.0.113.7'), one('192.168.1.20')],
+    wlan0: [one('10.0.0.5')],
+  });
+  expect(found).toEqual([
+    { name: 'eth0', address: '192.168.1.20' },
+    { name: 'wlan0', address: '10.0.0.5' },
+  ]);
+  expect(lanAddresses({ lo: [one('127.0.0.1', true)] })).toEqual([]);
+  expect(['172.16.0.1', '172.32.0.1', '8.8.8.8', 'fd00::1', '2001:db8::1'].map(isPermittedAddress)).toEqual([
+    true,
+    false,
+    false,
+    true,
+    false,
+  ]);
+});
+
+test('a leaf is kept while names and addresses are the same, and made anew when one changes or it runs out', async () => {
+  const authority = await ensureAuthority(folder, 'bench');
+  const names = ['trace-bench.local', 'bench'];
+  const first = await ensureLeaf(folder, authority, names, ['10.0.0.5']);
+  expect(first.made).toBe(true);
+  expect((await ensureLeaf(folder, authority, names, ['10.0.0.5'])).made).toBe(false);
+  expect((await ensureLeaf(folder, authority, names, ['10.0.0.6'])).made).toBe(true);
+  const later = new Date(Date.now() + 380 * 86_400_000);
+  expect((await ensureLeaf(folder, authority, names, ['10.0.0.6'], later)).made).toBe(true);
+  // The authority itself stays: phones trust it.
+  expect((await ensureAuthority(folder, 'bench')).pem).toBe(authority.pem);
+  const { validFrom, validTo } = new X509Certificate(first.cert);
+  expect((new Date(validTo).getTime() - new Date(validFrom).getTime()) / 86_400_000).toBeLessThan(825);
+});
+
+test('a key that others may read, and a clock before its time, are said in words', async () => {
+  await ensureAuthority(folder, 'bench');
+  await expect(ensureAuthority(folder, 'bench', new Date('2020-01-01'))).rejects.toThrow(
+    /clock of this machine says 2020-01-01/,
+  );
+  const key = path.join(folder, 'authority.key');
+  expect(statSync(key).mode & 0o777).toBe(0o600);
+  chmodSync(key, 0o644);
+  await expect(ensureAuthority(folder, 'bench')).rejects.toThrow(/can be read by others/);
+});
+
+test('what the page of trust says of the machine is text', () => {
+  const page = trustPage({ machine: '<b>"x"', named: 'https://a/', secure: 'https://b/', fingerprint: 'AA' });
+  expect(page).not.toContain('<b>');
+  expect(readFileSync(path.join(__dirname, 'share/trustPage.mjs'), 'utf8')).not.toMatch(/<script/);
+});

@@ -1,0 +1,49 @@
+import { isUuid } from '#core/format';
+import { enter } from '@/access';
+import { listenTo } from '@/db/news';
+import { hasJob, isGone, isHere, whoIsOn } from '@/features/jobs/server';
+import { refuseWith } from '@/http/answers';
+import { door } from '@/http/door';
+import { streamTo } from '@/http/stream';
+import { journal } from '@/journal/journal';
+
+export const dynamic = 'force-dynamic';
+
+/** News of a job to one page: that there are entries, who else is here, that the person at the key has answered. */
+export const GET = door<{ id: string }>('see', async ({ actor, request, params }) => {
+  const page = new URL(request.url).searchParams.get('page');
+  const { id } = params;
+  if (!isUuid(id) || !(await hasJob(actor, id))) {
+    return refuseWith(404, 'unknown-job', 'There is no such job in this shop.');
+  }
+  if (!isUuid(page)) return refuseWith(400, 'no-page', 'A page that listens says which it is.');
+  return streamTo(request, (stream) => {
+    const quietly = (work: Promise<unknown>) =>
+      work.catch((err: unknown) => {
+        journal.warn({ err }, 'a stream of news could not go on');
+        stream.end();
+      });
+    const here = async () => stream.say('here', await whoIsOn(id));
+    const stop = listenTo(id, (news) => {
+      if (news === 'here') void quietly(here());
+      else stream.say(news, {});
+    });
+    void quietly(isHere(actor, id, page).then(here));
+    stream.say('entries', {});
+    return {
+      beat: () => {
+        // Whoever was signed out, or has left the shop, hears nothing more.
+        const still = async () => {
+          const now = await enter(request.headers);
+          if (now.kind === 'actor' && now.actor.shopId === actor.shopId) await isHere(actor, id, page);
+          else stream.end();
+        };
+        void quietly(still());
+      },
+      over: () => {
+        stop();
+        void isGone(id, page).catch(() => undefined);
+      },
+    };
+  });
+});

@@ -1,0 +1,1 @@
+export { BackupSection } from './BackupSection';

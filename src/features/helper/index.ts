@@ -1,0 +1,1 @@
+export { AtTheKeyView } from './AtTheKeyView';

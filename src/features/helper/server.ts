@@ -1,0 +1,9 @@
+export {
+  atTheKey,
+  changeHelper,
+  HELPER_COOKIE,
+  HELPER_MS,
+  helperNow,
+  itStandsSo,
+  joinByCode,
+} from './helper';

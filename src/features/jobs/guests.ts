@@ -1,0 +1,106 @@
+/** Links by which somebody without an account reads one sheet, until a day or until they are ended. */
+import { and, desc, eq, gt, isNull } from 'drizzle-orm';
+import { type GuestRequest, isUuid } from '#core/format';
+import { type Actor, hashOf, newToken, type Refused, refused } from '@/access';
+import { now } from '@/clock/now';
+import { database } from '@/db/client';
+import { guestLinks, jobs, people, shops } from '@/db/schema';
+
+const DAY_MS = 86_400_000;
+/** Most links of one job that are open at once. */
+const MOST = 20;
+
+export interface GuestLink {
+  readonly id: string;
+  readonly sheet: 'technician' | 'customer';
+  readonly forWhom: string;
+  readonly by: string | null;
+  readonly until: string;
+}
+
+const isOpen = () => and(isNull(guestLinks.endedAt), gt(guestLinks.expiresAt, now().toISOString()));
+
+/** The open links of a job, the newest first. */
+export function guestsOf(actor: Actor, jobId: string): Promise<GuestLink[]> {
+  return database()
+    .select({
+      id: guestLinks.id,
+      sheet: guestLinks.sheet,
+      forWhom: guestLinks.forWhom,
+      by: people.name,
+      until: guestLinks.expiresAt,
+    })
+    .from(guestLinks)
+    .leftJoin(people, eq(people.id, guestLinks.madeBy))
+    .where(and(eq(guestLinks.jobId, jobId), eq(guestLinks.shopId, actor.shopId), isOpen()))
+    .orderBy(desc(guestLinks.madeAt))
+    .limit(MOST);
+}
+
+/** Makes a link, whose secret is told once, or ends one. */
+export async function changeGuests(
+  actor: Actor,
+  jobId: string,
+  request: GuestRequest,
+): Promise<{ readonly ok: true; readonly token?: string } | Refused> {
+  const db = database();
+  const [job] = isUuid(jobId)
+    ? await db
+        .select({ id: jobs.id })
+        .from(jobs)
+        .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)))
+    : [];
+  if (!job) return refused(404, 'There is no such job in this shop.');
+  if (request.kind === 'end') {
+    await db
+      .update(guestLinks)
+      .set({ endedAt: now().toISOString() })
+      .where(
+        and(
+          eq(guestLinks.id, request.link),
+          eq(guestLinks.jobId, jobId),
+          eq(guestLinks.shopId, actor.shopId),
+        ),
+      );
+    return { ok: true };
+  }
+  if ((await guestsOf(actor, jobId)).length >= MOST) {
+    return refused(409, `This job has ${MOST} open links. End one of them first.`);
+  }
+  const token = newToken();
+  await db.insert(guestLinks).values({
+    id: crypto.randomUUID(),
+    shopId: actor.shopId,
+    jobId,
+    sheet: request.sheet,
+    forWhom: request.forWhom,
+    tokenHash: hashOf(token),
+    madeBy: actor.personId,
+    madeAt: now().toISOString(),
+    expiresAt: new Date(now().getTime() + request.days * DAY_MS).toISOString(),
+  });
+  return { ok: true, token };
+}
+
+/** What a link shows: which sheet of which job, and as whom the shop reads it. Null where it leads nowhere. */
+export async function guestOf(token: string) {
+  const [row] = await database()
+    .select({ link: guestLinks, maker: people, shop: shops })
+    .from(guestLinks)
+    .innerJoin(shops, eq(shops.id, guestLinks.shopId))
+    .innerJoin(people, eq(people.id, guestLinks.madeBy))
+    .where(and(eq(guestLinks.tokenHash, hashOf(token)), isOpen()));
+  if (!row) return null;
+  const { link, maker, shop } = row;
+  const reader: Actor = {
+    personId: maker.id,
+    personName: maker.name,
+    role: maker.role,
+    shopId: shop.id,
+    shopName: shop.name,
+    town: shop.town,
+    demo: shop.demo,
+    account: null,
+  };
+  return { jobId: link.jobId, sheet: link.sheet, until: link.expiresAt, reader };
+}

@@ -1,0 +1,8 @@
+export { AccountSection } from './AccountSection';
+export { BeginForm } from './BeginForm';
+export { DemoChoice, type DemoPerson } from './DemoChoice';
+export { EntryForm } from './EntryForm';
+export { InstallationSection } from './InstallationSection';
+export { PeopleSection } from './PeopleSection';
+export { ShareSection } from './ShareSection';
+export { SignInForm } from './SignInForm';
