@@ -271,6 +271,16 @@ function benchDiagnosis(): void {
   longJob(demos[0]!, fan);
 }
 
+if (process.argv.includes('backup')) {
+  const { benchBackup } = await import('./backup');
+  await benchBackup();
+  process.exit(0);
+}
+if (process.argv.includes('start')) {
+  const { benchStart } = await import('./start');
+  await benchStart(process.argv.at(-1) === 'start' ? 'HEAD~1' : process.argv.at(-1)!);
+  process.exit(0);
+}
 if (process.argv.includes('pages')) {
   const { benchPages } = await import('./pages');
   await benchPages();

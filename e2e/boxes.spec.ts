@@ -159,6 +159,43 @@ atBothSizes(
   },
 );
 
+test('somebody at the key with a phone sets each position that the survey asks for', async ({
+  page,
+  browser,
+}) => {
+  await jobWithBox(page, 2, 2);
+  await page.getByRole('radio', { name: 'What feeds it when' }).click();
+  const state = page.getByTestId('survey-state');
+  const readDead = async () => {
+    for (const _slot of [1, 2]) await page.getByRole('button', { name: /^Dead/ }).click();
+  };
+  await expect(state).toContainText('Key off');
+  await readDead();
+  await page.getByRole('button', { name: 'Somebody at the key' }).click();
+  await page.getByLabel('Who is at the key').fill('Wenna');
+  await page.getByRole('button', { name: 'Understood, begin' }).click();
+  // Waiting needs nobody.
+  await page.getByRole('button', { name: 'Key off, after the wait: go on' }).click();
+  await readDead();
+  await page.getByRole('button', { name: 'On a second phone' }).click();
+  const code = await page.getByTestId('helper-code').locator('p').nth(1).textContent();
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  const key = await context.newPage();
+  await key.goto(`${app.url}/key`);
+  await key.getByLabel('Code on the technician’s screen').fill(code?.trim() ?? '');
+  await key.getByLabel('Your name').fill('Wenna Roe');
+  await key.getByRole('button', { name: 'I am at the key' }).click();
+  for (const position of ['Key at accessory', 'Key at run']) {
+    await expect(key.getByTestId('at-the-key')).toContainText(position);
+    await expect(page.getByTestId('helper-prompt')).toContainText(position);
+    await key.getByRole('button', { name: 'It stands so' }).click();
+    await expect(state).toContainText(`${position} · 0 of 2 read`);
+    await expect(key.getByText('Wait. Touch nothing.')).toBeVisible();
+    await readDead();
+  }
+  await context.close();
+});
+
 atBothSizes(
   'a box of twenty-four slots is drawn from nothing, twenty edits are taken back, and it is saved',
   async ({ page }) => {

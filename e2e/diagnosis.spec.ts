@@ -185,6 +185,11 @@ test('an appliance that took two fuses halts the third, and the shop’s own cou
   await page.getByRole('button', { name: 'It is set aside' }).click();
   await expect(appliance).toContainText('The appliance is set aside.');
 
+  // What the shop has learned is begun anew by its owner.
+  await page.goto(`${app.url}/shop`);
+  await expect(page.getByRole('button', { name: 'Back to the starting table' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Josune Wray, owner' }).click();
+  await page.waitForURL(`${app.url}/`);
   await page.goto(`${app.url}/shop`);
   await expect(page.getByTestId('learned-jobs')).toContainText('proved jobs count');
   await page.getByRole('button', { name: 'Back to the starting table' }).click();

@@ -364,7 +364,9 @@ test.describe('in the hand', () => {
     await expect(page.getByText('Stop. What did it show?')).toBeVisible();
     await tap(/^Live/);
     await tap('Both dark');
-    await tap('Engine running: go on');
+    // With somebody at the key the next position is told, and stands when that person says so.
+    await expect(page.getByTestId('helper-prompt')).toContainText('Engine running');
+    await tap('It stands so');
     await tap(/^Live/);
     await tap('Only the lower end lit');
     await expect(page.getByText('Every slot is read in every state')).toBeVisible();

@@ -248,7 +248,7 @@ test.describe('what nobody’s page would send', () => {
       `/api/jobs/${ID}/facts`,
       `/api/vehicles/${ID}/facts`,
       `/api/vehicles/${ID}/import`,
-      '/api/shop/learning',
+      '/api/follow-ups/feed',
     ]) {
       expect([to, (await post(to, '{"id":1}')).status]).toEqual([to, 400]);
       expect([to, (await post(to, '{}', 'text/plain')).status]).toEqual([to, 415]);

@@ -240,12 +240,24 @@ test('pictures', async ({ browser }) => {
   await phone.getByTestId('function-grid').scrollIntoViewIfNeeded();
   await phone.evaluate(() => window.scrollTo(0, 360));
   const functions = await held();
-  await phone.goto(`${app.url}/jobs/${fan}/wires`);
-  await expect(phone.getByTestId('ledger')).toBeVisible();
-  const wires = await held();
+  // A second phone at the key, for a card of the desk.
+  const marker = await idOf("select id from jobs where title like 'Left marker%'");
+  await page.goto(`${app.url}/jobs/${marker}/trace`);
+  await page.getByRole('button', { name: 'More', exact: true }).click();
+  await page.getByRole('button', { name: 'Somebody at the key' }).click();
+  await page.getByLabel('Who is at the key').fill('Wenna');
+  await page.getByRole('button', { name: 'Understood, begin' }).click();
+  await page.getByRole('button', { name: 'On a second phone' }).click();
+  const code = await page.getByTestId('helper-code').locator('p').nth(1).textContent();
+  await phone.goto(`${app.url}/key`);
+  await phone.getByLabel('Code on the technician’s screen').fill(code ?? '');
+  await phone.getByLabel('Your name').fill('Wenna');
+  await phone.getByRole('button', { name: 'I am at the key' }).tap();
+  await expect(phone.getByTestId('at-the-key')).toBeVisible();
+  const atTheKey = await held();
   await phone.goto(app.url);
   await expect(phone.getByTestId('go-on')).toBeVisible();
-  await beside(desk, 'phone-day', [await held(), newJob, functions, wires]);
+  await beside(desk, 'phone-day', [await held(), newJob, functions, atTheKey]);
   await phone.goto(`${app.url}/jobs/${fan}`);
   await phone.getByRole('button', { name: 'Which part, and what was done to it' }).tap();
   const line = phone.getByTestId('repair-line');
@@ -270,8 +282,11 @@ test('pictures', async ({ browser }) => {
   await expect(page.getByTestId('state-table')).toBeVisible();
   await shot(page, 'combinations');
 
+  await page.goto(`${app.url}/sign-in`);
+  await page.getByRole('button', { name: 'Josune Wray, owner' }).click();
+  await page.waitForURL(`${app.url}/`);
   await page.goto(`${app.url}/shop`);
-  await expect(page.getByTestId('weights')).toBeVisible();
+  await expect(page.getByTestId('people')).toBeVisible();
   await shot(page, 'shop');
   await page.goto(`${app.url}/jobs/${mirrors}/sheet`);
   await expect(page.getByTestId('sheet')).toContainText('chafed');
