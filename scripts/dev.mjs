@@ -1,12 +1,12 @@
 /** `npm run dev`: the development server on its own build folder, with the demo's database. */
 import { ensureCluster } from './lib/cluster.mjs';
-import { ensureModules, ensurePackages, POSTGRES } from './lib/setUp.mjs';
+import { ensureAllModules, ensurePackages, POSTGRES } from './lib/setUp.mjs';
 import { bin, Halt, run, say, show } from './lib/shell.mjs';
 
 const PORT = process.env.PORT ?? '4013';
 
 async function main() {
-  ensureModules();
+  ensureAllModules();
   let url = process.env.DATABASE_URL;
   if (!url) {
     ensurePackages([POSTGRES]);

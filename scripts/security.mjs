@@ -1,10 +1,10 @@
 /** `npm run security`: every route and page from wrong positions, tries over two processes, sessions, headers, uploads, logs. */
-import { CHROMIUM, ensureModules, ensurePackages, POSTGRES } from './lib/setUp.mjs';
+import { CHROMIUM, ensureAllModules, ensurePackages, POSTGRES } from './lib/setUp.mjs';
 import { bin, Halt, show } from './lib/shell.mjs';
 import { openTestBed } from './lib/testBed.mjs';
 
 async function main() {
-  ensureModules();
+  ensureAllModules();
   ensurePackages([POSTGRES, CHROMIUM]);
   const bed = await openTestBed();
   try {

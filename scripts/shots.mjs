@@ -1,10 +1,10 @@
 /** `npm run shots`: one current picture of each main view, from the demo data, into docs/screenshots. */
-import { CHROMIUM, ensureModules, ensurePackages, POSTGRES } from './lib/setUp.mjs';
+import { CHROMIUM, ensureAllModules, ensurePackages, POSTGRES } from './lib/setUp.mjs';
 import { bin, Halt, show } from './lib/shell.mjs';
 import { openTestBed } from './lib/testBed.mjs';
 
 async function main() {
-  ensureModules();
+  ensureAllModules();
   ensurePackages([POSTGRES, CHROMIUM]);
   const bed = await openTestBed();
   try {

@@ -7,7 +7,7 @@ import path from 'node:path';
 import {
   CHROMIUM,
   CURL,
-  ensureModules,
+  ensureAllModules,
   ensurePackages,
   NAMESPACES,
   NGSPICE,
@@ -43,7 +43,7 @@ function countReport(name, file, code, read) {
 }
 
 async function main() {
-  ensureModules();
+  ensureAllModules();
   ensurePackages([POSTGRES, CHROMIUM, NGSPICE, NAMESPACES, TRUST, CURL, OPENSSL, UNZIP]);
   run(bin('tsx'), ['scripts/build-schemas.ts']);
   const bed = await openTestBed();

@@ -3,7 +3,7 @@
  * every demo circuit and pattern, the rows of 100,000 entries, pages at every size, three minutes of kills. `npm test` has a shortened form of
  * each.
  */
-import { CHROMIUM, ensureModules, ensurePackages, NGSPICE, POSTGRES } from './lib/setUp.mjs';
+import { CHROMIUM, ensureAllModules, ensurePackages, NGSPICE, POSTGRES } from './lib/setUp.mjs';
 import { bin, Halt, run, say, show } from './lib/shell.mjs';
 import { openTestBed } from './lib/testBed.mjs';
 
@@ -22,7 +22,7 @@ const LONG_IN_BROWSER = ['e2e/boxes.spec.ts', 'e2e/circuits.spec.ts', 'e2e/width
 const KILL_SECONDS = 180;
 
 async function main() {
-  ensureModules();
+  ensureAllModules();
   ensurePackages([POSTGRES, CHROMIUM, NGSPICE]);
   run(bin('tsx'), ['scripts/build-schemas.ts']);
   const bed = await openTestBed();

@@ -45,15 +45,28 @@ export const CURL = { name: 'curl', present: () => existsSync('/usr/bin/curl') }
 export const OPENSSL = { name: 'openssl', present: () => existsSync('/usr/bin/openssl') };
 export const UNZIP = { name: 'unzip', present: () => existsSync('/usr/bin/unzip') };
 
-/** `npm ci` when the lock file is not the one that was installed last. */
-export function ensureModules() {
-  const stamp = path.join(root, 'node_modules', '.every-trace-lock');
+/**
+ * The packages of the lock file, where they are not there already. A first start installs only those that the program
+ * runs with, and waits less; for who works on it the others are added, and they stay.
+ */
+function installModules(forWork) {
+  const modules = path.join(root, 'node_modules');
+  const stamp = path.join(modules, '.every-trace-lock');
   const now = hashOf(['package-lock.json']);
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
+  const [lock, kept] = existsSync(stamp) ? readFileSync(stamp, 'utf8').split(' ') : [];
+  const all = forWork || (kept !== 'to-run' && existsSync(modules));
+  if (lock === now && (kept === 'all' || !all)) return;
   say('Installing the packages of package-lock.json …');
-  run('npm', ['ci', '--no-audit', '--no-fund'], { env: { ...process.env, NODE_ENV: 'development' } });
-  writeFileSync(stamp, now);
+  // What runs beside keeps its packages where some are only added.
+  const command = lock === now ? 'install' : 'ci';
+  run('npm', [command, all ? '--include=dev' : '--omit=dev', '--no-audit', '--no-fund'], {
+    env: { ...process.env, NODE_ENV: 'development' },
+  });
+  writeFileSync(stamp, `${now} ${all ? 'all' : 'to-run'}`);
 }
+
+export const ensureModules = () => installModules(false);
+export const ensureAllModules = () => installModules(true);
 
 /** What is compiled from the schemas and read by everything else. */
 const GENERATED = 'core/format/generated/jobEvent.js';
