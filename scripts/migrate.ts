@@ -6,7 +6,6 @@ import { drizzle } from 'drizzle-orm/node-postgres';
 import { migrate } from 'drizzle-orm/node-postgres/migrator';
 import pg from 'pg';
 import { closeDatabase, connections } from '../src/db/client';
-import { rebuildProjections } from '../src/db/projections';
 import { bringDemo } from '../src/features/demo/server';
 
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), '..');
@@ -68,7 +67,11 @@ async function main(): Promise<void> {
     const before = await appliedMigrations(client);
     if (before > 0 && before < known) await backUpBefore(before);
     await migrate(drizzle(client), { migrationsFolder: path.join(root, 'src/db/migrations') });
-    if (before > 0 && (await appliedMigrations(client)) > before) await rebuildProjections();
+    if (before > 0 && (await appliedMigrations(client)) > before) {
+      // Read only where it is needed, as every start comes by here.
+      const { rebuildProjections } = await import('../src/db/projections');
+      await rebuildProjections();
+    }
     if (process.argv.includes('--demo')) console.log(await bringDemo(path.join(root, 'demo')));
   } finally {
     await client.end();
