@@ -37,6 +37,8 @@ export function connections(): pg.Pool {
     holder.everyTracePool.on('error', (err) =>
       journal.warn({ err }, 'an idle connection to the database was lost'),
     );
+    // One in use is lost by its query, which says so; its own word for it must not end the process either.
+    holder.everyTracePool.on('connect', (client) => client.on('error', () => undefined));
   }
   return holder.everyTracePool;
 }
