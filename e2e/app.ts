@@ -96,7 +96,12 @@ export async function openApp(): Promise<App> {
   const start = async () => {
     server = spawn(
       process.execPath,
-      [path.join(ROOT, 'node_modules/next/dist/bin/next'), 'start', '-H', '127.0.0.1', '-p', String(port)],
+      [
+        path.join(ROOT, 'node_modules/next/dist/bin/next'),
+        ...['start', '-H', '127.0.0.1', '-p', String(port)],
+        // A request of the test itself does not ask again where the server let go of its idle connection just then.
+        ...['--keepAliveTimeout', '600000'],
+      ],
       {
         cwd: ROOT,
         stdio: ['ignore', 'ignore', 'inherit'],

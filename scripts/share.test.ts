@@ -2,10 +2,15 @@
 
 import { X509Certificate } from 'node:crypto';
 import { chmodSync, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
+import http from 'node:http';
+import https from 'node:https';
+import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { freePort } from './lib/shell.mjs';
 import { lanAddresses, machineName, stableName } from './share/addresses.mjs';
 import { ensureAuthority, ensureLeaf, isPermittedAddress } from './share/authority.mjs';
+import { openFront } from './share/front.mjs';
 import { trustPage } from './share/trustPage.mjs';
 
 let folder: string;
@@ -75,4 +80,39 @@ test('what the page of trust says of the machine is text', () => {
   const page = trustPage({ machine: '<b>"x"', named: 'https://a/', secure: 'https://b/', fingerprint: 'AA' });
   expect(page).not.toContain('<b>');
   expect(readFileSync(path.join(__dirname, 'share/trustPage.mjs'), 'utf8')).not.toMatch(/<script/);
+});
+
+test('what is sent arrives, also while the application lets go of connections that were idle', async () => {
+  const authority = await ensureAuthority(folder, 'bench');
+  const leaf = await ensureLeaf(folder, authority, ['localhost'], []);
+  const used = new WeakSet();
+  // The second request on a connection meets its end, as it may with any server at any time.
+  const application = http.createServer((request, response) => {
+    if (used.has(request.socket)) request.socket.destroy();
+    used.add(request.socket);
+    request.resume().on('end', () => response.end('kept'));
+  });
+  await new Promise<void>((resolve) => application.listen(0, '127.0.0.1', resolve));
+  const [port, plainPort] = [await freePort(), await freePort()];
+  const now = () => ({ leaf, stable: 'trace-bench.local' }) as never;
+  const app = (application.address() as AddressInfo).port;
+  const front = await openFront({ app, secret: 'x', port, plainPort, now });
+  const agent = new https.Agent({ keepAlive: true, ca: authority.pem });
+  const send = () =>
+    new Promise<number | undefined>((resolve, reject) => {
+      https
+        .request({ host: '127.0.0.1', servername: 'localhost', port, method: 'POST', agent }, (answer) =>
+          answer.resume().on('end', () => resolve(answer.statusCode)),
+        )
+        .on('error', reject)
+        .end('an entry');
+    });
+  try {
+    expect([await send(), await send(), await send()]).toEqual([200, 200, 200]);
+  } finally {
+    agent.destroy();
+    await front.stop();
+    application.close();
+    application.closeAllConnections();
+  }
 });

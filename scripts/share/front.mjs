@@ -29,6 +29,12 @@ const HSTS = 'max-age=604800';
 const AWAY =
   'The workshop’s program does not answer at the moment. It is asked again when you load this page.';
 
+/**
+ * A connection for each request: the application lets go of idle ones, and a request that is sent in that moment would be
+ * lost. On loopback a new one costs next to nothing.
+ */
+const EACH_ITS_OWN = new http.Agent({ keepAlive: false });
+
 const plainAddress = (address) => (address ?? '').replace(/^::ffff:/, '');
 
 /**
@@ -91,6 +97,7 @@ function passOn(request, response, { app, secret, stable }) {
   const headers = Object.fromEntries(Object.entries(request.headers).filter(([name]) => isPassed(name)));
   const upstream = http.request(
     {
+      agent: EACH_ITS_OWN,
       host: '127.0.0.1',
       port: app,
       method: request.method,
