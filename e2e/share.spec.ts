@@ -150,7 +150,10 @@ test.beforeAll(async () => {
   app = await openApp();
   wire = new Wire();
   home = mkdtempSync(path.join(os.tmpdir(), 'every-trace-share-'));
-  ports = { app: await freePort(), secure: await freePort(), plain: await freePort() };
+  const free = new Set<number>();
+  while (free.size < 3) free.add(await freePort());
+  const [forApp, secure, plain] = [...free] as [number, number, number];
+  ports = { app: forApp, secure, plain };
   shared = spawn(process.execPath, ['scripts/start.mjs', '--share'], {
     cwd: ROOT,
     stdio: ['ignore', 'pipe', 'pipe'],

@@ -3,6 +3,7 @@
 import { X509Certificate } from 'node:crypto';
 import { chmodSync, mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
 import http from 'node:http';
+import http2 from 'node:http2';
 import https from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -82,37 +83,74 @@ test('what the page of trust says of the machine is text', () => {
   expect(readFileSync(path.join(__dirname, 'share/trustPage.mjs'), 'utf8')).not.toMatch(/<script/);
 });
 
-test('what is sent arrives, also while the application lets go of connections that were idle', async () => {
+/** A front before an application of this sort, while `work` asks it at its address. */
+async function before(
+  application: http.RequestListener,
+  work: (address: string, ca: string) => Promise<void>,
+): Promise<void> {
   const authority = await ensureAuthority(folder, 'bench');
   const leaf = await ensureLeaf(folder, authority, ['localhost'], []);
+  const server = http.createServer(application);
+  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
+  const [port, plainPort] = [await freePort(), await freePort()];
+  const now = () => ({ leaf, stable: 'trace-bench.local' }) as never;
+  const app = (server.address() as AddressInfo).port;
+  const front = await openFront({ app, secret: 'x', port, plainPort, now });
+  try {
+    await work(`https://localhost:${port}`, authority.pem);
+  } finally {
+    await front.stop();
+    server.close();
+    server.closeAllConnections();
+  }
+}
+
+test('what is sent arrives, also while the application lets go of connections that were idle', async () => {
   const used = new WeakSet();
   // The second request on a connection meets its end, as it may with any server at any time.
-  const application = http.createServer((request, response) => {
+  const application: http.RequestListener = (request, response) => {
     if (used.has(request.socket)) request.socket.destroy();
     used.add(request.socket);
     request.resume().on('end', () => response.end('kept'));
-  });
-  await new Promise<void>((resolve) => application.listen(0, '127.0.0.1', resolve));
-  const [port, plainPort] = [await freePort(), await freePort()];
-  const now = () => ({ leaf, stable: 'trace-bench.local' }) as never;
-  const app = (application.address() as AddressInfo).port;
-  const front = await openFront({ app, secret: 'x', port, plainPort, now });
-  const agent = new https.Agent({ keepAlive: true, ca: authority.pem });
-  const send = () =>
-    new Promise<number | undefined>((resolve, reject) => {
-      https
-        .request({ host: '127.0.0.1', servername: 'localhost', port, method: 'POST', agent }, (answer) =>
-          answer.resume().on('end', () => resolve(answer.statusCode)),
-        )
-        .on('error', reject)
-        .end('an entry');
-    });
-  try {
+  };
+  await before(application, async (address, ca) => {
+    // One that knows no HTTP/2 is served as well.
+    const agent = new https.Agent({ keepAlive: true, ca });
+    const send = () =>
+      new Promise<number | undefined>((resolve, reject) => {
+        https
+          .request(address, { method: 'POST', agent }, (answer) =>
+            answer.resume().on('end', () => resolve(answer.statusCode)),
+          )
+          .on('error', reject)
+          .end('an entry');
+      });
     expect([await send(), await send(), await send()]).toEqual([200, 200, 200]);
-  } finally {
     agent.destroy();
-    await front.stop();
-    application.close();
-    application.closeAllConnections();
-  }
+  });
+});
+
+test('twenty streams of news, and pictures that were not taken, keep no entry on the same connection back', async () => {
+  const application: http.RequestListener = (request, response) => {
+    if (request.url === '/news') response.write('data: here\n\n');
+    else if (request.url === '/picture') request.socket.destroy();
+    else request.resume().on('end', () => response.end(request.headers.host));
+  };
+  await before(application, async (address, ca) => {
+    const client = http2.connect(address, { ca });
+    const send = (url: string, body = '') =>
+      new Promise<http2.ClientHttp2Stream>((resolve, reject) => {
+        const stream = client.request({ ':method': body ? 'POST' : 'GET', ':path': url });
+        stream.on('response', () => resolve(stream)).on('error', reject);
+        if (body) stream.end(body);
+      });
+    for (let index = 0; index < 20; index++) await send('/news');
+    for (let index = 0; index < 4; index++) (await send('/picture', 'p'.repeat(60_000))).resume();
+    const entry = await send('/entries', 'an entry');
+    let said = '';
+    for await (const chunk of entry.setEncoding('utf8')) said += chunk;
+    // Who is asked is known to the application, whatever the version calls it.
+    expect(said).toBe(new URL(address).host);
+    client.destroy();
+  });
 });

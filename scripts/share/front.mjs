@@ -3,9 +3,15 @@
  * comes, without holding it back, and says of the client what it knows itself and nothing that the client said.
  */
 import http from 'node:http';
-import https from 'node:https';
+import http2 from 'node:http2';
 import { Halt } from '../lib/shell.mjs';
 import { trustPage } from './trustPage.mjs';
+
+/**
+ * One connection for everything a browser asks, as HTTP/2 has it. By six, requests that hang in a link that was cut hold
+ * them all, and the stream of news one: what waits on the phone would have to wait for them. Who cannot is served by 1.1.
+ */
+const TLS = { allowHTTP1: true, minVersion: 'TLSv1.2' };
 
 /** Headers of one connection, and those by which somebody might pretend to be the front. */
 const NOT_PASSED = new Set([
@@ -23,7 +29,7 @@ const NOT_PASSED = new Set([
   'x-real-ip',
   'x-every-trace-front',
 ]);
-const isPassed = (name) => !NOT_PASSED.has(name) && !name.startsWith('x-forwarded-');
+const isPassed = (name) => !NOT_PASSED.has(name) && !name.startsWith('x-forwarded-') && !name.startsWith(':');
 /** A name is believed to be secure for a week; only the one of our own, which nothing else answers to. */
 const HSTS = 'max-age=604800';
 const AWAY =
@@ -43,16 +49,22 @@ const plainAddress = (address) => (address ?? '').replace(/^::ffff:/, '');
  */
 export async function openFront({ app, secret, port, plainPort, now }) {
   const { cert, key } = now().leaf;
-  const secure = https.createServer({ cert, key, minVersion: 'TLSv1.2' }, (request, response) =>
+  const secure = http2.createSecureServer({ ...TLS, cert, key }, (request, response) =>
     passOn(request, response, { app, secret, stable: now().stable }),
   );
   const plain = http.createServer((request, response) => overPlain(request, response, now()));
+  const open = new Set();
   for (const server of [secure, plain]) {
     server.requestTimeout = 300_000;
     server.headersTimeout = 20_000;
     server.on('clientError', (_error, socket) => socket.destroy());
+    server.on('connection', (socket) => {
+      open.add(socket);
+      socket.on('close', () => open.delete(socket));
+    });
   }
   secure.on('tlsClientError', (_error, socket) => socket.destroy());
+  secure.on('sessionError', (_error, session) => session.destroy());
   await listen(secure, port, 'SHARE_PORT');
   try {
     await listen(plain, plainPort, 'SHARE_PLAIN_PORT');
@@ -62,17 +74,12 @@ export async function openFront({ app, secret, port, plainPort, now }) {
   }
   return {
     /** Shows another certificate from now on; connections that are open stay. */
-    show: (leaf) => secure.setSecureContext({ cert: leaf.cert, key: leaf.key, minVersion: 'TLSv1.2' }),
-    stop: () =>
-      Promise.all(
-        [secure, plain].map(
-          (server) =>
-            new Promise((resolve) => {
-              server.close(resolve);
-              server.closeAllConnections();
-            }),
-        ),
-      ),
+    show: (leaf) => secure.setSecureContext({ ...TLS, cert: leaf.cert, key: leaf.key }),
+    stop: async () => {
+      const closed = [secure, plain].map((server) => new Promise((resolve) => server.close(resolve)));
+      for (const socket of open) socket.destroy();
+      await Promise.all(closed);
+    },
   };
 }
 
@@ -95,6 +102,8 @@ function listen(server, port, name) {
 
 function passOn(request, response, { app, secret, stable }) {
   const headers = Object.fromEntries(Object.entries(request.headers).filter(([name]) => isPassed(name)));
+  // HTTP/2 calls it the authority.
+  const asked = request.authority ?? request.headers.host ?? '';
   const upstream = http.request(
     {
       agent: EACH_ITS_OWN,
@@ -104,16 +113,16 @@ function passOn(request, response, { app, secret, stable }) {
       path: request.url,
       headers: {
         ...headers,
+        host: asked,
         'x-forwarded-for': plainAddress(request.socket.remoteAddress),
         'x-forwarded-proto': 'https',
-        'x-forwarded-host': request.headers.host ?? '',
+        'x-forwarded-host': asked,
         'x-every-trace-front': secret,
       },
     },
     (answer) => {
       const kept = Object.entries(answer.headers).filter(([name]) => !NOT_PASSED.has(name));
-      const host = (request.headers.host ?? '').split(':')[0].toLowerCase();
-      if (host === stable) kept.push(['strict-transport-security', HSTS]);
+      if (asked.split(':')[0].toLowerCase() === stable) kept.push(['strict-transport-security', HSTS]);
       response.writeHead(answer.statusCode ?? 502, Object.fromEntries(kept));
       response.flushHeaders();
       answer.pipe(response);
@@ -126,6 +135,8 @@ function passOn(request, response, { app, secret, stable }) {
       response.writeHead(503, { 'Content-Type': 'text/plain; charset=utf-8', 'Retry-After': '5' }).end(AWAY);
   });
   response.on('close', () => upstream.destroy());
+  // Gone before it had all.
+  response.on('error', () => upstream.destroy());
   request.pipe(upstream);
 }
 

@@ -18,7 +18,8 @@ export const CODE_SESSION_S = 12 * 3600;
  */
 async function secretOf(db: Database): Promise<string> {
   const [row] = await db.select().from(installation).where(eq(installation.key, 'secret'));
-  if (!row) throw new Error('The database holds no secret for cookies; `npm start` brings it to its newest form.');
+  if (!row)
+    throw new Error('The database holds no secret for cookies; `npm start` brings it to its newest form.');
   return row.value;
 }
 
