@@ -1,10 +1,10 @@
 /** An application of its own for each test file: a copy of the demo database and a server on a free port. */
 import { type ChildProcess, spawn } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
-import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
 import pg from 'pg';
+import { freePort } from '../scripts/lib/shell.mjs';
 
 const ROOT = path.resolve(import.meta.dirname ?? '.', '..');
 
@@ -21,17 +21,6 @@ export interface App {
   /** Moves the clock of the server so many days ahead of the machine's own. */
   moveClock(days: number): void;
   close(): Promise<void>;
-}
-
-function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const server = net.createServer();
-    server.on('error', reject);
-    server.listen(0, '127.0.0.1', () => {
-      const address = server.address();
-      server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
-    });
-  });
 }
 
 /** A server that has served one test and waits for the next of the same worker. */

@@ -9,6 +9,7 @@ import os from 'node:os';
 import path from 'node:path';
 import { type Browser, chromium, expect, type Page, test } from '@playwright/test';
 import { CHROMIUM_OPTIONS } from '../scripts/lib/browser.mjs';
+import { freePort } from '../scripts/lib/shell.mjs';
 import { machineName, stableName } from '../scripts/share/addresses.mjs';
 import { type App, openApp } from './app';
 
@@ -18,16 +19,6 @@ const NAME = stableName(machineName());
 
 function run(command: string, ...args: string[]): string {
   return execFileSync(command, args, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
-}
-
-function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const server = net.createServer();
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as net.AddressInfo;
-      server.close(() => resolve(port));
-    });
-  });
 }
 
 /** Namespaces are made by root; whoever is not root asks as the set-up of the tests does, by sudo. */
