@@ -15,7 +15,10 @@ export default defineConfig({
   ],
   timeout: 120_000,
   expect: { timeout: 15_000 },
-  reporter: [['list'], ['json', { outputFile: process.env.E2E_REPORT ?? 'test-results/report.json' }]],
+  reporter: [
+    [process.env.E2E_QUIET ? 'dot' : 'list'],
+    ['json', { outputFile: process.env.E2E_REPORT ?? 'test-results/report.json' }],
+  ],
   use: {
     launchOptions: CHROMIUM_OPTIONS,
     viewport: { width: 1280, height: 800 },

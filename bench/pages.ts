@@ -196,7 +196,7 @@ export async function benchPages(): Promise<void> {
       );
     } finally {
       await pool.end();
-      await app.close();
+      await app.close(null);
     }
   } finally {
     agent.destroy();

@@ -3,7 +3,8 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { freePort, root, run } from '../scripts/lib/shell.mjs';
+import { freePort } from '../scripts/lib/ports.mjs';
+import { root, run } from '../scripts/lib/shell.mjs';
 
 /** Later starts of each; the quickest of them counts, for the noise of a machine only adds. */
 const AGAIN = 3;

@@ -3,8 +3,10 @@ import { type ChildProcess, spawn } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import os from 'node:os';
 import path from 'node:path';
+import type { Browser } from '@playwright/test';
 import pg from 'pg';
-import { freePort } from '../scripts/lib/shell.mjs';
+import { freePort } from '../scripts/lib/ports.mjs';
+import { ServerErrors } from './serverErrors';
 
 const ROOT = path.resolve(import.meta.dirname ?? '.', '..');
 
@@ -20,7 +22,10 @@ export interface App {
   vehicle(name: string): Promise<string>;
   /** Moves the clock of the server so many days ahead of the machine's own. */
   moveClock(days: number): void;
-  close(): Promise<void>;
+  /** The test provokes errors of the server that say so; any other that it writes down fails the test. */
+  mayFail(pattern: RegExp): void;
+  /** Closes the pages first, so that none asks for what is no longer there; fails where the server wrote of errors. */
+  close(browser: Browser | null): Promise<void>;
 }
 
 /** A server that has served one test and waits for the next of the same worker. */
@@ -30,6 +35,7 @@ interface Idle {
   readonly database: URL;
   /** By how much its clock goes ahead stands here. */
   readonly clock: string;
+  readonly errors: ServerErrors;
 }
 
 let idle: Idle | null = null;
@@ -59,6 +65,24 @@ async function answers(url: string, tries: number): Promise<boolean> {
   return false;
 }
 
+/** Until what the pages asked last is done: a request that outlives its page still works on the database. */
+async function atRest(client: pg.Client): Promise<void> {
+  const end = Date.now() + 5000;
+  for (let quiet = 0; quiet < 3 && Date.now() < end; ) {
+    const busy = await client
+      .query(
+        `select 1 from pg_stat_activity where datname = current_database() and pid <> pg_backend_pid() and state <> 'idle' limit 1`,
+      )
+      .then(
+        ({ rowCount }) => rowCount,
+        // A test that ended the database has nothing to wait for.
+        () => 0,
+      );
+    quiet = busy ? 0 : quiet + 1;
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+}
+
 const nameOf = (database: URL) => database.pathname.slice(1);
 
 /** A fresh copy of the demo, and a server on it: the one that the test before left, where it still runs. */
@@ -73,6 +97,7 @@ export async function openApp(): Promise<App> {
     client.query(`CREATE DATABASE ${nameOf(database)} TEMPLATE ${nameOf(new URL(template))}`),
   );
   const port = left?.port ?? (await freePort());
+  const errors = left?.errors ?? new ServerErrors();
   const clock = left?.clock ?? path.join(os.tmpdir(), `every-trace-clock-${process.pid}-${port}`);
   writeFileSync(clock, '0');
   const url = `http://127.0.0.1:${port}`;
@@ -93,7 +118,7 @@ export async function openApp(): Promise<App> {
       ],
       {
         cwd: ROOT,
-        stdio: ['ignore', 'ignore', 'inherit'],
+        stdio: ['ignore', 'ignore', 'pipe'],
         env: {
           ...process.env,
           NODE_ENV: 'production',
@@ -103,6 +128,7 @@ export async function openApp(): Promise<App> {
         },
       },
     );
+    errors.listenTo(server);
     if (!(await answers(url, 200))) throw new Error('The application did not start.');
   };
   const kill = async () => {
@@ -117,6 +143,7 @@ export async function openApp(): Promise<App> {
   // Its connections to the database of the test before are gone; it makes new ones.
   if (server && !(await answers(url, 50))) await kill();
   if (!server) await start();
+  errors.forgetDropped();
   const found = async (text: string, begins: string) => {
     const { rows } = await client.query<{ id: string }>(text, [`${begins}%`]);
     if (!rows[0]) throw new Error(`Nothing in the demo begins with “${begins}”.`);
@@ -132,11 +159,18 @@ export async function openApp(): Promise<App> {
     vehicle: async (name) =>
       `${url}/vehicles/${await found('select id from vehicles where name like $1', name)}`,
     moveClock: (days) => writeFileSync(clock, String(days * 86_400_000)),
-    close: async () => {
+    mayFail: (pattern) => errors.expect(pattern),
+    close: async (browser) => {
+      await Promise.all((browser?.contexts() ?? []).map((context) => context.close()));
+      await atRest(client);
+      const wrong = errors.take();
       // Gone before the database is dropped, or its end would come as an error of no test.
       await client.end();
       await asAdmin(template, (client) => client.query(`DROP DATABASE ${nameOf(database)} WITH (FORCE)`));
-      if (server && server.exitCode === null) idle = { server, port, database, clock };
+      if (server && server.exitCode === null) idle = { server, port, database, clock, errors };
+      if (wrong.length > 0) {
+        throw new Error(`The server wrote of errors that this test does not expect:\n${wrong.join('\n')}`);
+      }
     },
   };
 }

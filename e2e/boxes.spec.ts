@@ -3,14 +3,15 @@ import { expect, type Locator, type Page, test } from '@playwright/test';
 import { boxOf } from '../testing/panels';
 import { so } from '../testing/whole';
 import { type App, openApp } from './app';
+import { atRest } from './rest';
 import { openBox, seeLamps } from './technician';
 
 let app: App;
 test.beforeEach(async () => {
   app = await openApp();
 });
-test.afterEach(async () => {
-  await app.close();
+test.afterEach(async ({ browser }) => {
+  await app.close(browser);
 });
 
 const SIZES = [
@@ -660,11 +661,10 @@ test('in the editor: a slot grows by its corner, a cover photo lies straightened
   await openEditor(page);
   await expect(page.getByRole('button', { name: 'Save as a new version' })).toBeVisible();
   const slot = page.locator('[data-slot="fuse-31"]');
-  // Drawn by the server first; a key works once the page is alive.
-  await expect(async () => {
-    await slot.press('Enter');
-    await expect(slot).toHaveAttribute('aria-pressed', 'true', { timeout: 500 });
-  }).toPass();
+  // Drawn by the server first; a key works once the page runs.
+  await atRest(page);
+  await slot.press('Enter');
+  await expect(slot).toHaveAttribute('aria-pressed', 'true');
   const width = Number(await slot.locator('rect').first().getAttribute('width'));
   const handle = (await page.getByTestId('resize').boundingBox())!;
   await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2);
@@ -714,9 +714,8 @@ test('in the editor: what cannot be read stays in its field with the reason, and
     await expect(field).toHaveValue(text);
     await expect(field).toHaveAttribute('aria-invalid', 'true');
   };
-  await expect(async () => {
-    await typed('Width, mm', 'wide', '“wide” is no number');
-  }).toPass();
+  await atRest(page);
+  await typed('Width, mm', 'wide', '“wide” is no number');
   const plugs = box.getByRole('textbox', { name: 'Plugs underneath, one a line' });
   await typed('Plugs underneath, one a line', 'Upper plug | grey', 'Line 1: how many cavities?');
   await typed(
@@ -752,11 +751,10 @@ test('two people edit boxes of one vehicle: both are kept, and neither undoes th
   };
   const rename = async (here: Page, name: string) => {
     const form = here.getByRole('region', { name: 'The box' });
-    await expect(async () => {
-      await form.getByLabel('Name', { exact: true }).fill(name);
-      await form.getByLabel('Disconnect first').focus();
-      await expect(here.getByRole('heading', { level: 1, name })).toBeVisible({ timeout: 1000 });
-    }).toPass();
+    await atRest(here);
+    await form.getByLabel('Name', { exact: true }).fill(name);
+    await form.getByLabel('Disconnect first').focus();
+    await expect(here.getByRole('heading', { level: 1, name })).toBeVisible();
     await here.getByRole('button', { name: 'Save as a new version' }).click();
   };
   await edit(page, /Load-bay box/);

@@ -9,8 +9,8 @@ let app: App;
 test.beforeEach(async () => {
   app = await openApp();
 });
-test.afterEach(async () => {
-  await app.close();
+test.afterEach(async ({ browser }) => {
+  await app.close(browser);
 });
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const;

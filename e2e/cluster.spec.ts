@@ -6,8 +6,8 @@ import path from 'node:path';
 import { expect, test } from '@playwright/test';
 import pg from 'pg';
 import { ensureCluster } from '../scripts/lib/cluster.mjs';
+import { freePort } from '../scripts/lib/ports.mjs';
 import { remember, remembered, withLock } from '../scripts/lib/processes.mjs';
-import { freePort } from '../scripts/lib/shell.mjs';
 
 async function ask(url: string, text: string): Promise<pg.QueryResult> {
   const client = new pg.Client({ connectionString: url });

@@ -10,8 +10,8 @@ let app: App;
 test.beforeEach(async () => {
   app = await openApp();
 });
-test.afterEach(async () => {
-  await app.close();
+test.afterEach(async ({ browser }) => {
+  await app.close(browser);
 });
 
 async function openTrace(page: Page, job: string): Promise<void> {

@@ -9,8 +9,8 @@ let app: App;
 test.beforeEach(async () => {
   app = await openApp();
 });
-test.afterEach(async () => {
-  await app.close();
+test.afterEach(async ({ browser }) => {
+  await app.close(browser);
 });
 
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const;
@@ -341,7 +341,6 @@ test.describe('in the hand', () => {
     await expect(page.getByTestId('slot-title')).toContainText('both holes');
     await tap('Only the lower end lit');
     await tap('Key off, after the wait: go on');
-    await page.waitForTimeout(1100);
     await expect(page.getByTestId('key-off-clock')).not.toHaveText('0:00');
     await page.reload();
     await page.goto(`${job}/boxes?do=survey&key=off-waited`);
@@ -409,7 +408,7 @@ test.describe('at the desk', () => {
         const shown = document.querySelector('[data-testid=sum-main]')!.textContent;
         took.push(performance.now() - started);
         if (!shown?.includes('mm²')) throw new Error('no figure after the key');
-        await new Promise((resolve) => setTimeout(resolve, 100));
+        for (let n = 0; n < 6; n++) await new Promise((resolve) => requestAnimationFrame(resolve));
       }
       return took.sort((one, other) => one - other);
     });

@@ -27,9 +27,9 @@ test.beforeAll(async () => {
   const address = theirs.address();
   theirUrl = `http://127.0.0.1:${typeof address === 'object' ? address?.port : 0}`;
 });
-test.afterAll(async () => {
+test.afterAll(async ({ browser }) => {
   theirs.close();
-  await app.close();
+  await app.close(browser);
 });
 
 const ID = '00000000-0000-4000-8000-000000000000';
@@ -151,7 +151,8 @@ test('a name that was made to point at this machine reads nothing, and no page o
     expect(written).toBe(403);
     theirPage = `<iframe src="${app.url}/"></iframe>`;
     await page.goto(theirUrl);
-    await page.waitForTimeout(500);
+    // The browser refuses it, and puts a page of its own there.
+    await expect.poll(() => page.frames()[1]?.url()).toContain('chrome-error:');
     const framed = page.frames()[1]!;
     expect(await framed.locator('body').textContent()).not.toContain('Open jobs');
   } finally {

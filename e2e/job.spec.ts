@@ -4,6 +4,7 @@ import { expect, type Page, test } from '@playwright/test';
 import { checkCircuit } from '../core/circuit/checkCircuit';
 import type { JobFile } from '../core/format/jobSchema';
 import { type App, openApp } from './app';
+import { countAtRest } from './rest';
 import { cardId, enterByKeyboard, enterByTouch, faultyVehicle, openFanJob, valueFor } from './technician';
 
 const VAN = ['van-proving-cabinet', 'van-hatch-fridge', 'van-demist'] as const;
@@ -13,8 +14,8 @@ let app: App;
 test.beforeEach(async () => {
   app = await openApp();
 });
-test.afterEach(async () => {
-  await app.close();
+test.afterEach(async ({ browser }) => {
+  await app.close(browser);
 });
 
 /** Collects what must never appear: script errors and breaches of the content security policy. */
@@ -107,13 +108,8 @@ test('by keyboard: dead fan to proved plug, reloaded in the middle, one reading 
     if (count === 2) {
       await expect(page.getByTestId('sending')).toHaveText('All recorded');
       const shown = page.getByTestId('log').locator('li');
-      let before = 0;
       // The log is drawn after the card; it is counted when it stands still.
-      await expect(async () => {
-        before = await shown.count();
-        await page.waitForTimeout(1000);
-        expect(await shown.count()).toBe(before);
-      }).toPass();
+      const before = await countAtRest(page, shown);
       await page.reload();
       await expect(shown).toHaveCount(before);
     }

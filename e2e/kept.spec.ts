@@ -7,14 +7,15 @@ import type { CircuitFile } from '../core/format/circuitSchema';
 import type { PanelSetFile } from '../core/format/panelSchema';
 import { CHROMIUM_OPTIONS } from '../scripts/lib/browser.mjs';
 import { type App, openApp } from './app';
+import { atRest } from './rest';
 import { cardId, enterByKeyboard, faultyVehicle, openFanJob, valueFor } from './technician';
 
 let app: App;
 test.beforeEach(async () => {
   app = await openApp();
 });
-test.afterEach(async () => {
-  await app.close();
+test.afterEach(async ({ browser }) => {
+  await app.close(browser);
 });
 
 async function vehicleId(name = 'Bakery van'): Promise<string> {
@@ -40,23 +41,18 @@ async function importByAnother(vehicle: string, file: object, base: number): Pro
   return response.status;
 }
 
-/** A form is drawn by the server first; what is typed before the page is alive is typed again. */
+/** A form is drawn by the server first; the page is waited for before something is typed into it. */
 async function fill(page: Page, label: string, text: string): Promise<void> {
-  const field = page.getByLabel(label, { exact: false }).first();
-  await expect(async () => {
-    await field.fill(text);
-    await page.waitForTimeout(150);
-    await expect(field).toHaveValue(text);
-  }).toPass();
+  await atRest(page);
+  await page.getByLabel(label, { exact: false }).first().fill(text);
 }
 
-/** Chooses a slot by key; drawn by the server first, it hears once the page is alive. */
-function choose(page: Page, slot: string): Promise<void> {
+/** Chooses a slot by key; drawn by the server first, it hears once the page runs. */
+async function choose(page: Page, slot: string): Promise<void> {
+  await atRest(page);
   const drawn = page.locator(`[data-slot="${slot}"]`);
-  return expect(async () => {
-    await drawn.press('Enter');
-    await expect(drawn).toHaveAttribute('aria-pressed', 'true', { timeout: 500 });
-  }).toPass();
+  await drawn.press('Enter');
+  await expect(drawn).toHaveAttribute('aria-pressed', 'true');
 }
 
 test('a photo that the server refuses is there after a restart of the browser, with the reason, until it is given up', async () => {

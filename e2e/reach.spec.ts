@@ -2,13 +2,14 @@
 import { expect, test } from '@playwright/test';
 import { type App, openApp } from './app';
 import { addresses, PAGES, seenInHand } from './pages';
+import { atRest, drawn } from './rest';
 
 let app: App;
 test.beforeEach(async () => {
   app = await openApp();
 });
-test.afterEach(async () => {
-  await app.close();
+test.afterEach(async ({ browser }) => {
+  await app.close(browser);
 });
 
 const SIZES = [
@@ -42,8 +43,9 @@ for (const [size, use] of SIZES) {
       await page.goto(app.url + addressOf(place));
       const shows = size === 'phone' ? seenInHand(ready) : ready;
       await expect(page.getByText(shows).first()).toBeVisible();
-      // What comes late has come.
-      await page.waitForTimeout(2500);
+      // What comes late has come, and is drawn.
+      await atRest(page);
+      await drawn(page);
       // Words of a person, and none of the program's own.
       const words = ((await page.locator('#main').textContent()) ?? '').replace(/\s+/g, ' ');
       const own = /.{0,40}(\[object |undefined|\bNaN\b).{0,20}/.exec(words)?.[0] ?? null;
@@ -71,7 +73,7 @@ test('every view by keys alone: Tab comes to all that can be pressed or typed in
   for (const [place, ready] of Object.values(PAGES).flat()) {
     await page.goto(app.url + addressOf(place));
     await expect(page.getByText(ready).first()).toBeVisible();
-    await page.waitForTimeout(2000);
+    await atRest(page);
     // Marked, so that each is known again; those that arrow keys go to, and what is switched off, are left out.
     const wanted = await page.evaluate(() => {
       (document.activeElement as HTMLElement | null)?.blur();

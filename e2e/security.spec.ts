@@ -153,8 +153,8 @@ test.beforeEach(async () => {
   ids = found!;
   shop = found!.shop;
 });
-test.afterEach(async () => {
-  await app.close();
+test.afterEach(async ({ browser }) => {
+  await app.close(browser);
 });
 
 type Make = () => { readonly to: string; readonly body?: unknown; readonly type?: string };

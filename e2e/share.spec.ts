@@ -9,9 +9,10 @@ import os from 'node:os';
 import path from 'node:path';
 import { type Browser, chromium, expect, type Page, test } from '@playwright/test';
 import { CHROMIUM_OPTIONS } from '../scripts/lib/browser.mjs';
-import { freePort } from '../scripts/lib/shell.mjs';
+import { freePort } from '../scripts/lib/ports.mjs';
 import { machineName, stableName } from '../scripts/share/addresses.mjs';
 import { type App, openApp } from './app';
+import { atRest } from './rest';
 
 const ROOT = path.resolve(import.meta.dirname ?? '.', '..');
 const PASSWORD = 'seven brass lanterns';
@@ -165,7 +166,7 @@ test.beforeAll(async () => {
   await expect.poll(() => said, { timeout: 60_000 }).toContain('Fingerprint of the authority');
 });
 
-test.afterAll(async () => {
+test.afterAll(async ({ browser }) => {
   if (shared.exitCode === null) {
     const ended = new Promise((resolve) => shared.on('exit', resolve));
     shared.kill('SIGINT');
@@ -173,7 +174,7 @@ test.afterAll(async () => {
   }
   wire.remove();
   rmSync(home, { recursive: true, force: true });
-  await app.close();
+  await app.close(browser);
 });
 
 const authority = () => path.join(home, 'share/authority.crt');
@@ -369,7 +370,7 @@ test('a phone that trusts it works, loses the link, and brings what waited to th
     await numbered.goto(`${byNumber()}/jobs/${id}/sheet`);
     await numbered.getByText('Hand it to a colleague in the middle').waitFor();
     // What is fetched once a page has come to rest is here too.
-    await numbered.waitForTimeout(4000);
+    await atRest(numbered);
     wire.cut();
     await handTo(numbered, 'Third');
     await expect(numbered.getByTestId('sending')).toContainText('kept here');
@@ -407,6 +408,8 @@ test('a second start that cannot have its port says so; stopping stops all of it
     env: {
       ...process.env,
       DATABASE_URL: app.databaseUrl,
+      // It would have to build first, which takes minutes on a busy machine.
+      NEXT_DIST_DIR: path.join(path.relative(ROOT, home), 'build'),
       EVERY_TRACE_DATA: path.join(home, 'second'),
       PORT: String(await freePort()),
       SHARE_PORT: String(ports.secure),
@@ -422,6 +425,8 @@ test('a second start that cannot have its port says so; stopping stops all of it
   const code = await new Promise((resolve) => second.on('exit', resolve));
   expect(code).not.toBe(0);
   expect(words).toContain(`Port ${ports.secure} is taken by another program`);
+  // Said before anything was made or built.
+  expect([words.includes('Building'), existsSync(path.join(home, 'second'))]).toEqual([false, false]);
   const ended = new Promise((resolve) => shared.on('exit', resolve));
   shared.kill('SIGINT');
   await ended;

@@ -1,6 +1,7 @@
 /** Takes the pictures of the README. Not a test: it asserts nothing but that the views come up. */
 import { type BrowserContext, expect, type Page, test } from '@playwright/test';
 import { type App, openApp } from './app';
+import { atRest, drawn } from './rest';
 import { cardId, enterByKeyboard, faultyVehicle, valueFor } from './technician';
 
 const FOLDER = 'docs/screenshots';
@@ -11,8 +12,8 @@ let app: App;
 test.beforeAll(async () => {
   app = await openApp();
 });
-test.afterAll(async () => {
-  await app.close();
+test.afterAll(async ({ browser }) => {
+  await app.close(browser);
 });
 
 async function idOf(text: string): Promise<string> {
@@ -21,7 +22,8 @@ async function idOf(text: string): Promise<string> {
 }
 
 async function shot(page: Page, name: string): Promise<void> {
-  await page.waitForTimeout(500);
+  await atRest(page);
+  await drawn(page);
   await page.screenshot({ path: `${FOLDER}/${name}.png` });
 }
 
@@ -73,7 +75,7 @@ test('pictures', async ({ browser }) => {
   await themed(desk, 'daylight');
   const page = await desk.newPage();
   const looked = async () => {
-    await page.waitForTimeout(500);
+    await atRest(page);
     return page.screenshot();
   };
   await page.goto(app.url);
@@ -105,7 +107,7 @@ test('pictures', async ({ browser }) => {
   const dark = await night.newPage();
   await dark.goto(`${app.url}/jobs/${fan}/trace`);
   await expect(dark.getByTestId('card-title')).toBeVisible();
-  await dark.waitForTimeout(500);
+  await atRest(dark);
   await beside(desk, 'trace', [tracing, await dark.screenshot()], DESK);
 
   const hand = await browser.newContext({ ...PHONE });
@@ -114,7 +116,7 @@ test('pictures', async ({ browser }) => {
   await phone.goto(`${app.url}/jobs/${fan}/trace`);
   await expect(phone.getByTestId('card-title')).toBeVisible();
   const held = async () => {
-    await phone.waitForTimeout(500);
+    await atRest(phone);
     return phone.screenshot();
   };
   const card = await held();
@@ -203,7 +205,7 @@ test('pictures', async ({ browser }) => {
   await page.getByRole('button', { name: 'Keep it on the job' }).click();
   await page.getByRole('tab', { name: /^Drawing/ }).click();
   await expect(page.getByTestId('diagram')).toHaveCount(2);
-  await page.waitForTimeout(1500);
+  await atRest(page);
   await beside(desk, 'change', [planned, await looked()], DESK);
   await phone.goto(`${change}?see=plan`);
   await expect(phone.getByTestId('plan-sentences')).toBeVisible();
@@ -224,7 +226,7 @@ test('pictures', async ({ browser }) => {
   await phone.getByRole('button', { name: 'It is so, go on' }).tap();
   for (let count = 0; count < 3; count++) {
     await phone.getByTestId('work-step').getByRole('button', { name: 'Done' }).tap();
-    await phone.waitForTimeout(400);
+    await atRest(phone);
   }
   await phone.getByRole('button', { name: /Half done/ }).tap();
   await beside(desk, 'phone-change', [sentences, shows, ends, await held()]);

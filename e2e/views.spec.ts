@@ -5,13 +5,14 @@ import { demoText } from '../testing/circuits';
 import { type App, openApp } from './app';
 import { addresses, NARROW, PAGES, seenInHand } from './pages';
 import { nothingTooWide } from './phone';
+import { atRest } from './rest';
 
 let app: App;
 test.beforeAll(async () => {
   app = await openApp();
 });
-test.afterAll(async () => {
-  await app.close();
+test.afterAll(async ({ browser }) => {
+  await app.close(browser);
 });
 
 async function addressOf(title: string): Promise<string> {
@@ -223,10 +224,7 @@ test('an entry that comes from another site’s page is refused', async ({ reque
 test('the palette finds a slot by its number and a vehicle by its plate', async ({ page }) => {
   const [van] = await app.query<{ plate: string }>("select plate from vehicles where name = 'Bakery van'");
   await page.goto(app.url);
-  await expect(async () => {
-    await page.keyboard.press('Control+k');
-    await expect(page.getByRole('dialog')).toBeVisible({ timeout: 500 });
-  }).toPass();
+  await page.keyboard.press('Control+k');
   const input = page.getByPlaceholder(/A job, a vehicle or its plate/);
   await input.fill(van!.plate.replace(/\W/g, '').toLowerCase());
   await expect(page.getByRole('option', { name: /Bakery van/ }).first()).toBeVisible();
@@ -267,10 +265,9 @@ test('what a slot serves and applies to is shown and printed; a box is held only
   await expect(page.getByText('built from 2018 on')).toBeVisible();
   await expect(page.getByTestId('coverage')).toContainText('Bread shelf lamps');
   const right = page.getByRole('radio', { name: 'right', exact: true });
-  await expect(async () => {
-    await right.click();
-    await expect(right).toBeChecked({ timeout: 500 });
-  }).toPass();
+  await atRest(page);
+  await right.click();
+  await expect(right).toBeChecked();
   await page.goto(`${app.url}/vehicles/${pickup}/panels?box=cab&slot=fuse-14`);
   await expect(page.getByRole('radio', { name: 'left', exact: true })).toBeChecked();
   await page.goto(`${app.url}/vehicles/${van}/panels?box=cab&slot=fuse-14`);

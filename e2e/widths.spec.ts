@@ -9,8 +9,8 @@ let app: App;
 test.beforeAll(async () => {
   app = await openApp();
 });
-test.afterAll(async () => {
-  await app.close();
+test.afterAll(async ({ browser }) => {
+  await app.close(browser);
 });
 
 const LONG = 'Replaced the eight-way plug behind the serving-hatch panel, sealed, tied back and pulled';

@@ -10,8 +10,9 @@ import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import pg from 'pg';
 import { ensureCluster } from './lib/cluster.mjs';
+import { freePort } from './lib/ports.mjs';
 import { remembered } from './lib/processes.mjs';
-import { delay, freePort, root, say } from './lib/shell.mjs';
+import { delay, root, say } from './lib/shell.mjs';
 
 /** A start that keeps itself up: whoever ends it is followed by another. */
 class Installation {

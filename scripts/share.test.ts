@@ -8,7 +8,7 @@ import https from 'node:https';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { freePort } from './lib/shell.mjs';
+import { freePort } from './lib/ports.mjs';
 import { lanAddresses, machineName, stableName } from './share/addresses.mjs';
 import { ensureAuthority, ensureLeaf, isPermittedAddress } from './share/authority.mjs';
 import { openFront } from './share/front.mjs';

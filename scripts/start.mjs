@@ -7,9 +7,10 @@ import { randomBytes } from 'node:crypto';
 import { rmSync } from 'node:fs';
 import path from 'node:path';
 import { ensureCluster } from './lib/cluster.mjs';
+import { needPort } from './lib/ports.mjs';
 import { remember, remembered, withLock } from './lib/processes.mjs';
 import { ensureBuild, ensureModules, ensurePackages, ensureSchemas, POSTGRES } from './lib/setUp.mjs';
-import { bin, delay, Halt, portTaken, root, run, say } from './lib/shell.mjs';
+import { bin, delay, Halt, root, run, say } from './lib/shell.mjs';
 
 const PORT = Number(process.env.PORT ?? 4012);
 const SHARED = process.argv.includes('--share');
@@ -68,7 +69,18 @@ async function prepare() {
   return { cluster, environment: { ...environment, EVERY_TRACE_BUILD: build }, build };
 }
 
+/** Ports that cannot be had are said at once, before anything is installed, made or built. */
+async function needPorts() {
+  // A start that runs, or was left running, holds its own.
+  if ((await answers())?.name === 'every-trace') return;
+  await needPort(PORT, '127.0.0.1', 'PORT');
+  if (!SHARED) return;
+  await needPort(SHARE_PORT, '0.0.0.0', 'SHARE_PORT');
+  await needPort(SHARE_PLAIN_PORT, '0.0.0.0', 'SHARE_PLAIN_PORT');
+}
+
 async function main() {
+  await needPorts();
   const { cluster, environment: prepared, build } = await withLock(folder, prepare);
   const secret = randomBytes(32).toString('base64url');
   const environment = SHARED ? { ...prepared, ...(await sharedEnvironment(secret)) } : prepared;
@@ -80,9 +92,7 @@ async function main() {
     }
     await stopLeftOver();
   }
-  if (await portTaken(PORT)) {
-    throw new Halt(`Port ${PORT} is taken by another program. Stop it, or start with PORT=4013 npm start.`);
-  }
+  await needPort(PORT, '127.0.0.1', 'PORT');
   let server = null;
   let database = cluster;
   let stopping = false;

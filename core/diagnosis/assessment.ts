@@ -4,6 +4,7 @@ import type { Hand, TestRef } from '../format';
 import type { Stop } from './choice/decision';
 import type { OutcomeMeaning } from './choice/explainTest';
 import type { Fitted } from './evidence/fitted';
+import type { KeptPredictions } from './evidence/keptPredictions';
 import type { TakenReading } from './evidence/readings';
 import type { TookFuses } from './hypotheses/appliance';
 import type { PriorTable } from './hypotheses/priors';
@@ -129,4 +130,6 @@ export interface SessionOptions {
   readonly notNow?: readonly string[];
   /** An appliance was plugged in when it failed. */
   readonly appliance?: TookFuses | null;
+  /** What was worked out of the same circuit by the same program before, the likeliest to hold it first. */
+  readonly kept?: readonly KeptPredictions[] | undefined;
 }

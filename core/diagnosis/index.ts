@@ -13,6 +13,7 @@ export { bracketOf, bracketWords } from './bracket';
 export { testCardWords } from './card';
 export { compareCosts } from './choice/costs';
 export { fittedKey, fittedWords } from './evidence/fitted';
+export { type KeptPredictions, packPredictions, unpackPredictions } from './evidence/keptPredictions';
 export { asMeant } from './evidence/leads';
 export { type TakenReading, UNSURE } from './evidence/readings';
 export type { VoltsColumn } from './evidence/testPrediction';

@@ -30,11 +30,13 @@ import { habitCost } from './choice/habitCost';
 import { contextOf, entropyNow, type InPlay, likelyRows, rankTests, rowsInPlay } from './choice/next';
 import { proposalOf } from './choice/proposal';
 import type { EvidenceState } from './evidence/evidence';
-import { mergedByRefusal, type RepairGroup, repairGroups, withPairs } from './evidence/groups';
+import { mergedByRefusal, repairGroups, withPairs } from './evidence/groups';
+import type { KeptPredictions } from './evidence/keptPredictions';
 import { asMeant, dropAsMeant } from './evidence/leads';
 import { normalise } from './evidence/likelihood';
 import { Predictions } from './evidence/predictions';
 import type { TakenReading } from './evidence/readings';
+import type { RepairGroup } from './evidence/repairGroup';
 import { hasHabits, withoutHabits } from './habits';
 import { buildHypotheses, type Hypothesis, NOT_IN_MAP } from './hypotheses/hypotheses';
 import { kindOf, testId } from './kinds';
@@ -89,8 +91,8 @@ export class DiagnosisSession {
     this.model = new CircuitModel(circuit);
     this.names = new Names(circuit);
     this.hypotheses = buildHypotheses(this.model, complaint, options.priors, options.appliance);
-    this.predictions = new Predictions(this.model, this.hypotheses);
-    const { hand = USUAL_HAND, notNow } = options;
+    const { hand = USUAL_HAND, notNow, kept } = options;
+    this.predictions = new Predictions(this.model, this.hypotheses, kept);
     const { permitted, barred } = testsFor(this.model, complaint, hand, notNow);
     this.withoutHabits = hasHabits(hand)
       ? new Map(
@@ -159,8 +161,21 @@ export class DiagnosisSession {
   }
 
   private allGroups(): readonly RepairGroup[] {
-    this.ungrouped ??= repairGroups(this.hypotheses, this.tests, this.predictions);
+    this.ungrouped ??=
+      this.predictions.before.groups(this.tests) ??
+      repairGroups(this.hypotheses, this.tests, this.predictions);
     return this.ungrouped;
+  }
+
+  /**
+   * What was worked out of this circuit, for the next session on it (`SessionOptions.kept`); null where all of it was kept
+   * before.
+   */
+  toKeep(): KeptPredictions | null {
+    this.ready();
+    const predictions = this.predictions.toKeep();
+    if (!predictions) return null;
+    return { ...predictions, groups: { tests: this.tests.map(({ id }) => id), groups: this.allGroups() } };
   }
 
   /** Suspects, verdict and next tests for what is known now. */

@@ -2,8 +2,9 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { freePort, portTaken } from './ports.mjs';
 import { commandOf, needFolder } from './processes.mjs';
-import { delay, freePort, Halt, isRoot, portTaken, root, run, say, succeeds } from './shell.mjs';
+import { delay, Halt, isRoot, root, run, say, succeeds } from './shell.mjs';
 
 const USER = 'every_trace';
 const SERVER_USER = 'postgres';

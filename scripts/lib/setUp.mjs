@@ -68,6 +68,12 @@ function installModules(forWork) {
 export const ensureModules = () => installModules(false);
 export const ensureAllModules = () => installModules(true);
 
+/** Everything that the browser tests need besides database and build. */
+export function ensureBrowserTests() {
+  ensureAllModules();
+  ensurePackages([POSTGRES, CHROMIUM, NAMESPACES, TRUST, CURL, OPENSSL, UNZIP]);
+}
+
 /** What is compiled from the schemas and read by everything else. */
 const GENERATED = 'core/format/generated/jobEvent.js';
 

@@ -4,6 +4,7 @@
  */
 import http from 'node:http';
 import http2 from 'node:http2';
+import { portWords } from '../lib/ports.mjs';
 import { Halt } from '../lib/shell.mjs';
 import { trustPage } from './trustPage.mjs';
 
@@ -85,17 +86,10 @@ export async function openFront({ app, secret, port, plainPort, now }) {
 
 function listen(server, port, name) {
   return new Promise((resolve, reject) => {
-    server.once('error', (error) =>
-      reject(
-        error.code === 'EADDRINUSE'
-          ? new Halt(
-              `Port ${port} is taken by another program. Stop it, or say another with ${name}=${port + 1}.`,
-            )
-          : error.code === 'EACCES'
-            ? new Halt(`Port ${port} may not be opened by this user. Say one above 1023 with ${name}.`)
-            : error,
-      ),
-    );
+    server.once('error', (error) => {
+      const words = portWords(error.code, port, name);
+      reject(words ? new Halt(words) : error);
+    });
     server.listen(port, '0.0.0.0', resolve);
   });
 }

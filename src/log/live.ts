@@ -4,6 +4,13 @@
  */
 import { newId } from '@/ui/newId';
 
+/**
+ * What a page is told of: that others have recorded; that something it holds of the job besides has changed, its stock or
+ * its maps; that the person at the key has joined or answered. Each is told too when a stream begins.
+ */
+export type Told = 'entries' | 'held' | 'helper';
+const TOLD: readonly Told[] = ['entries', 'held', 'helper'];
+
 export interface HereNow {
   readonly personId: string;
   readonly name: string;
@@ -21,10 +28,12 @@ class LiveNews {
   private timer: ReturnType<typeof setTimeout> | null = null;
   private readonly page = newId();
   private readonly listeners = new Set<() => void>();
-  private readonly helperListeners = new Set<() => void>();
+  private readonly told: Readonly<Record<Told, Set<() => void>>> = {
+    entries: new Set(),
+    held: new Set(),
+    helper: new Set(),
+  };
   private people: readonly HereNow[] = [];
-
-  private onEntries: () => void = () => undefined;
 
   constructor(private readonly jobId: string) {}
 
@@ -40,15 +49,14 @@ class LiveNews {
     return () => this.listeners.delete(listener);
   };
 
-  /** Called when the person at the key has joined or answered. */
-  readonly onHelper = (listener: () => void): (() => void) => {
-    this.helperListeners.add(listener);
-    return () => this.helperListeners.delete(listener);
-  };
+  /** Calls a listener when there is news of a kind. Gives what ends it. */
+  on(what: Told, listener: () => void): () => void {
+    this.told[what].add(listener);
+    return () => this.told[what].delete(listener);
+  }
 
-  /** Keeps the stream while the page is looked at; `onEntries` is called when others have recorded. Gives what ends it. */
-  start(onEntries: () => void): () => void {
-    this.onEntries = onEntries;
+  /** Keeps the stream while the page is looked at. Gives what ends it. */
+  start(): () => void {
     if (typeof EventSource === 'undefined') return () => undefined;
     const look = () => {
       if (document.visibilityState !== 'visible') this.stop();
@@ -80,19 +88,17 @@ class LiveNews {
       this.againMs = FIRST_AGAIN_MS;
       work(event.data);
     };
-    source.addEventListener(
-      'entries',
-      heard(() => this.onEntries()),
-    );
+    for (const what of TOLD) {
+      source.addEventListener(
+        what,
+        heard(() => {
+          for (const listener of this.told[what]) listener();
+        }),
+      );
+    }
     source.addEventListener(
       'here',
       heard((data) => this.tell(JSON.parse(data) as readonly HereNow[])),
-    );
-    source.addEventListener(
-      'helper',
-      heard(() => {
-        for (const listener of this.helperListeners) listener();
-      }),
     );
     source.addEventListener(
       'beat',

@@ -190,3 +190,49 @@ test('the job that was opened longest ago makes room', async () => {
   expect(held.map((one) => one !== null)).toEqual(ids.map((_, index) => index > 0));
   jest.restoreAllMocks();
 });
+
+test('a change that falls into a question on its way is asked for after it, and shown', async () => {
+  const { opener: one, stop } = await opened('Fan dead');
+  const answerNow = globalThis.fetch;
+  const waiting: (() => void)[] = [];
+  // Each question is answered by what the server had when it was asked, and comes when it is let go.
+  Object.assign(globalThis, {
+    fetch: async (url: string) => {
+      const answer = await answerNow(url);
+      if (!url.startsWith('/api/events')) await new Promise<void>((resolve) => waiting.push(resolve));
+      return answer;
+    },
+  });
+  const first = one.refresh();
+  await until(() => waiting.length === 1);
+  server!.job = job('Fan dead when hot');
+  const second = one.refresh();
+  const third = one.refresh();
+  waiting[0]!();
+  await first;
+  await until(() => waiting.length === 2);
+  waiting[1]!();
+  await Promise.all([second, third]);
+  expect(titleOf(one.read())).toBe('Fan dead when hot');
+  // Two that asked for the same change were answered by one question.
+  expect(waiting).toHaveLength(2);
+  stop();
+});
+
+test('several changes in a row are asked for once; weights stay as they were when the job was opened', async () => {
+  const { opener: one, stop } = await opened('Fan dead');
+  await one.refresh();
+  asked.length = 0;
+  server!.job = {
+    ...job('Fan dead when hot'),
+    priors: { fuse: { open: 9 } } as unknown as HeldJob['priors'],
+  };
+  one.lookAgain();
+  one.lookAgain();
+  one.lookAgain();
+  await until(() => titleOf(one.read()) === 'Fan dead when hot');
+  expect(asked.filter((url) => url.startsWith('/api/jobs'))).toHaveLength(1);
+  const state = one.read();
+  expect(state.kind === 'open' && state.job.priors).toEqual({});
+  stop();
+});

@@ -4,6 +4,7 @@
  */
 import type { LogEvent } from '#core/log';
 import { type HeldJob, holdEntries, holdJob, letGo, readHeld } from './held';
+import { liveNews } from './live';
 import { sender } from './sender';
 import { JobStore } from './store';
 
@@ -23,6 +24,10 @@ const ENTRIES_MS = 2000;
 const ANSWER_MS = 30_000;
 /** A job that could not be opened is asked for this often. */
 const RETRY_MS = 4000;
+/** One that is open and of which no news come by themselves, at least this often while it is looked at. */
+const UNTOLD_MS = 20_000;
+/** Changes that follow each other within this time are asked for together. */
+const TOGETHER_MS = 250;
 
 const OPENING: OpenJob = { kind: 'opening' };
 
@@ -31,8 +36,12 @@ class JobOpener {
   private readonly listeners = new Set<() => void>();
   private asking: Promise<void> | null = null;
   private begun = false;
+  /** What begins when that which is on its way has come. */
+  private next: Promise<void> | null = null;
   /** The server has answered since the job was opened here; until then what is shown is what was held. */
   private answered = false;
+  private askedAt = 0;
+  private told: ReturnType<typeof setTimeout> | null = null;
 
   constructor(private readonly jobId: string) {}
 
@@ -46,8 +55,9 @@ class JobOpener {
   /** Opens the job, and asks again by itself while the server is away. Gives what ends it. */
   start(): () => void {
     const retry = () => {
-      if (this.state.kind === 'away' || this.state.kind === 'signed-out' || !this.answered)
-        void this.refresh();
+      if (this.asking) return;
+      const { kind } = this.state;
+      if (kind === 'away' || kind === 'signed-out' || !this.answered || this.mayBeOld()) void this.refresh();
     };
     const timer = setInterval(retry, RETRY_MS);
     window.addEventListener('online', retry);
@@ -67,15 +77,40 @@ class JobOpener {
     await this.refresh();
   }
 
-  /** Takes in what the server has now; what is here stays where it does not answer. */
+  /** Nobody tells what changes, and it was not asked for some time. */
+  private mayBeOld(): boolean {
+    return (
+      document.visibilityState === 'visible' &&
+      !liveNews(this.jobId).open &&
+      Date.now() - this.askedAt > UNTOLD_MS
+    );
+  }
+
+  /** Somebody else has changed what is held here, once or several times in a row. */
+  readonly lookAgain = (): void => {
+    this.told ??= setTimeout(() => {
+      this.told = null;
+      void this.refresh();
+    }, TOGETHER_MS);
+  };
+
+  /**
+   * Takes in what the server has now; what is here stays where it does not answer. A question that is on its way may have
+   * been asked before the change that this one is about: it is asked again after that.
+   */
   refresh(): Promise<void> {
-    this.asking ??= this.ask().finally(() => {
-      this.asking = null;
+    this.next ??= (this.asking ?? Promise.resolve()).then(() => {
+      this.next = null;
+      this.asking = this.ask().finally(() => {
+        this.asking = null;
+      });
+      return this.asking;
     });
-    return this.asking;
+    return this.next;
   }
 
   private async ask(): Promise<void> {
+    this.askedAt = Date.now();
     const answer = await this.get(`/api/jobs/${this.jobId}`);
     if (answer === null) {
       if (this.state.kind !== 'open') this.tell({ kind: 'away' });
@@ -91,14 +126,14 @@ class JobOpener {
       this.tell({ kind: 'unknown' });
       return;
     }
-    const job = (await answer.json()) as HeldJob;
+    const told = (await answer.json()) as HeldJob;
+    // Weights that change in the middle of a trace would take the card out of the hand.
+    const job =
+      this.answered && this.state.kind === 'open' ? { ...told, priors: this.state.job.priors } : told;
     this.answered = true;
     if (this.state.kind === 'open') {
       // Entries first: maps may be those that an entry has made.
-      await Promise.race([
-        this.state.store.catchUp(),
-        new Promise((resolve) => setTimeout(resolve, ENTRIES_MS)),
-      ]);
+      await atMost(ENTRIES_MS, this.state.store.catchUp());
       this.show(job, []);
       return void holdJob(job);
     }
@@ -135,6 +170,16 @@ class JobOpener {
     this.state = state;
     for (const listener of this.listeners) listener();
   }
+}
+
+/** Waits for something, and no longer than so many milliseconds. */
+async function atMost(ms: number, done: Promise<void>): Promise<void> {
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<void>((resolve) => {
+    timer = setTimeout(resolve, ms);
+  });
+  await Promise.race([done, late]);
+  clearTimeout(timer);
 }
 
 /** The later one with those parts of the earlier that say the same, so that nothing is worked out anew for them. */

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react';
+import { PageRuns } from './atRest';
 import { Mark } from './Mark';
 import { NavLinks } from './NavLinks';
 import { PlaceLink } from './PlaceLink';
@@ -26,6 +27,7 @@ export function AppShell({
 }) {
   return (
     <div className="lg:grid lg:min-h-dvh lg:grid-cols-[5.5rem_1fr]">
+      <PageRuns />
       <a
         href="#main"
         className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-sheet focus:p-3 focus:font-bold"

@@ -4,7 +4,8 @@ import { useEffect, useRef, useState } from 'react';
 
 /**
  * A value as it was while a finger is down: what comes from elsewhere is not put under it. It is taken once the finger is
- * lifted and what it pressed has been heard.
+ * lifted and what it pressed has been heard. What comes between two touches is taken at once; what then takes its answers
+ * by touch bears `takes-touch-later` (`globals.css`), so that the second touch does not answer what it never saw.
  */
 export function useHeld<T>(value: T): T {
   const down = useRef(false);

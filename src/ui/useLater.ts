@@ -1,6 +1,7 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { onItsWay, whenShown } from './atRest';
 
 /** So long until what could not be fetched is fetched again, milliseconds. */
 const RETRY_MS = 3000;
@@ -8,7 +9,7 @@ const RETRY_MS = 3000;
 const here = new WeakMap<() => Promise<unknown>, unknown>();
 
 /**
- * A part of the program that is fetched when it is wanted, or some time after the page stands, so that it is there when
+ * A part of the program that is fetched when it is wanted, or some time after all that is looked at is there, so that it is there when
  * the signal goes; null until it is. `load` is one function of its module and not made anew. A server that is away is
  * asked again.
  */
@@ -22,20 +23,30 @@ export function useLater<T>(load: () => Promise<T>, wanted = true, afterMs = 150
     }
     let gone = false;
     let timer: ReturnType<typeof setTimeout>;
+    const end = onItsWay(wanted ? 'looked at' : 'ahead');
     const get = () =>
       load().then(
         (loaded) => {
           here.set(load, loaded);
           if (!gone) setCount((count) => count + 1);
+          end();
         },
         () => {
           if (!gone) timer = setTimeout(get, RETRY_MS);
+          // A server that is away keeps nothing else waiting.
+          end();
         },
       );
-    timer = setTimeout(get, wanted ? 0 : afterMs);
+    if (wanted) void get();
+    else {
+      void whenShown().then(() => {
+        if (!gone) timer = setTimeout(get, afterMs);
+      });
+    }
     return () => {
       gone = true;
       clearTimeout(timer);
+      end();
     };
   }, [load, wanted, afterMs]);
   return (here.get(load) as T | undefined) ?? null;

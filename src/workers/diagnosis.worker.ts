@@ -10,6 +10,7 @@ import {
 import type { CircuitFile } from '#core/format';
 import { CircuitModel } from '#core/network';
 import type { DescribeAnswer, WorkerAnswer, WorkerRequest } from './diagnosisMessages';
+import { KeptOfCircuit } from './keptPredictions';
 
 type AssessRequest = Extract<WorkerRequest, { type: 'assess' }>;
 type OpenRequest = Extract<WorkerRequest, { type: 'open' }>;
@@ -20,6 +21,7 @@ const SLICE_MS = 25;
 let model: CircuitModel | null = null;
 let session: DiagnosisSession | null = null;
 let circuit: CircuitFile | null = null;
+let keeping: KeptOfCircuit | null = null;
 /** The latest question while the session is still being prepared; older ones are of no use to anybody. */
 let waiting: AssessRequest | null = null;
 let preparing = false;
@@ -92,7 +94,10 @@ async function open(request: OpenRequest) {
   waiting = null;
   help = null;
   lastAsked = null;
-  const made = new DiagnosisSession(circuit!, complaint, options);
+  const from = keeping!;
+  const kept = await from.of(complaint);
+  if (mine !== turn) return;
+  const made = new DiagnosisSession(circuit!, complaint, { ...options, kept });
   session = made;
   say({
     type: 'opened',
@@ -121,6 +126,9 @@ async function open(request: OpenRequest) {
   const asked = waiting as AssessRequest | null;
   waiting = null;
   if (asked) assess(asked);
+  const fresh = made.toKeep();
+  if (fresh) await from.keep(complaint, fresh);
+  if (mine !== turn) return;
   await prepareHelp(mine, request);
 }
 
@@ -131,6 +139,8 @@ async function answer(request: WorkerRequest): Promise<void> {
       circuit = request.circuit;
       model = new CircuitModel(circuit);
       session = null;
+      // What was kept is fetched while the circuit is read.
+      keeping = new KeptOfCircuit(circuit, request.owner);
       say(describeCircuit());
       return;
     case 'open':

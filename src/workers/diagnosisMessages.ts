@@ -13,9 +13,11 @@ import type {
   SeenBefore,
 } from '#core/diagnosis';
 import type { CircuitFile, Hand, TestRef } from '#core/format';
+import type { KeptFor } from './keptPredictions';
 
 export type WorkerRequest =
-  | { type: 'describe'; circuit: CircuitFile }
+  /** What is worked out is kept for its owner; for nobody where it is not known who that is. */
+  | { type: 'describe'; circuit: CircuitFile; owner: KeptFor | null }
   /** Starts anew; whatever was being worked out before is dropped. */
   | {
       type: 'open';

@@ -1,6 +1,7 @@
 /** Tests that would make the leading suspect proved. */
-import type { RepairGroup } from '../evidence/groups';
+
 import type { Predictions } from '../evidence/predictions';
+import type { RepairGroup } from '../evidence/repairGroup';
 import { kindOf, setUpOf, spotOf } from '../kinds';
 import type { TestCandidate } from '../tests';
 import { SUPPORTS, type Support } from '../verdict/verdict';

@@ -4,15 +4,8 @@ import { APPLIANCE } from '../hypotheses/appliance';
 import type { Hypothesis } from '../hypotheses/hypotheses';
 import type { TestCandidate } from '../tests';
 import type { Predictions } from './predictions';
+import type { RepairGroup } from './repairGroup';
 import type { TestPrediction } from './testPrediction';
-
-export interface RepairGroup {
-  readonly id: string;
-  readonly units: readonly string[];
-  /** Indices into the hypotheses. */
-  readonly members: readonly number[];
-  readonly parts: readonly string[];
-}
 
 /** Two predictions count as told apart when their means lie this many standard deviations apart. */
 const SEPARATED_SIGMAS = 2;

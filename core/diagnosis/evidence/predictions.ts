@@ -22,6 +22,14 @@ import { type Hypothesis, NO_FAULT } from '../hypotheses/hypotheses';
 import { kindOf } from '../kinds';
 import { carries, nodeIndex, type RefOf, type Supposed } from '../kinds/kind';
 import { RESISTANCE_TOLERANCE, voltsSpread } from '../kinds/volts';
+import {
+  type Column,
+  copyRow,
+  type KeptPredictions,
+  KeptRows,
+  type KeptTest,
+  unlessZero,
+} from './keptPredictions';
 import { WRONG_READING } from './readings';
 import { DUTY_SPREAD, type Sensitivity, sensitivityOf, supplySpread, swayOfDuty } from './sensitivity';
 import { findSway, type Sway, scaledPoint } from './sway';
@@ -41,6 +49,8 @@ export class Predictions {
   private readonly hangs: Map<string, Uint8Array>[] = [];
   private readonly conditionIndex: ReadonlyMap<string, number>;
   private readonly made = new Map<string, TestPrediction>();
+  /** Chances of tests of states with contacts near their thresholds standing either way, by test. */
+  private readonly mixed = new Map<string, Float32Array>();
   private readonly plain: Supposition[] = [];
   private readonly hung = new Map<string, number[]>();
   private readonly felt = new Map<string, (Sensitivity | null)[]>();
@@ -48,10 +58,17 @@ export class Predictions {
   private readonly marginTolerance: number;
   private readonly sources: readonly number[];
 
+  readonly before: KeptRows;
+  /** Whether anything was worked out that was not kept from before. */
+  private fresh = false;
+
+  /** `kept`: what was worked out before of the same circuit by the same program, the likeliest to hold it first. */
   constructor(
     readonly model: CircuitModel,
     readonly hypotheses: readonly Hypothesis[],
+    kept: readonly KeptPredictions[] = [],
   ) {
+    this.before = new KeptRows(kept, hypotheses);
     const scale = model.circuit.nominalVolts / 12;
     this.binEdges = BIN_EDGES_12V.map((edge) => edge * scale);
     this.conditionIndex = new Map(model.conditions.map((one, index) => [one.id, index]));
@@ -97,9 +114,29 @@ export class Predictions {
   of(id: string, ref: TestRef): TestPrediction {
     const known = this.made.get(id);
     if (known) return known;
-    const made = ref.kind === 'volts' ? this.makeVolts(ref) : this.makeStates(ref);
+    const made = ref.kind === 'volts' ? this.makeVolts(id, ref) : this.makeStates(id, ref);
     this.made.set(id, made);
     return made;
+  }
+
+  /** Everything that was asked for so far, to be kept; null where all of it was kept before. */
+  toKeep(): KeptPredictions | null {
+    if (!this.fresh) return null;
+    const tests = [...this.made].map(([id, { outcomes, clean, volts, swayed }]): [string, KeptTest] => {
+      const columns: Partial<Record<Column, Float64Array | Float32Array | Uint8Array | undefined>> = volts
+        ? {
+            mean: unlessZero(volts.mean),
+            spread: unlessZero(volts.spread),
+            swing: unlessZero(volts.swing),
+            floating: unlessZero(volts.floating),
+            otherChance: unlessZero(volts.otherChance),
+            otherMean: unlessZero(volts.otherMean),
+          }
+        : { clean, mixed: this.mixed.get(id), swayed: swayed ?? undefined };
+      const said = Object.fromEntries(Object.entries(columns).filter(([, numbers]) => numbers));
+      return [id, { id, outcomes: volts ? 1 : outcomes, columns: said }];
+    });
+    return { rows: this.hypotheses.map(({ id }) => id), tests: new Map(tests) };
   }
 
   private supposed(h: number, sway: Sway | null): Supposed {
@@ -108,16 +145,24 @@ export class Predictions {
     return this.plain[h];
   }
 
-  private makeStates(ref: TestRef): TestPrediction {
+  private makeStates(id: string, ref: TestRef): TestPrediction {
     const kind = kindOf(ref);
     const outcomes = kind.results.length;
     const count = this.hypotheses.length;
-    const clean = new Float32Array(count * outcomes);
-    const mixed = new Float32Array(count * outcomes);
-    let swayed: Float32Array | null = null;
-    for (let h = 0; h < count; h++) {
+    const whole = this.before.whole(id);
+    const clean = (whole?.columns.clean as Float32Array | undefined) ?? new Float32Array(count * outcomes);
+    const mixed = (whole?.columns.mixed as Float32Array | undefined) ?? new Float32Array(count * outcomes);
+    let swayed = (whole?.columns.swayed as Float32Array | undefined) ?? null;
+    for (let h = whole ? count : 0; h < count; h++) {
       const { alteration, lasting } = this.hypotheses[h]!;
       const at = h * outcomes;
+      const kept = this.before.find(id, h);
+      if (kept && kept.test.outcomes === outcomes) {
+        if (kept.test.columns.swayed) swayed ??= new Float32Array(count * outcomes);
+        copyRow(kept, { clean, mixed, ...(swayed ? { swayed } : {}) }, h);
+        continue;
+      }
+      this.fresh = true;
       if (alteration === null) {
         clean.set(kind.unmapped ?? new Array<number>(outcomes).fill(1 / outcomes), at);
       } else if (lasting !== null && !kind.ofLooseness) {
@@ -138,6 +183,7 @@ export class Predictions {
     }
     const chances = mixed.map((chance) => (1 - WRONG_READING) * chance + WRONG_READING / outcomes);
     const tells = this.statesTell(mixed, outcomes);
+    this.mixed.set(id, mixed);
     return {
       ref,
       outcomes,
@@ -188,23 +234,32 @@ export class Predictions {
     return found;
   }
 
-  private makeVolts(ref: RefOf<'volts'>): TestPrediction {
+  private makeVolts(id: string, ref: RefOf<'volts'>): TestPrediction {
     const count = this.hypotheses.length;
-    const mean = new Float64Array(count);
-    const spread = new Float64Array(count);
-    const swing = new Float64Array(count);
+    const whole = this.before.whole(id);
+    const volts = (name: 'mean' | 'spread' | 'swing' | 'otherChance' | 'otherMean') =>
+      (whole?.columns[name] as Float64Array | undefined) ?? new Float64Array(count);
+    const mean = volts('mean');
+    const spread = volts('spread');
+    const swing = volts('swing');
     const supply = Float64Array.from(this.hypotheses, supplySpread);
-    const floating = new Uint8Array(count);
-    const otherChance = new Float64Array(count);
-    const otherMean = new Float64Array(count);
+    const floating = (whole?.columns.floating as Uint8Array | undefined) ?? new Uint8Array(count);
+    const otherChance = volts('otherChance');
+    const otherMean = volts('otherMean');
     const node = nodeIndex(this.model, ref.node);
     const against = nodeIndex(this.model, ref.against);
     const emf = this.model.emfVolts;
     /** What the meter shows where points hang, by the volts that leakage leaves there: most faults are elsewhere. */
     const metered = new Map<string, { volts: number; together: boolean }>();
     const hangKey = `${ref.condition}|${ref.pulled ?? ''}`;
-    for (let h = 0; h < count; h++) {
+    for (let h = whole ? count : 0; h < count; h++) {
       const { alteration, lasting } = this.hypotheses[h]!;
+      const kept = this.before.find(id, h);
+      if (kept) {
+        copyRow(kept, { mean, spread, swing, floating, otherChance, otherMean }, h);
+        continue;
+      }
+      this.fresh = true;
       if (alteration === null) {
         floating[h] = UNKNOWN;
         continue;
@@ -232,10 +287,10 @@ export class Predictions {
           continue;
         }
       }
-      const volts = mean[h]!;
+      const shows = mean[h]!;
       swing[h] = swingOf(point, node, against);
       const joints = carries(this.model, point.amps, ref.node) ? JOINTS_SPREAD_VOLTS : 0;
-      spread[h] = Math.hypot(voltsSpread(volts, emf, this.marginTolerance), DUTY_SPREAD * swing[h]!, joints);
+      spread[h] = Math.hypot(voltsSpread(shows, emf, this.marginTolerance), DUTY_SPREAD * swing[h]!, joints);
       // Where it chatters there is no other way to stand.
       if (point.swing) continue;
       const sway = this.sway(h, ref.condition);

@@ -1,11 +1,11 @@
 /** A reading that was taken, in words: what it means, what it clears, whether it fits. */
 import type { CircuitModel } from '../../network';
 import { formatQuantity } from '../../quantity';
-import type { RepairGroup } from '../evidence/groups';
 import { turnedWords } from '../evidence/leads';
 import type { Left } from '../evidence/left';
 import type { Predictions } from '../evidence/predictions';
 import type { TakenReading } from '../evidence/readings';
+import type { RepairGroup } from '../evidence/repairGroup';
 import { kindOf } from '../kinds';
 import { type Meaning, Names } from '../kinds/kind';
 import { joinWords } from './joinWords';

@@ -1,6 +1,7 @@
 /** What a reading speaks for and against: how the chances of what would be repaired moved with it, in words. */
 import type { CircuitModel } from '../../network';
-import { type RepairGroup, withPairs } from '../evidence/groups';
+import { withPairs } from '../evidence/groups';
+import type { RepairGroup } from '../evidence/repairGroup';
 import { type Hypothesis, NO_FAULT, NOT_IN_MAP } from '../hypotheses/hypotheses';
 import { joinWords } from './joinWords';
 import { titleOf } from './suspects';

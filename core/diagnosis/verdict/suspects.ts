@@ -1,8 +1,8 @@
 /** A suspect as it is shown: its name, its likeliest forms, what speaks for it. */
 import type { CircuitModel } from '../../network';
 import type { Suspect, SuspectForm } from '../assessment';
-import type { RepairGroup } from '../evidence/groups';
 import type { TakenReading } from '../evidence/readings';
+import type { RepairGroup } from '../evidence/repairGroup';
 import { APPLIANCE } from '../hypotheses/appliance';
 import { type Hypothesis, NO_FAULT, NOT_IN_MAP } from '../hypotheses/hypotheses';
 import { kindOf } from '../kinds';

@@ -2,8 +2,8 @@
 import type { PartKind } from '../../format';
 import type { CircuitModel } from '../../network';
 import type { Verdict } from '../assessment';
-import type { RepairGroup } from '../evidence/groups';
 import type { TakenReading } from '../evidence/readings';
+import type { RepairGroup } from '../evidence/repairGroup';
 import { NOT_IN_MAP } from '../hypotheses/hypotheses';
 import { byProbe, setUpOf, spotOf } from '../kinds';
 

@@ -1,6 +1,7 @@
 import type { Metadata, Viewport } from 'next';
 import { cookies } from 'next/headers';
 import type { ReactNode } from 'react';
+import { PageRuns } from '@/ui/atRest';
 import { workshopZone } from '@/ui/dates';
 import { readingFace, textFace } from '@/ui/fonts';
 import { Mark } from '@/ui/Mark';
@@ -25,6 +26,7 @@ export default async function DoorLayout({ children }: { children: ReactNode }) 
       className={`${textFace.variable} ${readingFace.variable}`}
     >
       <body className="font-sans antialiased">
+        <PageRuns />
         <header className="no-print flex items-center gap-3 border-b-2 border-line px-4 py-2">
           <Mark />
           <span className="text-lg font-bold">Every Trace</span>

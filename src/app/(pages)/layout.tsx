@@ -1,7 +1,7 @@
 import type { Metadata, Viewport } from 'next';
-import { cookies } from 'next/headers';
+import { cookies, headers } from 'next/headers';
 import type { ReactNode } from 'react';
-import { CommandPalette } from '@/features/commands';
+import { CommandPalette, EARLY_KEYS_SCRIPT } from '@/features/commands';
 import { pageActor } from '@/http/pageActor';
 import { Outgoing } from '@/log/Outgoing';
 import { AppShell } from '@/ui/AppShell';
@@ -22,6 +22,7 @@ export const viewport: Viewport = { width: 'device-width', initialScale: 1 };
 export default async function PagesLayout({ children }: { children: ReactNode }) {
   const chosen = (await cookies()).get('theme')?.value;
   const theme = isTheme(chosen) ? chosen : undefined;
+  const nonce = (await headers()).get('x-nonce') ?? undefined;
   const actor = await pageActor();
   return (
     <html
@@ -30,6 +31,15 @@ export default async function PagesLayout({ children }: { children: ReactNode })
       data-zone={workshopZone()}
       className={`${textFace.variable} ${readingFace.variable}`}
     >
+      <head>
+        {/* A browser hides the nonce from the program, which then finds none. */}
+        <script
+          nonce={nonce}
+          suppressHydrationWarning
+          // biome-ignore lint/security/noDangerouslySetInnerHtml: a constant of this program, allowed by its nonce
+          dangerouslySetInnerHTML={{ __html: EARLY_KEYS_SCRIPT }}
+        />
+      </head>
       <body className="font-sans antialiased">
         <AppShell
           who={<WhoWords {...actor} />}

@@ -1,6 +1,6 @@
 import type { Metadata, Viewport } from 'next';
 import type { ReactNode } from 'react';
-import { CommandPalette } from '@/features/commands';
+import { CommandPalette, EARLY_KEYS_SCRIPT } from '@/features/commands';
 import { Outgoing } from '@/log/Outgoing';
 import { AppShell } from '@/ui/AppShell';
 import { readingFace, textFace } from '@/ui/fonts';
@@ -21,6 +21,8 @@ export default function WorkLayout({ children }: { children: ReactNode }) {
       <head>
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: a constant of this program, allowed by its hash */}
         <script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: as above */}
+        <script dangerouslySetInnerHTML={{ __html: EARLY_KEYS_SCRIPT }} />
       </head>
       <body className="font-sans antialiased">
         <AppShell works who={<WhoLine />} theme={null} find={<CommandPalette />} outgoing={<Outgoing />}>

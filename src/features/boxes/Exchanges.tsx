@@ -4,13 +4,14 @@ import { useMemo } from 'react';
 import type { CircuitFile } from '#core/format';
 import { functionName } from '#core/log';
 import { swapPairs } from '#core/panel';
-import { useJob } from '@/features/jobs';
+import { useDescribed, useJob } from '@/features/jobs';
 import { Button, Caution } from '@/ui/controls';
 
 /** Relays that may be exchanged for a test, with a box or without one; nothing where nobody knows two that are alike. */
 export function Exchanges() {
-  const { circuit, diagnosis } = useJob();
-  const parts = diagnosis.described?.partsOfFunction;
+  const { circuit } = useJob();
+  const { described } = useDescribed();
+  const parts = described?.partsOfFunction;
   return circuit && parts ? <Pairs circuit={circuit} partsOfFunction={parts} /> : null;
 }
 

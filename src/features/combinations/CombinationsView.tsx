@@ -5,7 +5,7 @@ import type { CircuitFile, FunctionStateName } from '#core/format';
 import { conditionAt, conditionOfRow, type DialPositions, dialsOf, positionsIn } from '#core/live';
 import { cellKey } from '#core/log';
 import { type CellOf, StateTableView } from '@/features/circuits';
-import { SeenCell, useJob } from '@/features/jobs';
+import { SeenCell, useDescribed, useJob } from '@/features/jobs';
 import { newId } from '@/ui/newId';
 import { useCircuitWorker } from '@/workers/useCircuitWorker';
 
@@ -13,9 +13,9 @@ const SOUND = { faults: [], done: [], fusesOpen: true } as const;
 
 /** Every combination of key and switches: what is expected, and what was seen there on this job. */
 export function CombinationsView() {
-  const { circuit, job, diagnosis } = useJob();
+  const { circuit, job } = useJob();
   const [vary, setVary] = useState<readonly string[] | null>(null);
-  const { described } = diagnosis;
+  const { described } = useDescribed();
   if (circuit && described && vary === null) {
     setVary(dialsAmong(circuit, described.partsOfFunction[job.complaint?.function ?? ''] ?? []));
   }

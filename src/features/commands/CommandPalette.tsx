@@ -3,6 +3,7 @@
 import { Search } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useLater } from '@/ui/useLater';
+import { earlyKeys } from './earlyKeys';
 
 const loadList = () => import('./CommandList').then((loaded) => loaded.CommandList);
 
@@ -35,6 +36,7 @@ export function CommandPalette() {
       event.stopPropagation();
     };
     document.addEventListener('keydown', key, true);
+    for (const event of earlyKeys()) key(event);
     return () => document.removeEventListener('keydown', key, true);
   }, []);
   return (

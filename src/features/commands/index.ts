@@ -1,1 +1,2 @@
 export { CommandPalette } from './CommandPalette';
+export { EARLY_KEYS_SCRIPT } from './earlyKeys';

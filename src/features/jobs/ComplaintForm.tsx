@@ -7,7 +7,7 @@ import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { CheckField } from '@/ui/Check';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { Select } from '@/ui/Select';
-import { useJob } from './JobProvider';
+import { useDescribed, useJob } from './JobProvider';
 
 const COMPLAINT_STATES = ['dead', 'weak', 'comes-and-goes', 'on-when-off'] as const;
 
@@ -70,9 +70,10 @@ export function entryOf(
 }
 
 export function ComplaintForm({ onDone }: { onDone: () => void }) {
-  const { data, job, circuit, diagnosis, record } = useJob();
+  const { data, job, circuit, record } = useJob();
+  const { described } = useDescribed();
   const before = job.complaint;
-  const expected = diagnosis.described?.expected;
+  const expected = described?.expected;
   /** First the conditions that the complaint can be about: where it should work, or where it should be off. */
   const conditionsOf = (failing: string, state: string) => {
     const fits = (id: string) => (expected?.[cellKey(failing, id)] === 'dead') === (state === 'on-when-off');

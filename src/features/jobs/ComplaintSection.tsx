@@ -10,13 +10,14 @@ import { Button, ButtonLink, INPUT, Problem, Section } from '@/ui/controls';
 import { PlaceLink } from '@/ui/PlaceLink';
 import { useLater } from '@/ui/useLater';
 import { FunctionGrid } from './FunctionGrid';
-import { useJob } from './JobProvider';
+import { useDiagnosis, useJob } from './JobProvider';
 
 /** Wanted where nothing was said yet, and where it is changed. */
 const loadForm = () => import('./ComplaintForm').then((loaded) => loaded.ComplaintForm);
 
 export function ComplaintSection() {
-  const { data, job, circuit, diagnosis, nominalVolts } = useJob();
+  const { data, job, circuit, nominalVolts } = useJob();
+  const diagnosis = useDiagnosis();
   const complaint = job.complaint;
   // Words alone were said: which function of the map they mean is asked next.
   const [editing, setEditing] = useState(
@@ -160,7 +161,8 @@ function IdentityLine() {
 
 /** Which parts of the failed function's way are cleared by what still works, and which are not. */
 function SharedParts() {
-  const { circuit, job, diagnosis } = useJob();
+  const { circuit, job } = useJob();
+  const diagnosis = useDiagnosis();
   const { assessment } = diagnosis;
   const failing = job.complaint?.function;
   if (!circuit || !failing || !assessment) return null;

@@ -9,7 +9,7 @@ import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { Select } from '@/ui/Select';
 import { FuseCurrents } from './FuseCurrents';
-import { useJob } from './JobProvider';
+import { useDiagnosis, useJob } from './JobProvider';
 
 const STRENGTH = {
   proved: 'Proved: readings at different spots and in different set-ups agree.',
@@ -25,7 +25,8 @@ const CAUSES = [
 type Cause = (typeof CAUSES)[number]['value'];
 
 export function ConcludeSection() {
-  const { data, job, circuit, diagnosis } = useJob();
+  const { data, job, circuit } = useJob();
+  const diagnosis = useDiagnosis();
   const [editing, setEditing] = useState(false);
   /** Found by looking, before the readings point anywhere. */
   const [seen, setSeen] = useState(false);
@@ -79,7 +80,8 @@ function ConcludeForm({
   onSeen: () => void;
   onDone: () => void;
 }) {
-  const { data, job, circuit, diagnosis, record } = useJob();
+  const { data, job, circuit, record } = useJob();
+  const diagnosis = useDiagnosis();
   const verdict = lead ? diagnosis.assessment?.verdict : undefined;
   const strength = verdict?.strength || 'provisional';
   const found = job.found;

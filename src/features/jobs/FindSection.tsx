@@ -6,14 +6,15 @@ import { BoxOpening, PanelView, SlotSearchBox } from '@/features/panels';
 import { Choice } from '@/ui/Choice';
 import { ButtonLink, Section } from '@/ui/controls';
 import { useCircuitWorker } from '@/workers/useCircuitWorker';
-import { useJob } from './JobProvider';
+import { useDescribed, useJob } from './JobProvider';
 
 /** The boxes that the failed function runs through, how they open, and the slots in them. */
 export function FindSection() {
-  const { data, job, circuit, diagnosis } = useJob();
+  const { data, job, circuit } = useJob();
+  const { described } = useDescribed();
   const ask = useCircuitWorker(circuit);
   const panels = data.panelSet?.panels ?? [];
-  const own = new Set(diagnosis.described?.partsOfFunction[job.complaint?.function ?? ''] ?? []);
+  const own = new Set(described?.partsOfFunction[job.complaint?.function ?? ''] ?? []);
   const slots = (circuit?.parts ?? []).flatMap((part) =>
     part.slot && own.has(part.id) ? [{ ...part.slot, name: part.name }] : [],
   );

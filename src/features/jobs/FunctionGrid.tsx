@@ -11,16 +11,17 @@ import { SetSign } from '@/ui/SetSign';
 import { SideScroll } from '@/ui/SideScroll';
 import { useSwipe } from '@/ui/useSwipe';
 import { useWide } from '@/ui/useWide';
-import { useJob } from './JobProvider';
+import { useDescribed, useJob } from './JobProvider';
 import { FunctionRow, SeenCell } from './SeenCell';
 
 /** What each function should do in each setting of key and switches, and what was seen of it. */
 export function FunctionGrid() {
-  const { circuit, job, diagnosis, nominalVolts } = useJob();
+  const { circuit, job, nominalVolts } = useJob();
+  const { described, failure } = useDescribed();
   const wide = useWide();
   const [known, setKnown] = useState(false);
   if (!circuit) return null;
-  const { expected = {}, partsOfFunction = {} } = diagnosis.described ?? {};
+  const { expected = {}, partsOfFunction = {} } = described ?? {};
   const { functions, conditions } = mostToldFirst(
     circuit,
     job.complaint?.function,
@@ -30,7 +31,7 @@ export function FunctionGrid() {
   const grid = { functions, conditions, expected };
   // Until it is known which row comes first there is room for all of them and none that moves.
   // Known once it stays: a circuit that is worked out anew takes nobody back to the first setting.
-  if (!known && (diagnosis.described !== null || diagnosis.failure !== null || nominalVolts === null)) {
+  if (!known && (described !== null || failure !== null || nominalVolts === null)) {
     setKnown(true);
   }
   return (

@@ -6,7 +6,7 @@ import { Button } from '@/ui/controls';
 import { useLater } from '@/ui/useLater';
 import { headLines, vehicleWords } from '@/workers/sheetHead';
 import { FileLink } from './FileLink';
-import { useJob } from './JobProvider';
+import { useDiagnosis, useJob } from './JobProvider';
 import { PhotosOnSheet } from './PhotosOnSheet';
 import type { Reader } from './SheetTools';
 import { SheetBody, SheetFoot, SheetHead } from './sheet';
@@ -17,7 +17,8 @@ const NO_EXPECTATIONS = {};
 
 /** Answers from the paper alone: what failed, why, what changed, what is temporary, what is untested, how to undo. */
 export function HandOverSheet() {
-  const { data, job, circuit, diagnosis, nominalVolts } = useJob();
+  const { data, job, circuit, nominalVolts } = useJob();
+  const diagnosis = useDiagnosis();
   const Tools = useLater(loadTools, false, 300);
   const [reader, setReader] = useState<Reader>('technician');
   const scene = {

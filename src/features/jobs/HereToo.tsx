@@ -2,6 +2,7 @@
 
 import { useEffect, useSyncExternalStore } from 'react';
 import { type HereNow, liveNews } from '@/log/live';
+import { jobOpener } from '@/log/openJob';
 import { useWho } from '@/sync/who';
 import { useJob } from './JobProvider';
 
@@ -13,8 +14,12 @@ export function HereToo() {
   const live = liveNews(data.id);
   useEffect(() => {
     store.toldBy(() => live.open);
-    return live.start(() => void store.catchUp());
-  }, [live, store]);
+    const { lookAgain } = jobOpener(data.id);
+    const ends = [live.on('entries', () => void store.catchUp()), live.on('held', lookAgain), live.start()];
+    return () => {
+      for (const end of ends) end();
+    };
+  }, [live, store, data.id]);
   const here = useSyncExternalStore(live.subscribe, live.readHere, () => NOBODY);
   const self = useWho()?.personId;
   const others = here.filter(({ personId }) => personId !== self);

@@ -3,7 +3,7 @@
 import { ButtonLink, Section } from '@/ui/controls';
 import { ConcludeSection } from './ConcludeSection';
 import { FindSection } from './FindSection';
-import { useJob } from './JobProvider';
+import { useDiagnosis, useJob } from './JobProvider';
 import { EndSection, ProveSection } from './ProveSection';
 import { RepairSection } from './RepairSection';
 import { UnitTables } from './UnitTables';
@@ -52,7 +52,8 @@ function WorkSection() {
 }
 
 function TraceSection() {
-  const { data, job, diagnosis } = useJob();
+  const { data, job } = useJob();
+  const diagnosis = useDiagnosis();
   const standing = job.readings.filter((entry) => !entry.struck).length;
   const lead = diagnosis.assessment?.suspects[0];
   return (

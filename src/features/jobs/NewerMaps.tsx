@@ -1,13 +1,14 @@
 'use client';
 
 import { useEffect, useRef, useState } from 'react';
+import { liveNews } from '@/log/live';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
 import { Button, Problem } from '@/ui/controls';
 import { useJob } from './JobProvider';
 import type { NewerMaps as Newer } from './takeNewest';
 
-/** How often it is asked whether somebody drew something, milliseconds. */
+/** How often it is asked whether somebody drew something while no news come by themselves, milliseconds. */
 const ASK_MS = 5000;
 
 /** Boxes and circuits that came while the job is open: said at once, taken up with one tap. */
@@ -28,10 +29,15 @@ export function NewerMaps() {
       );
       if (told && !stopped) setNewer(told.newer);
     };
+    const live = liveNews(data.id);
     void ask();
-    const timer = setInterval(() => void ask(), ASK_MS);
+    const end = live.on('held', () => void ask());
+    const timer = setInterval(() => {
+      if (!live.open) void ask();
+    }, ASK_MS);
     return () => {
       stopped = true;
+      end();
       clearInterval(timer);
     };
   }, [data.id, closed]);

@@ -12,11 +12,12 @@ import { Button, Caution, Field, INPUT, Problem } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { Fold } from '@/ui/Fold';
 import { newId } from '@/ui/newId';
-import { useJob } from './JobProvider';
+import { useDiagnosis, useJob } from './JobProvider';
 
 /** Repair or replace: ways of doing it side by side, with their arithmetic, and what the customer chose. */
 export function Options() {
-  const { job, diagnosis } = useJob();
+  const { job } = useJob();
+  const diagnosis = useDiagnosis();
   const { options, chosen } = job;
   const differs = differencesOf(options);
   const before = diagnosis.assessment?.beforePurchase ?? [];

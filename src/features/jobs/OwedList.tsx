@@ -7,7 +7,7 @@ import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { readAmount } from './amount';
-import { useJob } from './JobProvider';
+import { useDiagnosis, useJob } from './JobProvider';
 
 const MARK: Readonly<Record<ProofAnswerName, string>> = {
   done: '✓',
@@ -24,7 +24,8 @@ const LOOK: Readonly<Record<ProofAnswerName, string>> = {
 
 /** What else is owed after a repair: currents, drops, the draw, the lamps; each has one of three answers. */
 export function OwedList() {
-  const { job, circuit, diagnosis } = useJob();
+  const { job, circuit } = useJob();
+  const diagnosis = useDiagnosis();
   const owed = owedProofs(job, circuit, diagnosis.proofs);
   if (owed.length === 0) return null;
   return (

@@ -4,14 +4,15 @@ import type { FunctionStateName } from '#core/format';
 import { cellKey, conditionName, functionName, missingProofs, STATE_WORDS } from '#core/log';
 import { Button, ButtonLink, Section } from '@/ui/controls';
 import { CloseForm } from './CloseForm';
-import { useJob } from './JobProvider';
+import { useDiagnosis, useJob } from './JobProvider';
 import { OwedList } from './OwedList';
 import { WatchList } from './WatchList';
 
 const SEEN: readonly FunctionStateName[] = ['works', 'weak', 'dead'];
 
 export function ProveSection() {
-  const { data, job, circuit, diagnosis, record } = useJob();
+  const { data, job, circuit, record } = useJob();
+  const diagnosis = useDiagnosis();
   const { proofs } = diagnosis;
   const missing = missingProofs(job, proofs, circuit);
   const first = proofs[0];

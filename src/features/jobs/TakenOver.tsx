@@ -2,11 +2,12 @@
 
 import { standsNow } from '#core/log';
 import { dateWords } from '@/ui/dates';
-import { useJob } from './JobProvider';
+import { useDiagnosis, useJob } from './JobProvider';
 
 /** A job that was handed over in the middle: how it stands, before a hand goes in. */
 export function TakenOver() {
-  const { job, circuit, diagnosis } = useJob();
+  const { job, circuit } = useJob();
+  const diagnosis = useDiagnosis();
   return (
     <section
       aria-label="Handed over in the middle"

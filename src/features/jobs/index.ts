@@ -8,7 +8,7 @@ export { InStock } from './InStock';
 export { IsolationSteps } from './IsolationSteps';
 export { JobFrame } from './JobFrame';
 export { JobLines } from './JobLines';
-export { JobProvider, useJob } from './JobProvider';
+export { JobProvider, useDescribed, useDiagnosis, useJob } from './JobProvider';
 export { NewJobForm } from './NewJobForm';
 export { noteOf } from './noteOf';
 export { Photos } from './Photos';

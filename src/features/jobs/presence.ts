@@ -14,11 +14,16 @@ export interface Here {
 }
 
 export async function hasJob(actor: Pick<Actor, 'shopId'>, jobId: string): Promise<boolean> {
+  return (await vehicleOfJob(actor, jobId)) !== null;
+}
+
+/** The id of the vehicle that a job is on; null where the shop has no such job. */
+export async function vehicleOfJob(actor: Pick<Actor, 'shopId'>, jobId: string): Promise<string | null> {
   const [row] = await database()
-    .select({ id: jobs.id })
+    .select({ vehicleId: jobs.vehicleId })
     .from(jobs)
     .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)));
-  return row !== undefined;
+  return row?.vehicleId ?? null;
 }
 
 /** A page has the job before it, still or from now on; told to others where it is new. */

@@ -28,7 +28,7 @@ export { countJobs, JOB_PAGE, type JobList, type JobRow, listJobs } from './list
 export { type BegunJob, beginJob, type JobInput, openJob, openJobIn } from './openJob';
 export { PatternPicture } from './PatternPicture';
 export { keepPhoto, readPhoto } from './photoStore';
-export { type Here, hasJob, isGone, isHere, whoIsOn } from './presence';
+export { type Here, hasJob, isGone, isHere, vehicleOfJob, whoIsOn } from './presence';
 export {
   eventsAfter,
   heldJob,

@@ -95,7 +95,7 @@ export function useHelperPhone({
     setKnown((before) => (now.name == null && before.code ? { ...now, code: before.code } : now));
   }, [url]);
   useEffect(
-    () => (wanted && asks ? liveNews(data.id).onHelper(() => void look()) : undefined),
+    () => (wanted && asks ? liveNews(data.id).on('helper', () => void look()) : undefined),
     [wanted, asks, data.id, look],
   );
   // What was told for one time is not told for the next.

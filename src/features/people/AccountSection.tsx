@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import type { Role } from '#core/format';
+import { forgetPredictions } from '@/sync/predictionsPlace';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Problem } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
@@ -25,6 +26,12 @@ interface OtherShop {
   readonly personId: string;
   readonly role: Role;
   readonly shopName: string;
+}
+
+async function signOut(): Promise<void> {
+  await sent('/api/access/sign-out', {});
+  await forgetPredictions();
+  await goOn('/sign-in');
 }
 
 /** The own account: where it is signed in, its password and short code, the shops it belongs to. */
@@ -58,9 +65,7 @@ export function AccountSection({
         <h2 id="account" className="text-xl">
           {person}, signed in
         </h2>
-        <Button onClick={() => void sent('/api/access/sign-out', {}).then(() => goOn('/sign-in'))}>
-          Sign out
-        </Button>
+        <Button onClick={() => void signOut()}>Sign out</Button>
       </div>
       {problem ? <Problem>{problem}</Problem> : null}
       {others.length > 0 ? (

@@ -214,47 +214,49 @@ export function TestCard({
       >
         {recorded}
         {words.onSeconds === null ? null : <DutyClock key={proposal.id} seconds={words.onSeconds} />}
-        {helper ? (
-          <HelperPrompt
-            helper={helper.name}
-            settings={words.settings}
-            phone={phone}
-            onStands={helper.onStands}
-          />
-        ) : gate ? (
-          <GateBox gate={gate} />
-        ) : (
-          <CautionAsk warnings={words.asks}>
-            <ReadingPad
-              key={proposal.id}
-              kind={words.answer}
-              draft={draft}
-              problem={problem}
-              onDraft={(text) => {
-                setProblem(null);
-                onDraft(text);
-              }}
-              onAnswer={answer}
-              onKey={key}
-              keysOn={keysOn}
+        <div className="takes-touch-later">
+          {helper ? (
+            <HelperPrompt
+              helper={helper.name}
+              settings={words.settings}
+              phone={phone}
+              onStands={helper.onStands}
             />
-          </CautionAsk>
-        )}
-        <div className="mt-1 grid grid-cols-[auto_auto_auto] text-[15px] lg:flex lg:flex-wrap">
-          <Button look="quiet" onClick={() => onRefuse('cannot reach that')}>
-            Cannot reach that
-          </Button>
-          <Button look="quiet" onClick={onOther}>
-            Another test
-          </Button>
-          <Button look="quiet" onClick={onBesides} aria-haspopup="dialog">
-            More
-          </Button>
-          <span className="hidden lg:inline">
-            <Button look="quiet" onClick={onKeys}>
-              Keys
+          ) : gate ? (
+            <GateBox gate={gate} />
+          ) : (
+            <CautionAsk warnings={words.asks}>
+              <ReadingPad
+                key={proposal.id}
+                kind={words.answer}
+                draft={draft}
+                problem={problem}
+                onDraft={(text) => {
+                  setProblem(null);
+                  onDraft(text);
+                }}
+                onAnswer={answer}
+                onKey={key}
+                keysOn={keysOn}
+              />
+            </CautionAsk>
+          )}
+          <div className="mt-1 grid grid-cols-[auto_auto_auto] text-[15px] lg:flex lg:flex-wrap">
+            <Button look="quiet" onClick={() => onRefuse('cannot reach that')}>
+              Cannot reach that
             </Button>
-          </span>
+            <Button look="quiet" onClick={onOther}>
+              Another test
+            </Button>
+            <Button look="quiet" onClick={onBesides} aria-haspopup="dialog">
+              More
+            </Button>
+            <span className="hidden lg:inline">
+              <Button look="quiet" onClick={onKeys}>
+                Keys
+              </Button>
+            </span>
+          </div>
         </div>
       </div>
     </article>

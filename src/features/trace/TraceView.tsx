@@ -4,7 +4,7 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'rea
 import { testId, testInLog } from '#core/diagnosis';
 import type { FunctionStateName } from '#core/format';
 import { functionName, type LogEntry, valueWords } from '#core/log';
-import { useHelper, useJob } from '@/features/jobs';
+import { useDiagnosis, useHelper, useJob } from '@/features/jobs';
 import { Problem } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
 import { TabPane, Tabs } from '@/ui/Tabs';
@@ -41,7 +41,8 @@ const PANE =
   'data-[state=inactive]:hidden lg:data-[state=inactive]:block lg:sticky lg:top-32 lg:max-h-[calc(100dvh-8.5rem)] lg:self-start lg:overflow-x-hidden lg:overflow-y-auto';
 
 export function TraceView() {
-  const { data, circuit, job, record, diagnosis, nominalVolts } = useJob();
+  const { data, circuit, job, record, nominalVolts } = useJob();
+  const diagnosis = useDiagnosis();
   const { assessment, choose, chosen } = diagnosis;
   // The next card does not come in under a finger that is on the one before.
   const coming = useMemo(

@@ -1,10 +1,11 @@
 import { mayBridge, type Proposal, testId } from '#core/diagnosis';
-import { useJob } from '@/features/jobs';
+import { useDiagnosis, useJob } from '@/features/jobs';
 import type { CardGate } from './TestCard';
 
 /** What stands against the card: a relay is bridged only where a reading has shown which terminal brings the supply. */
 export function useBridgeGate(card: Proposal | null, onChoose: (testId: string) => void): CardGate | null {
-  const { circuit, job, diagnosis, record } = useJob();
+  const { circuit, job, record } = useJob();
+  const diagnosis = useDiagnosis();
   if (card?.ref.kind !== 'bridge' || !circuit) return null;
   const { part, condition } = card.ref;
   const duty = diagnosis.relayDuties[part];

@@ -7,6 +7,7 @@ import { type JobView, jobPlace } from '@/http/places';
 import { jobOpener, type OpenJob } from '@/log/openJob';
 import { useWho } from '@/sync/who';
 import { useSight } from '@/ui/address';
+import { useOnItsWay } from '@/ui/atRest';
 import { Button, ButtonLink } from '@/ui/controls';
 import { useView } from './views';
 
@@ -39,9 +40,11 @@ function OneJob({ jobId, view, path }: { jobId: string; view: JobView; path: str
   }, [title]);
   const View = useView(view);
   const who = useWho();
-  useSight(opened.kind === 'open' && who !== undefined ? path : null);
   // Times are told in the zone of the workshop.
-  if (opened.kind === 'opening' || who === undefined) return <Opening />;
+  const opening = opened.kind === 'opening' || who === undefined;
+  useOnItsWay(opening || (opened.kind === 'open' && View === null));
+  useSight(opened.kind === 'open' && who !== undefined ? path : null);
+  if (opening) return <Opening />;
   if (opened.kind === 'unknown') return <NoSuchJob />;
   if (opened.kind === 'signed-out') return <SignedOut path={path} />;
   if (opened.kind === 'away') return <Away again={() => void opener.refresh()} />;

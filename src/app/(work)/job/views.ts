@@ -3,6 +3,7 @@
 import { type ComponentType, useEffect, useState } from 'react';
 import { loadHandOverSheet, loadJobPage } from '@/features/jobs';
 import { JOB_VIEWS, type JobView } from '@/http/places';
+import { onItsWay, whenShown } from '@/ui/atRest';
 
 /** The program of each view, fetched when it is looked at, and those of all others once the first stands. */
 const LOADERS: Readonly<Record<JobView, () => Promise<ComponentType>>> = {
@@ -41,23 +42,26 @@ export function useView(view: JobView): ComponentType | null {
   useEffect(() => {
     let gone = false;
     let timer: ReturnType<typeof setTimeout> | undefined;
+    const end = onItsWay('ahead');
     const get = async () => {
       const there = await fetched(view);
       if (gone) return;
-      if (!there) timer = setTimeout(get, RETRY_MS);
-      else {
-        // It may have come between the drawing and this.
-        if (shown === null) setCount((count) => count + 1);
-        // Whoever then loses the signal has them all; not before what is looked at has come to rest.
-        timer = setTimeout(() => {
-          for (const other of JOB_VIEWS) void fetched(other);
-        }, OTHERS_MS);
+      if (!there) {
+        timer = setTimeout(get, RETRY_MS);
+        return;
       }
+      // It may have come between the drawing and this.
+      if (shown === null) setCount((count) => count + 1);
+      // Whoever then loses the signal has them all; not before all that is looked at is there.
+      await whenShown();
+      if (gone) return;
+      timer = setTimeout(() => void Promise.all(JOB_VIEWS.map(fetched)).then(end), OTHERS_MS);
     };
     void get();
     return () => {
       gone = true;
       clearTimeout(timer);
+      end();
     };
   }, [view]);
   return shown;

@@ -1,7 +1,7 @@
 import { isUuid } from '#core/format';
 import { enter } from '@/access';
-import { listenTo } from '@/db/news';
-import { hasJob, isGone, isHere, whoIsOn } from '@/features/jobs/server';
+import { listenTo, type News } from '@/db/news';
+import { isGone, isHere, vehicleOfJob, whoIsOn } from '@/features/jobs/server';
 import { refuseWith } from '@/http/answers';
 import { door } from '@/http/door';
 import { streamTo } from '@/http/stream';
@@ -9,11 +9,12 @@ import { journal } from '@/journal/journal';
 
 export const dynamic = 'force-dynamic';
 
-/** News of a job to one page: that there are entries, who else is here, that the person at the key has answered. */
+/** News of a job to one page: entries, what it holds besides, who else is here, that the person at the key has answered. */
 export const GET = door<{ id: string }>('see', async ({ actor, request, params }) => {
   const page = new URL(request.url).searchParams.get('page');
   const { id } = params;
-  if (!isUuid(id) || !(await hasJob(actor, id))) {
+  const vehicleId = isUuid(id) ? await vehicleOfJob(actor, id) : null;
+  if (vehicleId === null) {
     return refuseWith(404, 'unknown-job', 'There is no such job in this shop.');
   }
   if (!isUuid(page)) return refuseWith(400, 'no-page', 'A page that listens says which it is.');
@@ -24,12 +25,15 @@ export const GET = door<{ id: string }>('see', async ({ actor, request, params }
         stream.end();
       });
     const here = async () => stream.say('here', await whoIsOn(id));
-    const stop = listenTo(id, (news) => {
+    const heard = (news: News) => {
       if (news === 'here') void quietly(here());
       else stream.say(news, {});
-    });
+    };
+    const stop = listenTo(id, heard, [vehicleId, actor.shopId]);
     void quietly(isHere(actor, id, page).then(here));
+    // What came before it listened.
     stream.say('entries', {});
+    stream.say('held', {});
     return {
       beat: () => {
         // Whoever was signed out, or has left the shop, hears nothing more.
