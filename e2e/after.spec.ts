@@ -1,7 +1,7 @@
 /** The second half of a job, played on the phone: repair, proof, stock, follow-ups, hand-over. */
-import { expect, type Page, test } from '@playwright/test';
 import { type App, openApp } from './app';
 import { seeLamps } from './technician';
+import { expect, type Page, test } from './test';
 
 let app: App;
 test.beforeEach(async () => {

@@ -24,6 +24,8 @@ export interface App {
   moveClock(days: number): void;
   /** The test provokes errors of the server that say so; any other that it writes down fails the test. */
   mayFail(pattern: RegExp): void;
+  /** Ends the server for good. */
+  end(): Promise<void>;
   /** Closes the pages first, so that none asks for what is no longer there; fails where the server wrote of errors. */
   close(browser: Browser | null): Promise<void>;
 }
@@ -160,6 +162,10 @@ export async function openApp(): Promise<App> {
       `${url}/vehicles/${await found('select id from vehicles where name like $1', name)}`,
     moveClock: (days) => writeFileSync(clock, String(days * 86_400_000)),
     mayFail: (pattern) => errors.expect(pattern),
+    end: async () => {
+      if (idle?.server === server) idle = null;
+      await kill();
+    },
     close: async (browser) => {
       await Promise.all((browser?.contexts() ?? []).map((context) => context.close()));
       await atRest(client);

@@ -1,10 +1,11 @@
 /** A whole box under one thumb. */
-import { expect, type Locator, type Page, test } from '@playwright/test';
+import type { Locator } from '@playwright/test';
 import { boxOf } from '../testing/panels';
 import { so } from '../testing/whole';
 import { type App, openApp } from './app';
 import { atRest } from './rest';
 import { openBox, seeLamps } from './technician';
+import { expect, type Page, test } from './test';
 
 let app: App;
 test.beforeEach(async () => {

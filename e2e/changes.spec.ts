@@ -1,9 +1,10 @@
 /** Changes played before a wire is touched, then done step by step: in the hand and at the desk. */
 import { readFileSync } from 'node:fs';
-import { expect, type Locator, type Page, test } from '@playwright/test';
+import type { Locator } from '@playwright/test';
 import type { CircuitFile, CircuitPart } from '../core/format';
 import { FAN, fuse, lamp, PLATE, SCALE } from '../testing/plannedChanges';
 import { type App, openApp } from './app';
+import { expect, type Page, test } from './test';
 
 let app: App;
 test.beforeEach(async () => {

@@ -1,8 +1,8 @@
 /** What the diagnosis does in the hand: refused, chosen, contradicted, coming and going, fed from behind, exchanged. */
-import { expect, type Page, test } from '@playwright/test';
 import { BACK_FED } from '../testing/backFed';
 import { type App, openApp } from './app';
 import { cardId, enterByKeyboard, faultyVehicle, openFanJob, valueFor } from './technician';
+import { expect, type Page, test } from './test';
 
 const VAN = ['van-proving-cabinet', 'van-hatch-fridge', 'van-demist'] as const;
 

@@ -1,9 +1,10 @@
 /** Where current can be taken, and the sums of the trade: played in the hand and at the desk. */
 import { readFileSync } from 'node:fs';
-import { expect, type Locator, type Page, test } from '@playwright/test';
+import type { Locator } from '@playwright/test';
 import type { Slot } from '../core/format';
 import { boxOf } from '../testing/panels';
 import { type App, openApp } from './app';
+import { expect, type Page, test } from './test';
 
 let app: App;
 test.beforeEach(async () => {

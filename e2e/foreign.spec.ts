@@ -2,10 +2,11 @@
 import { readdirSync } from 'node:fs';
 import { createServer, request, type Server } from 'node:http';
 import path from 'node:path';
-import { chromium, expect, test } from '@playwright/test';
+import { chromium } from '@playwright/test';
 import { CHROMIUM_OPTIONS } from '../scripts/lib/browser.mjs';
 import { heapOfSlots } from '../testing/panels';
 import { type App, openApp } from './app';
+import { expect, test } from './test';
 
 let app: App;
 let theirs: Server;

@@ -1,11 +1,11 @@
 /** The whole task, from complaint to hand-over, as a technician plays it. */
 import { readFileSync } from 'node:fs';
-import { expect, type Page, test } from '@playwright/test';
 import { checkCircuit } from '../core/circuit/checkCircuit';
 import type { JobFile } from '../core/format/jobSchema';
 import { type App, openApp } from './app';
 import { countAtRest } from './rest';
 import { cardId, enterByKeyboard, enterByTouch, faultyVehicle, openFanJob, valueFor } from './technician';
+import { expect, type Page, test } from './test';
 
 const VAN = ['van-proving-cabinet', 'van-hatch-fridge', 'van-demist'] as const;
 const MOST_TESTS = 14;

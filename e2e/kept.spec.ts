@@ -2,13 +2,14 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { chromium, expect, type Page, test } from '@playwright/test';
+import { chromium } from '@playwright/test';
 import type { CircuitFile } from '../core/format/circuitSchema';
 import type { PanelSetFile } from '../core/format/panelSchema';
 import { CHROMIUM_OPTIONS } from '../scripts/lib/browser.mjs';
 import { type App, openApp } from './app';
 import { atRest } from './rest';
 import { cardId, enterByKeyboard, faultyVehicle, openFanJob, valueFor } from './technician';
+import { expect, type Page, test } from './test';
 
 let app: App;
 test.beforeEach(async () => {

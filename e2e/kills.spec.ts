@@ -1,6 +1,6 @@
 /** Server and database killed at random for thirty-five seconds (`npm run verify`: three minutes), while three people write. */
-import { expect, test } from '@playwright/test';
 import { killTest } from '../scripts/kills.mjs';
+import { expect, test } from './test';
 
 test('nothing acknowledged is lost, doubled, out of order or half made', async () => {
   test.setTimeout(180_000);

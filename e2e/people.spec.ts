@@ -1,8 +1,9 @@
 /** People of a shop: how they come in, what each role may, what stays when somebody leaves. */
-import { type Browser, type BrowserContext, expect, type Page, type Route, test } from '@playwright/test';
+import type { Route } from '@playwright/test';
 import { type App, openApp } from './app';
 import { nothingTooWide } from './phone';
 import { enterByKeyboard } from './technician';
+import { type Browser, type BrowserContext, expect, type Page, test } from './test';
 
 let app: App;
 test.beforeEach(async () => {

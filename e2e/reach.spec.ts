@@ -1,8 +1,8 @@
 /** Of every view: nothing moves by itself once it is seen, and all of it is reached by keys alone. */
-import { expect, test } from '@playwright/test';
 import { type App, openApp } from './app';
 import { addresses, PAGES, seenInHand } from './pages';
 import { atRest, drawn } from './rest';
+import { expect, test } from './test';
 
 let app: App;
 test.beforeEach(async () => {

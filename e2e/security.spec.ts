@@ -8,9 +8,9 @@ import { readdirSync, readFileSync } from 'node:fs';
 import http from 'node:http';
 import net from 'node:net';
 import path from 'node:path';
-import { expect, test } from '@playwright/test';
 import { shopRows } from '../testing/shopRows';
 import { type App, openApp } from './app';
+import { expect, test } from './test';
 
 const ROOT = path.resolve(import.meta.dirname ?? '.', '..');
 const PASSWORD = 'seven brass lanterns';

@@ -7,12 +7,13 @@ import { chmodSync, existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync, wr
 import net from 'node:net';
 import os from 'node:os';
 import path from 'node:path';
-import { type Browser, chromium, expect, type Page, test } from '@playwright/test';
+import { chromium } from '@playwright/test';
 import { CHROMIUM_OPTIONS } from '../scripts/lib/browser.mjs';
 import { freePort } from '../scripts/lib/ports.mjs';
 import { machineName, stableName } from '../scripts/share/addresses.mjs';
 import { type App, openApp } from './app';
 import { atRest } from './rest';
+import { type Browser, expect, type Page, test } from './test';
 
 const ROOT = path.resolve(import.meta.dirname ?? '.', '..');
 const PASSWORD = 'seven brass lanterns';

@@ -1,8 +1,8 @@
 /** Takes the pictures of the README. Not a test: it asserts nothing but that the views come up. */
-import { type BrowserContext, expect, type Page, test } from '@playwright/test';
 import { type App, openApp } from './app';
 import { atRest, drawn } from './rest';
 import { cardId, enterByKeyboard, faultyVehicle, valueFor } from './technician';
+import { type BrowserContext, expect, type Page, test } from './test';
 
 const FOLDER = 'docs/screenshots';
 const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };

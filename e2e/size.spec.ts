@@ -1,6 +1,6 @@
 /** What a page asks for by itself before anybody taps: its script, compressed; workers and what comes ahead of use apart. */
-import { expect, type Page, test } from '@playwright/test';
 import { type App, openApp } from './app';
+import { expect, type Page, test } from './test';
 
 let app: App;
 test.beforeEach(async () => {

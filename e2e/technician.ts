@@ -55,14 +55,16 @@ function isWord(value: ReadingValue): boolean {
   return !('volts' in value || 'ohms' in value || 'overLimit' in value || 'amps' in value);
 }
 
-/** Enters a reading with the keyboard only. */
-export async function enterByKeyboard(page: Page, value: ReadingValue): Promise<void> {
+/** Enters a reading with the keyboard only; gives what `take` makes of the key that records it. */
+export async function enterByKeyboard<T = void>(
+  page: Page,
+  value: ReadingValue,
+  take: (act: () => Promise<void>) => Promise<T> = (act) => act() as Promise<T>,
+): Promise<T> {
   const words = spoken(value);
-  if (isWord(value)) await page.keyboard.press(LETTERS[words] ?? '');
-  else {
-    await page.keyboard.type(words);
-    await page.keyboard.press('Enter');
-  }
+  const isOneKey = isWord(value);
+  if (!isOneKey) await page.keyboard.type(words);
+  return take(() => page.keyboard.press(isOneKey ? (LETTERS[words] ?? '') : 'Enter'));
 }
 
 /** Enters a reading with the thumb: pad keys or the big answers. */

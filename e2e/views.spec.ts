@@ -1,11 +1,11 @@
 /** Every view: reachable, in words when something is wrong, and without serious accessibility findings. */
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test } from '@playwright/test';
 import { demoText } from '../testing/circuits';
 import { type App, openApp } from './app';
 import { addresses, NARROW, PAGES, seenInHand } from './pages';
 import { nothingTooWide } from './phone';
 import { atRest } from './rest';
+import { expect, test } from './test';
 
 let app: App;
 test.beforeAll(async () => {

@@ -1,9 +1,9 @@
 /** Nothing of a job is wider than the phone, in any stage. */
-import { expect, test } from '@playwright/test';
 import type { EventBody } from '../core/format/jobSchema';
 import { so } from '../testing/whole';
 import { type App, openApp } from './app';
 import { nothingTooWide } from './phone';
+import { expect, test } from './test';
 
 let app: App;
 test.beforeAll(async () => {

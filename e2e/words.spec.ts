@@ -1,7 +1,7 @@
 /** What is said, offered and refused on vehicles that nobody mapped, in the words on the screen of a phone. */
-import { expect, type Page, test } from '@playwright/test';
 import { boxOf } from '../testing/panels';
 import { type App, openApp } from './app';
+import { expect, type Page, test } from './test';
 
 test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
 

@@ -1,7 +1,8 @@
 /** The work views of a job: one document, what the browser holds, and no page asked of the server between them. */
-import { expect, type Page, test } from '@playwright/test';
 import { type App, openApp } from './app';
+import { atRest } from './rest';
 import { openFanJob } from './technician';
+import { expect, type Page, test } from './test';
 
 let app: App;
 test.beforeEach(async () => {
@@ -71,7 +72,7 @@ test('with the server gone every view of a held job opens, also of another; what
   await expect(page.getByText('First suspect')).toBeVisible({ timeout: 30_000 });
   await page.goto(await app.job('Heated mirrors dead'));
   await expect(page.locator('h1')).toContainText('Heated mirrors dead');
-  await page.waitForLoadState('networkidle').catch(() => undefined);
+  await atRest(page);
   await app.kill();
   await page.keyboard.press('Control+k');
   await page.getByPlaceholder(/A job, a vehicle/).fill('proving cabinet');

@@ -7,16 +7,24 @@ import { foreignRequest, isApi } from '@/http/origin';
 import { jobPlace, WORK_DOCUMENT } from '@/http/places';
 import { policyOfDocument, policyWithNonce } from '@/http/policy';
 
-/** Stands on every answer, of whatever path. */
-const ALWAYS: readonly (readonly [string, string])[] = [
-  ['X-Content-Type-Options', 'nosniff'],
-  ['X-Frame-Options', 'DENY'],
-  ['Referrer-Policy', 'same-origin'],
-  ['Cross-Origin-Opener-Policy', 'same-origin'],
-  ['Cross-Origin-Resource-Policy', 'same-origin'],
-];
-
 const DEVELOPMENT = process.env.NODE_ENV === 'development';
+
+/**
+ * Everything but what carries a body to a route: of that the framework would keep a copy, cut it at 10 MB, and call it an
+ * error of the server where a sender is gone before the end. The door of the routes asks the same (`http/answers.ts`).
+ */
+export const config = {
+  matcher: [
+    '/((?!api/).*)',
+    {
+      source: '/api/:path*',
+      missing: [
+        { type: 'header', key: 'content-length' },
+        { type: 'header', key: 'transfer-encoding' },
+      ],
+    },
+  ],
+};
 
 /** Refuses what comes from elsewhere, and says of each document what it may run. */
 export function proxy(request: NextRequest) {
@@ -25,15 +33,12 @@ export function proxy(request: NextRequest) {
     { method: request.method, path: place, header: (name) => request.headers.get(name) },
     permittedHosts(),
   );
-  const response = foreign
-    ? refusal(foreign, place, 403)
-    : !isReadable(place)
-      ? refusal('This address cannot be read: what is escaped in it is not text.', place, 400)
-      : jobPlace(place) || place === WORK_DOCUMENT
-        ? workDocument()
-        : page(request);
-  for (const [name, value] of ALWAYS) response.headers.set(name, value);
-  return response;
+  if (foreign) return refusal(foreign, place, 403);
+  if (!isReadable(place)) {
+    return refusal('This address cannot be read: what is escaped in it is not text.', place, 400);
+  }
+  if (isApi(place)) return NextResponse.next();
+  return jobPlace(place) || place === WORK_DOCUMENT ? workDocument() : page(request);
 }
 
 /** The page that the server makes, with a nonce for this one answer. */

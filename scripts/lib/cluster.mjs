@@ -7,6 +7,8 @@ import { commandOf, needFolder } from './processes.mjs';
 import { delay, Halt, isRoot, root, run, say, succeeds } from './shell.mjs';
 
 const USER = 'every_trace';
+/** Nothing is waited for until it is on the disk. */
+const UNSAFE = ' -c fsync=off -c synchronous_commit=off -c full_page_writes=off';
 const SERVER_USER = 'postgres';
 
 /** PostgreSQL refuses to run as root, so as root its own user runs it. */
@@ -68,9 +70,10 @@ function runsPostgres(pid, data) {
 
 /**
  * Makes the cluster in a folder when there is none and starts it when it does not run; an orphan that still
- * lives is reused. Gives the connection address, a way to stop it, and whether it ran already.
+ * lives is reused. Gives the connection address, a way to stop it, and whether it ran already. `throwaway`: a power cut
+ * may lose it, and it waits for no disk.
  */
-export async function ensureCluster(folder) {
+export async function ensureCluster(folder, { throwaway = false } = {}) {
   const home = homeFor(path.resolve(root, folder));
   const data = path.join(home, 'postgres');
   const passwordFile = path.join(home, 'password');
@@ -139,7 +142,10 @@ export async function ensureCluster(folder) {
   const log = path.join(data, 'server.log');
   const start = [
     ...['-D', data, '-l', log, '-w', '-t', '90'],
-    ...['-o', `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''`],
+    ...[
+      '-o',
+      `-p ${port} -c listen_addresses=127.0.0.1 -c unix_socket_directories=''${throwaway ? UNSAFE : ''}`,
+    ],
     'start',
   ];
   for (let tries = 1; ; tries++) {

@@ -12,7 +12,7 @@ export async function openTestBed() {
   const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-test-'));
   // The server's own user has to get in.
   chmodSync(folder, 0o755);
-  const cluster = await ensureCluster(folder);
+  const cluster = await ensureCluster(folder, { throwaway: true });
   return {
     folder,
     adminUrl: cluster.admin,

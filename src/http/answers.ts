@@ -10,6 +10,8 @@ import {
 
 import { dataRefusal } from '@/db/errors';
 import { journal } from '@/journal/journal';
+import { permittedHosts } from './hosts';
+import { foreignRequest } from './origin';
 
 const MEGABYTE = 1024 * 1024;
 
@@ -89,14 +91,31 @@ function readText(bytes: Uint8Array): Checked<string> {
   }
 }
 
+/** Whether whoever asked has gone before the question was whole, or before it was answered: nothing has failed then. */
+function hasGone(request: Request, error: unknown): boolean {
+  const { code, message } = error as { readonly code?: unknown; readonly message?: unknown };
+  return request.signal.aborted || (code === 'ECONNRESET' && message === 'aborted');
+}
+
 /**
- * Runs a route. What the database refuses for what it is (SQLSTATE classes 22 and 23) is the sender's fault and will
- * never be taken: 400. Everything else is ours: 503, to be tried again, and written down.
+ * Runs a route, for the application's own pages alone. What the database refuses for what it is (SQLSTATE classes 22 and 23)
+ * is the sender's fault and will never be taken: 400. Everything else is ours: 503, to be tried again, and written down.
  */
-export async function answering(work: () => Promise<Response>): Promise<Response> {
+export async function answering(request: Request, work: () => Promise<Response>): Promise<Response> {
+  const foreign = foreignRequest(
+    {
+      method: request.method,
+      path: new URL(request.url).pathname,
+      header: (name) => request.headers.get(name),
+    },
+    permittedHosts(),
+  );
+  if (foreign) return Response.json({ message: foreign }, { status: 403 });
   try {
     return await work();
   } catch (error) {
+    // Nobody reads this answer.
+    if (hasGone(request, error)) return new Response(null, { status: 499 });
     const refused = dataRefusal(error);
     if (refused) return refuseWith(400, 'refused-by-database', refused);
     journal.error({ err: error }, 'a route failed');

@@ -1,6 +1,7 @@
 /**
- * The one door of routes: nobody gets to what a route does but through it. It says who acts, refuses who may not, and
- * hands on what was asked; `open` doors say why they need nobody. A test walks all routes and finds none without a door.
+ * The one door of routes: nobody gets to what a route does but through it. It answers the application's own pages only, says
+ * who acts, refuses who may not, and hands on what was asked; `open` doors say why they need nobody. A test walks all routes
+ * and finds none without a door.
  */
 import { may, type Need, whyNot } from '#core/log';
 import { type Actor, enter } from '@/access';
@@ -27,7 +28,7 @@ export function door<P = Record<never, string>>(
   work: (call: Call<P>) => Promise<Response> | Response,
 ): Handler<P> & { readonly need: Need } {
   const handler: Handler<P> = (request, { params }) =>
-    answering(async () => {
+    answering(request, async () => {
       const entered = await enter(request.headers);
       if (entered.kind === 'nobody') return refuseWith(401, 'signed-out', SIGNED_OUT);
       const { actor } = entered;
@@ -62,6 +63,6 @@ export function open<P = Record<never, string>>(
   work: (call: Omit<Call<P>, 'actor'>) => Promise<Response> | Response,
 ): Handler<P> & { readonly why: string } {
   const handler: Handler<P> = (request, { params }) =>
-    answering(async () => await work({ request, params: await params }));
+    answering(request, async () => await work({ request, params: await params }));
   return Object.assign(handler, { why });
 }

@@ -1,7 +1,7 @@
 'use client';
 
-import { usePathname } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { usePathname, useRouter } from 'next/navigation';
+import { useEffect, useRef, useState } from 'react';
 import { jobPlace } from '@/http/places';
 import { useSignedOut } from '@/sync/who';
 import { useLater } from '@/ui/useLater';
@@ -24,10 +24,22 @@ export function Outgoing() {
   const [{ counts, heldFor }, setStanding] = useState(NOTHING);
   const path = usePathname();
   const signedOut = useSignedOut();
+  const own = jobPlace(path)?.jobId;
+  const router = useRouter();
+  /** A page of the server was made before these arrived: it is made anew, and what is typed in it stays. */
+  const refresh = useRef<(() => void) | null>(null);
+  refresh.current = own === undefined ? () => router.refresh() : null;
   useEffect(() => {
     const here = sender();
+    let arrived = false;
     const look = () => setStanding({ counts: here.standing(), heldFor: here.heldFor() });
-    const deaf = here.subscribe(look);
+    const deaf = here.subscribe((news) => {
+      look();
+      arrived ||= news.length > 0;
+      if (!arrived || here.standing().size > 0) return;
+      arrived = false;
+      refresh.current?.();
+    });
     const stop = here.start();
     look();
     return () => {
@@ -35,7 +47,6 @@ export function Outgoing() {
       stop();
     };
   }, []);
-  const own = jobPlace(path)?.jobId;
   const others = [...counts].filter(([job]) => job !== own);
   const entries = others.reduce((sum, [, count]) => sum + count, 0);
   const said = entries > 0 || signedOut;

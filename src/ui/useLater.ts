@@ -13,7 +13,7 @@ const here = new WeakMap<() => Promise<unknown>, unknown>();
  * the signal goes; null until it is. `load` is one function of its module and not made anew. A server that is away is
  * asked again.
  */
-export function useLater<T>(load: () => Promise<T>, wanted = true, afterMs = 1500): T | null {
+export function useLater<T>(load: () => Promise<T>, wanted = true, afterMs = 300): T | null {
   const [, setCount] = useState(0);
   useEffect(() => {
     if (here.has(load)) {

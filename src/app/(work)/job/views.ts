@@ -22,7 +22,7 @@ const here = new Map<JobView, ComponentType>();
 /** So long until what could not be fetched is fetched again. */
 const RETRY_MS = 3000;
 /** So long after a view stands the others are fetched. */
-const OTHERS_MS = 1200;
+const OTHERS_MS = 300;
 
 async function fetched(view: JobView): Promise<boolean> {
   if (here.has(view)) return true;
