@@ -25,7 +25,7 @@ CREATE TRIGGER stock_items_told AFTER INSERT OR UPDATE ON "stock_items"
 CREATE TRIGGER stock_places_told AFTER INSERT OR UPDATE ON "stock_places"
   FOR EACH ROW EXECUTE FUNCTION tell_of_row('shop_id');
 --> statement-breakpoint
-CREATE TRIGGER shops_told AFTER UPDATE ON "shops"
+CREATE TRIGGER shops_told AFTER UPDATE OF "hourly_rate" ON "shops"
   FOR EACH ROW EXECUTE FUNCTION tell_of_row('id');
 --> statement-breakpoint
 CREATE TRIGGER vehicles_told AFTER UPDATE ON "vehicles"
@@ -37,7 +37,8 @@ CREATE TRIGGER circuits_told AFTER INSERT OR UPDATE OR DELETE ON "circuits"
 CREATE TRIGGER panel_sets_told AFTER INSERT OR UPDATE OR DELETE ON "panel_sets"
   FOR EACH ROW EXECUTE FUNCTION tell_of_row('vehicle_id');
 --> statement-breakpoint
-CREATE TRIGGER jobs_told AFTER UPDATE ON "jobs"
+-- Each entry moves the number of the job's last one, and is told by itself.
+CREATE TRIGGER jobs_told AFTER UPDATE OF "title", "vehicle_id", "panel_set_version_id" ON "jobs"
   FOR EACH ROW EXECUTE FUNCTION tell_of_row('id');
 --> statement-breakpoint
 CREATE TRIGGER job_circuits_told AFTER INSERT OR UPDATE OR DELETE ON "job_circuits"
