@@ -49,12 +49,15 @@ async function emptied(context: BrowserContext): Promise<boolean> {
   return true;
 }
 
+/** What the test that runs has chosen (`test.use`): every context of it begins with that, whoever makes it. */
+let chosen = '';
+
 /** Contexts of one browser that wait for another test, by what they were asked for with. */
 function shareContexts(browser: Browser): () => void {
   const plain = browser.newContext.bind(browser);
   const waiting = new Map<string, BrowserContext[]>();
   browser.newContext = async (options) => {
-    const key = JSON.stringify(options ?? {});
+    const key = `${chosen} ${JSON.stringify(options ?? {})}`;
     const found = waiting.get(key)?.pop();
     const context = found ?? (await plain(options));
     const end = found ? null : context.close.bind(context);
@@ -81,7 +84,22 @@ function shareContexts(browser: Browser): () => void {
   };
 }
 
-export const test = base.extend<object, object>({
+export const test = base.extend<{ choice: undefined }, object>({
+  choice: [
+    async ({ viewport, hasTouch, isMobile, colorScheme, locale, timezoneId, contextOptions }, use) => {
+      chosen = JSON.stringify({
+        viewport,
+        hasTouch,
+        isMobile,
+        colorScheme,
+        locale,
+        timezoneId,
+        contextOptions,
+      });
+      await use(undefined);
+    },
+    { auto: true },
+  ],
   browser: [
     async ({ browser }, use) => {
       const end = shareContexts(browser);

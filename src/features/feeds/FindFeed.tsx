@@ -139,16 +139,17 @@ export function FindFeed(place: FeedPlace) {
       <section aria-labelledby="feed-ask" className="lg:sticky lg:top-32 lg:self-start">
         <div className="flex items-center justify-between gap-3">
           <h2 id="feed-ask" className="mb-2 text-xl">
-            {asking || ask === null ? (
+            {asking || read.ask === null ? (
               'What is it for?'
             ) : (
               <>
-                <span className="lg:hidden">{askedWords(ask)}</span>
+                <span className="lg:hidden">{askedWords(read.ask)}</span>
                 <span className="hidden lg:inline">What is it for?</span>
               </>
             )}
           </h2>
-          {ask === null ? null : (
+          {/* As it is typed, not as it is being answered: nothing moves when the answer comes. */}
+          {read.ask === null ? null : (
             <span className="shrink-0 lg:hidden">
               <Button aria-expanded={asking} onClick={() => setAsking(!asking)}>
                 {asking ? 'To the feeds' : 'Change it'}
@@ -156,7 +157,7 @@ export function FindFeed(place: FeedPlace) {
             </span>
           )}
         </div>
-        <div className={asking || ask === null ? '' : 'hidden lg:block'}>
+        <div className={asking || read.ask === null ? '' : 'hidden lg:block'}>
           <AskForm typed={typed} read={read} families={families} onType={type} />
         </div>
       </section>
