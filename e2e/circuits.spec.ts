@@ -649,7 +649,9 @@ for (const [where, address] of [
 }
 
 test.describe('to the next paint', () => {
-  test('forty parts: what the page takes from a reading entered to the next paint', async ({ page }) => {
+  test('@alone forty parts: what the page takes from a reading entered to the next paint', async ({
+    page,
+  }) => {
     const circuit = { ...vehicleCircuit(7, 40), id: 'tipper-lamps', name: 'Tipper lamps' };
     const model = new CircuitModel(circuit);
     const failed = circuit.functions[0]!;

@@ -492,7 +492,9 @@ test('what is not as it should be stands where the day starts and on the vehicle
   await expect(page.getByTestId('hazards')).not.toContainText('R4');
 });
 
-test('a recorded reading is seen to be taken: what the page’s thread takes until then', async ({ page }) => {
+test('@alone a recorded reading is seen to be taken: what the page’s thread takes until then', async ({
+  page,
+}) => {
   await page.goto(`${await app.job('Proving-cabinet fan dead')}/trace`);
   await page.getByRole('button', { name: 'Tester proved' }).tap();
   await atRest(page);

@@ -2,7 +2,7 @@
 import type { Page } from '@playwright/test';
 
 /**
- * Processor time of the page's main thread from an act until two drawings later, milliseconds. Counted by the thread itself:
+ * Processor time of the page's main thread from an act until it is drawn, milliseconds. Counted by the thread itself:
  * what else the machine does adds nothing to it.
  */
 export async function threadTime(page: Page): Promise<(act: () => Promise<unknown>) => Promise<number>> {
@@ -15,9 +15,7 @@ export async function threadTime(page: Page): Promise<(act: () => Promise<unknow
   return async (act) => {
     const before = await spent();
     await act();
-    await page.evaluate(
-      () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))),
-    );
+    await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve))));
     return 1000 * ((await spent()) - before);
   };
 }
