@@ -1,4 +1,5 @@
 /** What the diagnosis does in the hand: refused, chosen, contradicted, coming and going, fed from behind, exchanged. */
+import { PREDICTIONS_DB } from '../src/sync/predictionsPlace';
 import { BACK_FED } from '../testing/backFed';
 import { type App, openApp } from './app';
 import { cardId, enterByKeyboard, faultyVehicle, openFanJob, valueFor } from './technician';
@@ -37,6 +38,54 @@ async function answerVolts(page: Page, text: string): Promise<void> {
   // The same test may be proposed again at once; what tells is the log.
   await expect(entries).toHaveCount(before + 1);
 }
+
+test('what was worked out is kept: the next visit begins with it', async ({ page }) => {
+  const trace = `${await app.job('Proving-cabinet fan dead')}/trace`;
+  await page.goto(app.url);
+  await page.evaluate(
+    (name) =>
+      new Promise((resolve, reject) => {
+        const request = indexedDB.deleteDatabase(name);
+        request.onsuccess = resolve;
+        request.onerror = reject;
+      }),
+    PREDICTIONS_DB,
+  );
+  const kept = () =>
+    page.evaluate(async (name) => {
+      const request = indexedDB.open(name);
+      await new Promise((resolve) => {
+        request.onsuccess = resolve;
+      });
+      const db = request.result;
+      if (!db.objectStoreNames.contains('predictions')) return [];
+      const all = db.transaction('predictions').objectStore('predictions').getAll();
+      await new Promise((resolve) => {
+        all.onsuccess = resolve;
+      });
+      db.close();
+      return (all.result as { circuit: string; usedAt: number; data: Uint8Array }[]).map(
+        ({ circuit, usedAt, data }) => ({ circuit, usedAt, bytes: data.byteLength }),
+      );
+    }, PREDICTIONS_DB);
+  const took: number[] = [];
+  for (let visit = 0; visit < 2; visit++) {
+    const began = performance.now();
+    await page.goto(trace);
+    await expect(page.getByTestId('card-title')).toBeVisible();
+    took.push(performance.now() - began);
+    await expect.poll(async () => (await kept()).length).toBe(1);
+  }
+  console.log(
+    `from the address to the first card: ${took.map((ms) => (ms / 1000).toFixed(1)).join(' s, then ')} s, ${(took[1]! / took[0]!).toFixed(2)} of it`,
+  );
+  const [first] = await kept();
+  // Every card and suspect stands as it did, and nothing was worked out for it: what is kept was used and not written anew.
+  await page.reload();
+  await expect(page.getByTestId('card-title')).toBeVisible();
+  await expect.poll(async () => (await kept())[0]!.usedAt).toBeGreaterThan(first!.usedAt);
+  expect((await kept())[0]).toMatchObject({ circuit: first!.circuit, bytes: first!.bytes });
+});
 
 test('a test refused, another chosen, a contradiction named and corrected', async ({ page }) => {
   const vehicle = faultyVehicle(VAN, { part: 'C12', mode: 'open' });

@@ -1,5 +1,6 @@
 /** People of a shop: how they come in, what each role may, what stays when somebody leaves. */
 import type { Route } from '@playwright/test';
+import { PREDICTIONS_DB } from '../src/sync/predictionsPlace';
 import { type App, openApp } from './app';
 import { nothingTooWide } from './phone';
 import { enterByKeyboard } from './technician';
@@ -457,8 +458,16 @@ test('what waits belongs to who made it: a session ends, somebody else signs in,
   await expect(page.getByTestId('outgoing')).toContainText('sent when Mara Quill signs in');
   expect(await count()).toBe(before);
   await page.goto(`${app.url}/shop`);
+  // What a diagnosis worked out is this person's, and goes when the person does.
+  const workedOut = () =>
+    page.evaluate(
+      async (name) => (await indexedDB.databases()).some((one) => one.name === name),
+      PREDICTIONS_DB,
+    );
+  expect(await workedOut()).toBe(true);
   await page.getByRole('button', { name: 'Sign out' }).click();
   await page.waitForURL(`${app.url}/sign-in`);
+  expect(await workedOut()).toBe(false);
   await signIn(page, 'mara');
   await expect.poll(count).toBeGreaterThan(before);
   await expect(page.getByTestId('outgoing')).toHaveCount(0);

@@ -28,8 +28,6 @@ interface Schema extends DBSchema {
   predictions: { key: string; value: KeptRecord; indexes: { byCircuit: string; byUse: number } };
 }
 
-/** So much is kept for all circuits together, bytes; what was used longest ago makes room. */
-const MOST_BYTES = 24 * 1024 * 1024;
 /** So many complaints about a circuit are looked through for what another one shares with them. */
 const MOST_SOURCES = 3;
 /** The program that worked it out: a hash of the core's sources, put in when the application is built. */
@@ -69,6 +67,8 @@ const COMPRESSES = typeof CompressionStream !== 'undefined';
 
 /** What is kept of one circuit for one owner. */
 export class KeptOfCircuit {
+  /** So much is kept for all circuits together, bytes; what was used longest ago makes room. */
+  static mostBytes = 24 * 1024 * 1024;
   private readonly place: Promise<string | null>;
   private readonly records: Promise<readonly KeptRecord[]>;
 
@@ -151,7 +151,8 @@ async function makeRoom(db: IDBPDatabase<Schema>): Promise<void> {
   let bytes = 0;
   for (const { key, circuit, data } of all.reverse()) {
     bytes += data.byteLength;
-    if (bytes > MOST_BYTES || circuit.split('|')[2] !== PROGRAM) await db.delete('predictions', key);
+    if (bytes > KeptOfCircuit.mostBytes || circuit.split('|')[2] !== PROGRAM)
+      await db.delete('predictions', key);
   }
 }
 
