@@ -1,4 +1,5 @@
 /** The calendar file, read back by a parser that had no part in making it. */
+import { execFileSync } from 'node:child_process';
 import fc from 'fast-check';
 import ICAL from 'ical.js';
 import { followUpCalendar } from './followUpCalendar';
@@ -33,6 +34,24 @@ test('a follow-up with a day is one event of that whole day; one without a day i
   expect(event!.endDate.toString()).toBe('2026-12-25');
   expect(event!.summary).toBe('Bakery van: Plug dry?');
   expect(event!.description).toBe('Job: Fan dead');
+});
+
+test('the day is the same in whatever zone the machine stands', () => {
+  const script = `
+    import { followUpCalendar } from './src/features/jobs/followUpCalendar';
+    process.stdout.write(followUpCalendar([${JSON.stringify(item({}))}], new Date(${MADE.getTime()})));`;
+  for (const zone of ['UTC', 'Europe/Berlin', 'Pacific/Auckland', 'America/Los_Angeles']) {
+    const text = execFileSync('node_modules/.bin/tsx', ['-e', script], {
+      encoding: 'utf8',
+      env: { ...process.env, TZ: zone },
+    });
+    const [event] = eventsOf(text);
+    expect([zone, event!.startDate.toString(), event!.endDate.toString()]).toEqual([
+      zone,
+      '2026-12-24',
+      '2026-12-25',
+    ]);
+  }
 });
 
 test('whatever words and days: as many events as there are days, each with its words and its day', () => {

@@ -15,9 +15,9 @@ export function followUpCalendar(items: readonly FollowUp[], made: Date): string
     if (due === null) continue;
     calendar.createEvent({
       id: `${id}@every-trace`,
-      // A day is written as it stands, whatever zone the machine is in.
-      start: new Date(`${due}T00:00:00`),
-      end: new Date(`${nextDay(due)}T00:00:00`),
+      // The package writes days by Greenwich: given so, a day stands as it is, whatever zone the machine is in.
+      start: new Date(`${due}T00:00:00Z`),
+      end: new Date(`${nextDay(due)}T00:00:00Z`),
       allDay: true,
       stamp: made,
       summary: `${vehicleName}: ${words}`,
