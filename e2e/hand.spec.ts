@@ -1,6 +1,6 @@
 /** The phone as the tool: on every card the answers lie under the thumb, whatever the screen, and nothing is wider than it. */
 import { type App, openApp } from './app';
-import { threadTime } from './paint';
+import { PIECE_MS, threadTime, yardstick } from './paint';
 import { atRest, drawn, settled } from './rest';
 import { expect, type Page, test } from './test';
 
@@ -499,6 +499,7 @@ test('@alone a recorded reading is seen to be taken: what the page’s thread ta
   await page.getByRole('button', { name: 'Tester proved' }).tap();
   await atRest(page);
   const took = await threadTime(page);
+  const piece = await yardstick(page, took);
   const thumb = await finger(page);
   const spent: number[] = [];
   for (const [search, volts] of [
@@ -524,13 +525,10 @@ test('@alone a recorded reading is seen to be taken: what the page’s thread ta
     await expect(page.getByTestId('recorded')).toContainText('Volts at');
     await atRest(page);
   }
-  const sorted = spent.slice().sort((one, other) => one - other);
-  const middle = (sorted[2]! + sorted[3]!) / 2;
   console.log(
-    `the page’s thread from Record to the next paint: ${spent.map(Math.round).join(', ')} ms (a frame is 16)`,
+    `the page’s thread from Record to the next paint: ${spent.map(Math.round).join(', ')} ms (a frame is 16); a piece of work that takes ${PIECE_MS} ms on a quiet machine took ${piece.toFixed(0)} ms`,
   );
   expect(spent).toHaveLength(6);
-  expect(sorted[0]).toBeLessThanOrEqual(60);
-  // Compiled under the thumb, the check of the first entry alone takes as long as a reading.
-  expect(spent[0]! / middle).toBeLessThanOrEqual(1.8);
+  // What else goes on in the page only ever adds: the least is what the reading takes.
+  expect(Math.min(...spent) / piece).toBeLessThanOrEqual(1.2);
 });

@@ -19,3 +19,33 @@ export async function threadTime(page: Page): Promise<(act: () => Promise<unknow
     return 1000 * ((await spent()) - before);
   };
 }
+
+/** What the piece of work of `yardstick` takes on this kind of machine when it is quiet, milliseconds. */
+export const PIECE_MS = 65;
+
+/**
+ * Thread time of a fixed piece of work in the same page, milliseconds, the median of five: what a page takes is held against
+ * it, since this machine is at times half as quick as at others.
+ */
+export async function yardstick(
+  page: Page,
+  took: (act: () => Promise<unknown>) => Promise<number>,
+): Promise<number> {
+  const all: number[] = [];
+  for (let round = 0; round < 5; round++) {
+    all.push(
+      await took(() =>
+        page.evaluate(() => {
+          // Objects and texts, as drawing a page has them.
+          const rows = Array.from({ length: 40_000 }, (_, n) => ({
+            n: (n * 7919) % 40_009,
+            text: `row ${n}`,
+          }));
+          rows.sort((one, other) => one.n - other.n);
+          return JSON.stringify(rows).length;
+        }),
+      ),
+    );
+  }
+  return all.sort((one, other) => one - other)[2]!;
+}
