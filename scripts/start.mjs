@@ -71,8 +71,8 @@ async function prepare() {
 
 /** Ports that cannot be had are said at once, before anything is installed, made or built. */
 async function needPorts() {
-  // A start that runs, or was left running, holds its own.
-  if ((await answers())?.name === 'every-trace') return;
+  // A start that runs, is just coming up, or was left running, holds its own.
+  if (remembered(pidFile) !== null || (await answers())?.name === 'every-trace') return;
   await needPort(PORT, '127.0.0.1', 'PORT');
   if (!SHARED) return;
   await needPort(SHARE_PORT, '0.0.0.0', 'SHARE_PORT');

@@ -4,18 +4,7 @@
  */
 import { existsSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import {
-  CHROMIUM,
-  CURL,
-  ensureAllModules,
-  ensurePackages,
-  NAMESPACES,
-  NGSPICE,
-  OPENSSL,
-  POSTGRES,
-  TRUST,
-  UNZIP,
-} from './lib/setUp.mjs';
+import { ensureBrowserTests, NGSPICE } from './lib/setUp.mjs';
 import { bin, Halt, hear, run, say, show } from './lib/shell.mjs';
 import { openTestBed } from './lib/testBed.mjs';
 
@@ -43,8 +32,7 @@ function countReport(name, file, code, read) {
 }
 
 async function main() {
-  ensureAllModules();
-  ensurePackages([POSTGRES, CHROMIUM, NGSPICE, NAMESPACES, TRUST, CURL, OPENSSL, UNZIP]);
+  ensureBrowserTests([NGSPICE]);
   run(bin('tsx'), ['scripts/build-schemas.ts']);
   const bed = await openTestBed();
   try {

@@ -68,10 +68,10 @@ function installModules(forWork) {
 export const ensureModules = () => installModules(false);
 export const ensureAllModules = () => installModules(true);
 
-/** Everything that the browser tests need besides database and build. */
-export function ensureBrowserTests() {
+/** Everything that the browser tests need besides database and build, and what else is wanted with it. */
+export function ensureBrowserTests(more = []) {
   ensureAllModules();
-  ensurePackages([POSTGRES, CHROMIUM, NAMESPACES, TRUST, CURL, OPENSSL, UNZIP]);
+  ensurePackages([POSTGRES, CHROMIUM, NAMESPACES, TRUST, CURL, OPENSSL, UNZIP, ...more]);
 }
 
 /** What is compiled from the schemas and read by everything else. */
