@@ -1,4 +1,4 @@
-/** Before all unit tests of a run: the name of the demo database that its test files copy. */
+/** Before all unit tests of a run: the name of the demo database that its test files copy; `npm test` has made one. */
 module.exports = () => {
-  process.env.UNIT_TEMPLATE = `unit_template_${process.pid}_${Date.now()}`;
+  process.env.UNIT_TEMPLATE ??= `unit_template_${process.pid}_${Date.now()}`;
 };

@@ -4,28 +4,41 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { ensureCluster } from './cluster.mjs';
 import { ensureBuild } from './setUp.mjs';
-import { bin, run, say } from './shell.mjs';
+import { bin, Halt, hear, say } from './shell.mjs';
 
 export const TEST_BUILD = '.next-test';
+/** Database that holds the demo and is only copied. */
+export const DEMO_TEMPLATE = 'demo_template';
 
 export async function openTestBed() {
   const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-test-'));
   // The server's own user has to get in.
   chmodSync(folder, 0o755);
   const cluster = await ensureCluster(folder, { throwaway: true });
+  let template = null;
   return {
     folder,
     adminUrl: cluster.admin,
-    /** Builds the application and fills a template database; gives the environment for the browser. */
+    /** The demo, made once; every test file and every browser test works on a copy. Gives its address. */
+    async demo() {
+      template ??= (async () => {
+        const url = cluster.url.replace(/\/[^/]*$/, `/${DEMO_TEMPLATE}`);
+        const env = { ...process.env, DATABASE_URL: url };
+        const { code, said } = await hear(bin('tsx'), ['scripts/migrate.ts', '--demo'], { env });
+        if (code !== 0) throw new Halt(`The demo database could not be made:\n${said}`);
+        say(said);
+        return url;
+      })();
+      return template;
+    },
+    /** Builds the application and makes the demo; gives the environment for the browser. */
     async prepareBrowser() {
       await ensureBuild(TEST_BUILD);
-      const template = cluster.url.replace(/\/[^/]*$/, '/demo_template');
-      const env = { ...process.env, DATABASE_URL: template };
-      say(run(bin('tsx'), ['scripts/migrate.ts', '--demo'], { env }).trim());
+      const demo = await this.demo();
       return {
         ...process.env,
         NEXT_DIST_DIR: TEST_BUILD,
-        E2E_TEMPLATE_URL: template,
+        E2E_TEMPLATE_URL: demo,
         E2E_OUTPUT: path.join(folder, 'browser'),
       };
     },

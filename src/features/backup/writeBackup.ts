@@ -114,35 +114,40 @@ export async function writeBackup(
   }
 }
 
+/** Columns by their table, in the order of the table; `which`: a condition in SQL on the rows of pg_attribute. */
+async function columnsOf(client: pg.ClientBase, which: string): Promise<Map<string, string[]>> {
+  const { rows } = await client.query<{ table: string; name: string }>(
+    `select relname as table, attname as name from pg_attribute join pg_class on pg_class.oid = attrelid
+     where relnamespace = 'public'::regnamespace and relkind = 'r' and attnum > 0 and not attisdropped and ${which}
+     order by relname, attnum`,
+  );
+  const found = new Map<string, string[]>();
+  for (const { table, name } of rows) found.set(table, [...(found.get(table) ?? []), name]);
+  return found;
+}
+
 /** The tables of the record that this database has, with their columns as they are now and how they are ordered. */
 async function tablesOf(client: pg.ClientBase, shopId: string): Promise<Table[]> {
   const tables: Table[] = [];
+  const allColumns = await columnsOf(client, 'true');
+  const keys = await columnsOf(
+    client,
+    'exists (select from pg_index where indrelid = attrelid and indisprimary and attnum = any(indkey))',
+  );
   for (const { name, shop, sort } of SHOP_TABLES) {
     if (sort !== 'record') continue;
-    const { rows } = await client.query<{ column_name: string }>(
-      `select column_name from information_schema.columns
-       where table_schema = 'public' and table_name = $1 order by ordinal_position`,
-      [name],
-    );
+    const names = allColumns.get(name);
     // An earlier database, backed up before it is brought up, has fewer.
-    if (rows.length === 0) continue;
-    const columns = rows
-      .map((one) => one.column_name)
-      .filter((one) => !LEFT_OUT[name]?.includes(one))
-      .map((one) => `"${one}"`);
+    if (!names) continue;
+    const columns = names.filter((one) => !LEFT_OUT[name]?.includes(one)).map((one) => `"${one}"`);
     const more =
       name === 'photos' ? [`encode(sha256(bytes), 'hex') as sha256`, 'octet_length(bytes) as size'] : [];
-    const key = await client.query<{ name: string }>(
-      `select a.attname as name from pg_index i join pg_attribute a on a.attrelid = i.indrelid and a.attnum = any(i.indkey)
-       where i.indrelid = $1::regclass and i.indisprimary order by a.attnum`,
-      [name],
-    );
     const where = `where "${shop}" = '${shopId}' ${ROWS_LEFT_OUT[name] ?? ''}`;
     const counted = await client.query<{ of: string }>(`select count(*) as of from "${name}" ${where}`);
     tables.push({
       name,
       columns: [...columns, ...more].join(', '),
-      order: key.rows.map((one) => `"${one.name}"`).join(', '),
+      order: (keys.get(name) ?? []).map((one) => `"${one}"`).join(', '),
       where,
       rows: Number(counted.rows[0]!.of),
     });
