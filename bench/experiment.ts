@@ -2,7 +2,7 @@
  * `npm run experiment`: plays a technician who follows the engine on simulated faults whose numbers the engine
  * does not know, and prints how often it was right, how long it took, and how honest its certainty was.
  *
- *   npm run experiment -- [reported|tuning] [faults a circuit, or all] [plain|missing|intermittent|best|outside ...]
+ *   npm run experiment -- [reported|tuning] [faults a circuit, or all] [plain|missing|intermittent|best|outside|first ...]
  *
  * The circuits reported are `vehicleCircuit` seeds 501 to 530; whatever is tuned is tuned on seeds 1 to 30 alone.
  * Values lie within ±10 %, the battery within 12.2 to 12.8 V, meters err, one reading in a hundred is misplaced.
@@ -25,6 +25,7 @@ import { seeded } from '../testing/randomCircuit';
 import { vehicleCircuit } from '../testing/vehicleCircuit';
 import { bestExpectedMinutes, engineExpectedMinutes, smallWorld } from './bestSequence';
 import { brokenWorld, examinersFaults, handReading } from './examiner';
+import { firstCards } from './firstCard';
 import { habitualWalk } from './habitualWalk';
 import { halveByVoltage } from './halving';
 import { casesOf, type OutsidePlay, playOutside } from './outside';
@@ -32,7 +33,9 @@ import { outsideCircuit } from './outsideCircuit';
 import { besideForgotten, ComesAndGoes, mapWithout, onNet, unmappedShort } from './worlds';
 
 const CIRCUITS = 30;
-const SECTIONS = ['plain', 'missing', 'intermittent', 'best', 'outside'] as const;
+/** Complaints whose first card is looked at. */
+const FIRST_CARDS = 300;
+const SECTIONS = ['plain', 'missing', 'intermittent', 'best', 'outside', 'first'] as const;
 
 interface Task {
   readonly first: number;
@@ -362,6 +365,17 @@ function outside({ first, most }: Task): void {
   printRatios(ratios, skipped);
 }
 
+/** The card that stands before everything is worked out. */
+function first({ first: seed }: Task): void {
+  const cards = firstCards(seed, FIRST_CARDS);
+  const lost = cards.map((one) => one.lost);
+  console.log(
+    `First card before everything is worked out: ${cards.length} complaints, the same card in ${percent(cards.filter((one) => one.same).length, cards.length)}, ` +
+      `at most ${Math.max(...lost).toFixed(3)} bits a minute less, mean ${mean(lost).toFixed(4)}; ` +
+      `stands after ${mean(cards.map((one) => one.of)).toFixed(2)} of the time`,
+  );
+}
+
 function main(): void {
   const words = process.argv.slice(2);
   const which = words.includes('tuning') ? 'tuning' : 'reported';
@@ -372,7 +386,7 @@ function main(): void {
   console.log(
     `${which} circuits, ${most === Number.POSITIVE_INFINITY ? 'every fault' : `at most ${most} faults each`}; values ±10 %, battery 12.2 to 12.8 V, meter error, 1 % misplaced`,
   );
-  const run = { plain, missing, intermittent, best, outside };
+  const run = { plain, missing, intermittent, best, outside, first };
   for (const section of sections.length > 0 ? sections : SECTIONS) run[section](task);
 }
 

@@ -2,6 +2,8 @@
 import { PREDICTIONS_DB } from '../src/sync/predictionsPlace';
 import { BACK_FED } from '../testing/backFed';
 import { type App, openApp } from './app';
+import { holdAnswers } from './held';
+import { atRest } from './rest';
 import { cardId, enterByKeyboard, faultyVehicle, openFanJob, valueFor } from './technician';
 import { expect, type Page, test } from './test';
 
@@ -39,8 +41,8 @@ async function answerVolts(page: Page, text: string): Promise<void> {
   await expect(entries).toHaveCount(before + 1);
 }
 
-test('what was worked out is kept: the next visit begins with it', async ({ page }) => {
-  const trace = `${await app.job('Proving-cabinet fan dead')}/trace`;
+/** A browser that has worked nothing out yet. */
+async function forgetPredictions(page: Page): Promise<void> {
   await page.goto(app.url);
   await page.evaluate(
     (name) =>
@@ -51,6 +53,63 @@ test('what was worked out is kept: the next visit begins with it', async ({ page
       }),
     PREDICTIONS_DB,
   );
+}
+
+test('with cores to spare others take a share of the work, and everything reads the same', async ({
+  page,
+}) => {
+  const trace = `${await app.job('Proving-cabinet fan dead')}/trace`;
+  await page.addInitScript(() => {
+    const cores = () => Number(sessionStorage.getItem('cores'));
+    Object.defineProperty(navigator, 'hardwareConcurrency', { get: cores });
+  });
+  let workers = 0;
+  page.on('worker', () => {
+    workers += 1;
+  });
+  const told: string[] = [];
+  const worked: number[] = [];
+  for (const cores of [1, 4]) {
+    await forgetPredictions(page);
+    await page.evaluate((count) => sessionStorage.setItem('cores', String(count)), cores);
+    workers = 0;
+    await page.goto(trace);
+    await atRest(page);
+    worked.push(workers);
+    told.push(((await page.locator('#main').textContent()) ?? '').replace(/\s+/g, ' '));
+  }
+  expect(worked).toEqual([1, 3]);
+  expect(told[0]).toContain('Suspects');
+  expect(told[1]).toBe(told[0]);
+});
+
+test('while the rest is worked out the first card stands and takes a reading; no verdict, nothing cleared', async ({
+  page,
+}) => {
+  const trace = `${await app.job('Proving-cabinet fan dead')}/trace`;
+  await forgetPredictions(page);
+  const { letGo } = await holdAnswers(page, true);
+  await page.goto(trace);
+  const title = page.getByTestId('card-title');
+  await expect(title).toBeVisible();
+  const first = await title.textContent();
+  await expect(page.getByText('Working out what each fault would show')).toBeVisible();
+  await expect(page.getByText(/^Cleared/)).toHaveCount(0);
+  await expect(page.getByTestId('verdict')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Works w' }).click();
+  await expect(page.getByText('Working out what each fault would show')).toBeVisible();
+  await letGo();
+  await expect(page.getByText(/^Cleared/).first()).toBeVisible();
+  await expect(title).not.toHaveText(first!);
+  expect(
+    await app.query(`select body->'value'->>'state' as state from job_events where kind = 'reading'
+      and body->'test'->>'function' = 'fridge' order by arrived_at desc limit 1`),
+  ).toEqual([{ state: 'works' }]);
+});
+
+test('what was worked out is kept: the next visit begins with it', async ({ page }) => {
+  const trace = `${await app.job('Proving-cabinet fan dead')}/trace`;
+  await forgetPredictions(page);
   const kept = () =>
     page.evaluate(async (name) => {
       const request = indexedDB.open(name);

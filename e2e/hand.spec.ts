@@ -1,5 +1,6 @@
 /** The phone as the tool: on every card the answers lie under the thumb, whatever the screen, and nothing is wider than it. */
 import { type App, openApp } from './app';
+import { holdAnswers } from './held';
 import { PIECE_MS, threadTime, yardstick } from './paint';
 import { atRest, drawn, settled } from './rest';
 import { expect, type Page, test } from './test';
@@ -356,47 +357,6 @@ test('a vehicle is added where the day starts, and a function that is tapped lea
   await expect(page.getByTestId('card-title')).toBeVisible();
   console.log('mapped vehicle to the first card: 4 taps, no word typed');
 });
-
-/** Holds back what the diagnosis answers until it is let go, and every card at its first moment. */
-async function holdAnswers(page: Page): Promise<{ hold: () => Promise<void>; letGo: () => Promise<void> }> {
-  await page.addInitScript(() => {
-    const kept = { holding: false, pausing: false, waiting: [] as (() => void)[] };
-    Object.assign(window, { kept });
-    const Plain = window.Worker;
-    window.Worker = class extends Plain {
-      constructor(address: string | URL, options?: WorkerOptions) {
-        super(address, options);
-        this.addEventListener('message', (event: MessageEvent<{ type?: string }>) => {
-          if (!kept.holding || event.data.type !== 'assessed') return;
-          event.stopImmediatePropagation();
-          kept.waiting.push(() => this.dispatchEvent(new MessageEvent('message', { data: event.data })));
-        });
-      }
-    };
-    new MutationObserver(() => {
-      for (const pad of document.querySelectorAll('.takes-touch-later:not([data-held])')) {
-        (pad as HTMLElement).dataset.held = '';
-        for (const moment of pad.getAnimations()) if (kept.pausing) moment.pause();
-      }
-    }).observe(document, { childList: true, subtree: true });
-  });
-  type Kept = { holding: boolean; pausing: boolean; waiting: (() => void)[] };
-  return {
-    hold: () =>
-      page.evaluate(() => {
-        Object.assign((window as unknown as { kept: Kept }).kept, { holding: true, pausing: true });
-      }),
-    letGo: async () => {
-      // It has answered by then, whatever that took.
-      await page.waitForFunction(() => (window as unknown as { kept: Kept }).kept.waiting.length > 0);
-      await page.evaluate(() => {
-        const { kept } = window as unknown as { kept: Kept };
-        kept.holding = false;
-        for (const go of kept.waiting.splice(0)) go();
-      });
-    },
-  };
-}
 
 /** A finger on the screen of the phone. */
 async function finger(page: Page) {

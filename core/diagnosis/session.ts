@@ -4,7 +4,7 @@
  * carried on from one question to the next.
  */
 
-import { type CircuitFile, type TestRef, USUAL_HAND } from '../format';
+import { type CircuitFile, USUAL_HAND } from '../format';
 import { CircuitModel } from '../network';
 import type {
   Assessment,
@@ -30,7 +30,7 @@ import { habitCost } from './choice/habitCost';
 import { contextOf, entropyNow, type InPlay, likelyRows, rankTests, rowsInPlay } from './choice/next';
 import { proposalOf } from './choice/proposal';
 import type { EvidenceState } from './evidence/evidence';
-import { mergedByRefusal, repairGroups, withPairs } from './evidence/groups';
+import { mergedByRefusal, withPairs } from './evidence/groups';
 import type { KeptPredictions } from './evidence/keptPredictions';
 import { asMeant, dropAsMeant } from './evidence/leads';
 import { normalise } from './evidence/likelihood';
@@ -39,8 +39,9 @@ import type { TakenReading } from './evidence/readings';
 import type { RepairGroup } from './evidence/repairGroup';
 import { hasHabits, withoutHabits } from './habits';
 import { buildHypotheses, type Hypothesis, NOT_IN_MAP } from './hypotheses/hypotheses';
-import { kindOf, testId } from './kinds';
+import { testId } from './kinds';
 import { Names } from './kinds/kind';
+import { type Choice, Preparing, type Progress } from './preparing';
 import { dutiesOf, PinPanel } from './relay/pinPanel';
 import type { RelayDuty } from './relay/relayDuty';
 import { type Run, runsOfComplaint } from './run';
@@ -60,14 +61,13 @@ const NOTHING_TO_LEARN = 0.004;
 const PROPOSALS = 8;
 const DECIDES_ALONE =
   'This one reading decides: without it another would lead. Taken again, lead and spot looked at first, it shows whether the probe slipped.';
+
 export class DiagnosisSession {
   readonly model: CircuitModel;
   readonly hypotheses: readonly Hypothesis[];
   readonly predictions: Predictions;
   private readonly names: Names;
   private readonly everyTest: ReadonlyMap<string, TestCandidate>;
-  /** Tests that can tell anything, the most promising first. */
-  private readonly tests: TestCandidate[] = [];
   private readonly standings: Standings;
   private readonly worked: WorkedIn;
   /** Runs of what failed; of what should be off, those where it is on. */
@@ -79,9 +79,7 @@ export class DiagnosisSession {
   private readonly withoutHabits: ReadonlyMap<string, TestCandidate> | null;
   /** Tests that safety forbids, with the reasons. */
   readonly barred: readonly BarredTest[];
-  private preparing: Generator<{ done: number; total: number }> | null;
-  private ungrouped: readonly RepairGroup[] | null = null;
-  private grouped: { key: string; groups: RepairGroup[] } | null = null;
+  private readonly preparing: Preparing;
 
   constructor(
     readonly circuit: CircuitFile,
@@ -112,35 +110,55 @@ export class DiagnosisSession {
     this.pins = new PinPanel(this.model, this.runs, this.duties, complaint.condition, (id) =>
       this.everyTest.has(id),
     );
-    this.preparing = this.prepareAll();
+    this.preparing = new Preparing(this.model, this.hypotheses, this.predictions, permitted, complaint);
   }
 
   /**
-   * Works out what every fault would show in every test, a few tests at a time, so that a worker can tell how far
-   * it is and stop. `assess` does what is left by itself.
+   * Works out what every fault would show in every test, a test at a time, so that a worker can tell how far it is and stop.
+   * `assess` does what is left by itself.
    */
-  prepare(): Generator<{ done: number; total: number }> {
-    return this.preparing ?? this.prepareAll();
+  prepare(): Generator<Progress> {
+    return this.preparing.rest();
   }
 
-  private *prepareAll(): Generator<{ done: number; total: number }> {
-    const here = (ref: TestRef) => ('condition' in ref && ref.condition === this.complaint.condition ? 0 : 1);
-    const slow = (ref: TestRef) => (ref.kind === 'volts' || ref.kind === 'function' ? 0 : 1);
-    const offered = [...this.everyTest.values()].filter((test) => !kindOf(test.ref).onRequest);
-    const ordered = offered.sort((x, y) => here(x.ref) - here(y.ref) || slow(x.ref) - slow(y.ref));
-    let done = 0;
-    for (const test of ordered) {
-      if (this.predictions.of(test.id, test.ref).tells) this.tests.push(test);
-      done += 1;
-      yield { done, total: ordered.length };
-    }
-    this.preparing = null;
+  /** The same for the tests that come first. `firstCard` chooses among them. */
+  prepareFirst(): Generator<Progress> {
+    return this.preparing.first();
   }
 
-  /** Works out what `prepare` has not. */
-  private ready(): void {
-    const preparing = this.preparing;
-    if (preparing) while (!preparing.next().done);
+  /**
+   * The first card, before everything is worked out; null where `prepareFirst` was not gone through, and where more is known
+   * than that the function fails, or where it should be off: then other tests may be worth more. `npm run experiment -- first` says what it is worth
+   * beside the card that comes of everything.
+   */
+  firstCard(given: AssessmentInput): Proposal | null {
+    const { function: failed, condition } = this.complaint;
+    const plain = given.readings.every(
+      ({ test }) => test.kind === 'function' && test.function === failed && test.condition === condition,
+    );
+    const { early } = this.preparing;
+    const wanted = this.model.expectedOn(this.model.function(failed), condition);
+    return plain && wanted && early.tests.length > 0
+      ? (this.assessAmong(early, given).next[0] ?? null)
+      : null;
+  }
+
+  /**
+   * Hypotheses that nothing is known of yet, by id: what may be shared out among workers. Each works out its `share`, all
+   * shares are taken here, and `prepare` has little left to do.
+   */
+  missing(): string[] {
+    return this.predictions.missing();
+  }
+
+  /** What some of the missing would show in every test that is offered, a test at a time. */
+  share(ids: readonly string[]): Generator<Progress, KeptPredictions> {
+    return this.preparing.share(ids);
+  }
+
+  /** Takes what was worked out of the same circuit and complaint, here or by another worker. */
+  take(share: KeptPredictions): void {
+    this.predictions.before.add(share);
   }
 
   /** Every permitted test, for whoever goes their own way. */
@@ -148,23 +166,9 @@ export class DiagnosisSession {
     return [...this.everyTest.values()];
   }
 
-  /** Repair groups when some tests are refused; formed anew only when that changes. */
+  /** Repair groups when some tests are refused. */
   groups(refused: readonly string[]): { groups: RepairGroup[] } {
-    this.ready();
-    const key = [...refused].sort().join('\n');
-    if (this.grouped?.key === key) return this.grouped;
-    const allowed = this.tests.filter((test) => !refused.includes(test.id));
-    const groups =
-      refused.length === 0 ? [...this.allGroups()] : repairGroups(this.hypotheses, allowed, this.predictions);
-    this.grouped = { key, groups };
-    return this.grouped;
-  }
-
-  private allGroups(): readonly RepairGroup[] {
-    this.ungrouped ??=
-      this.predictions.before.groups(this.tests) ??
-      repairGroups(this.hypotheses, this.tests, this.predictions);
-    return this.ungrouped;
+    return this.preparing.all().groups(refused);
   }
 
   /**
@@ -172,17 +176,17 @@ export class DiagnosisSession {
    * before.
    */
   toKeep(): KeptPredictions | null {
-    this.ready();
-    const predictions = this.predictions.toKeep();
-    if (!predictions) return null;
-    return { ...predictions, groups: { tests: this.tests.map(({ id }) => id), groups: this.allGroups() } };
+    return this.preparing.toKeep();
   }
 
   /** Suspects, verdict and next tests for what is known now. */
   assess(given: AssessmentInput): Assessment {
-    this.ready();
+    return this.assessAmong(this.preparing.all(), given);
+  }
+
+  private assessAmong(choice: Choice, given: AssessmentInput): Assessment {
     const input = this.asMeant(given);
-    const { groups: plain } = this.groups(input.refused);
+    const { groups: plain } = choice.groups(input.refused);
     const progress = this.worked.upTo(input.readings);
     const { state, counter, clearedBy, cumulative, taken, askedIn } = progress;
     const logs = input.readings.map((reading) => state.logOf(reading.id));
@@ -205,6 +209,7 @@ export class DiagnosisSession {
     const asked = { input, predictions, p, groups, inPlay, state, counter, askedIn, episodes };
     const rivals = openedBy(this.model, this.hypotheses, groups, chance, lead);
     const { proposals, stop, habit } = this.propose(
+      choice.tests,
       asked,
       lead,
       chance[lead]!,
@@ -256,7 +261,7 @@ export class DiagnosisSession {
         this.complaint,
         partsOfFunction(this.model, this.complaint.function),
       ),
-      mergedByRefusal: mergedByRefusal(plain, this.allGroups(), (group) =>
+      mergedByRefusal: mergedByRefusal(plain, choice.allGroups(), (group) =>
         titleOf(this.model, this.hypotheses, group),
       ),
       askFailsNow: taken.length > 0 && askedIn < counter.current,
@@ -306,6 +311,7 @@ export class DiagnosisSession {
   }
 
   private propose(
+    tests: readonly TestCandidate[],
     asked: Asked,
     lead: number,
     leadChance: number,
@@ -323,7 +329,7 @@ export class DiagnosisSession {
     const again = mayAskAgain(this.complaint, asked);
     const open = proved
       ? []
-      : this.tests
+      : tests
           .filter((test) => (!taken.has(test.id) || test.id === again) && !refused.has(test.id))
           .filter((test) => !wouldBlow(this.circuit, this.hypotheses, test.ref, p))
           .map((test) => ({ test, prediction: predictions.of(test.id, test.ref) }));
@@ -396,9 +402,8 @@ export class DiagnosisSession {
 
   /** The card of any test the technician chooses, proposed or not; null when it is not permitted. */
   card(id: string, given: AssessmentInput): Proposal | null {
-    this.ready();
+    const { groups: plain } = this.groups(given.refused);
     const input = this.asMeant(given);
-    const { groups: plain } = this.groups(input.refused);
     const { state } = this.worked.upTo(input.readings);
     const p = normalise(state.logWeight);
     const test = this.everyTest.get(id);

@@ -16,8 +16,8 @@ import type { CircuitFile, Hand, TestRef } from '#core/format';
 import type { KeptFor } from './keptPredictions';
 
 export type WorkerRequest =
-  /** What is worked out is kept for its owner; for nobody where it is not known who that is. */
-  | { type: 'describe'; circuit: CircuitFile; owner: KeptFor | null }
+  /** What is worked out is kept for its owner; for nobody where it is not known who that is. `cores`: of the device. */
+  | { type: 'describe'; circuit: CircuitFile; owner: KeptFor | null; cores: number }
   /** Starts anew; whatever was being worked out before is dropped. */
   | {
       type: 'open';
@@ -69,6 +69,8 @@ export type WorkerAnswer =
       /** Tests that safety forbids, with the reasons. */
       forbidden: BarredTest[];
     }
+  /** The card to begin with, while the rest is still being worked out: no verdict yet, and nothing is cleared. */
+  | { type: 'first'; request: number; card: Proposal }
   /** How much of the table of predictions is made, from 0 to 1. */
   | { type: 'preparing'; done: number }
   | {

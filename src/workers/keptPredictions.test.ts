@@ -30,7 +30,7 @@ function visit(program: string): typeof Kept {
 }
 
 const rowsOf = async (kept: Kept, complaint: typeof FAN) =>
-  (await kept.of(complaint)).map(({ rows }) => rows[0]);
+  (await kept.of(complaint)).kept.map(({ rows }) => rows[0]);
 
 async function keys(): Promise<string[]> {
   const db = await openDB(PREDICTIONS_DB);
@@ -51,7 +51,8 @@ test('it comes back exactly at the next visit; the same complaint first, another
   const first = predictions('fan');
   await new (visit('one'))(van, ME).keep(FAN, first);
   const again = new (visit('one'))(van, ME);
-  expect(await again.of(FAN)).toEqual([{ ...first, groups: undefined }]);
+  expect(await again.of(FAN)).toEqual({ kept: [{ ...first, groups: undefined }], whole: true });
+  expect((await again.of(LIGHT)).whole).toBe(false);
   expect(await rowsOf(again, LIGHT)).toEqual(['fan 0']);
   await again.keep(LIGHT, predictions('light'));
   expect(await rowsOf(new (visit('one'))(van, ME), LIGHT)).toEqual(['light 0']);

@@ -95,8 +95,8 @@ export class KeptOfCircuit {
     }
   }
 
-  /** What helps with a complaint: what was kept of the same first, then the latest of others. */
-  async of(complaint: Complaint): Promise<readonly KeptPredictions[]> {
+  /** What helps with a complaint: what was kept of the same first, which is the whole of it, or the latest of others. */
+  async of(complaint: Complaint): Promise<{ kept: readonly KeptPredictions[]; whole: boolean }> {
     const key = await this.keyOf(complaint);
     const records = [...(await this.records)].sort(
       (one, other) => Number(other.key === key) - Number(one.key === key) || other.usedAt - one.usedAt,
@@ -113,7 +113,8 @@ export class KeptOfCircuit {
         }
       }),
     );
-    return read.filter((one) => one !== null);
+    const kept = read.filter((one) => one !== null);
+    return { kept, whole: same && kept.length > 0 };
   }
 
   async keep(complaint: Complaint, predictions: KeptPredictions): Promise<void> {

@@ -48,19 +48,30 @@ export interface KeptRow {
 
 /** Finds the numbers of a list of hypotheses in what was kept, in the order given. */
 export class KeptRows {
-  private readonly sources: readonly {
+  private readonly sources: {
     readonly kept: KeptPredictions;
     readonly rowOf: Int32Array;
     readonly same: boolean;
-  }[];
+  }[] = [];
 
-  constructor(kept: readonly KeptPredictions[], hypotheses: readonly { readonly id: string }[]) {
-    this.sources = kept.map((one) => {
-      const index = new Map(one.rows.map((id, row) => [id, row]));
-      const rowOf = Int32Array.from(hypotheses, ({ id }) => index.get(id) ?? -1);
-      const same = one.rows.length === hypotheses.length && rowOf.every((row, h) => row === h);
-      return { kept: one, rowOf, same };
-    });
+  constructor(
+    kept: readonly KeptPredictions[],
+    private readonly hypotheses: readonly { readonly id: string }[],
+  ) {
+    for (const one of kept) this.add(one);
+  }
+
+  /** Looks in this too, after all that it has. */
+  add(kept: KeptPredictions): void {
+    const index = new Map(kept.rows.map((id, row) => [id, row]));
+    const rowOf = Int32Array.from(this.hypotheses, ({ id }) => index.get(id) ?? -1);
+    const same = kept.rows.length === this.hypotheses.length && rowOf.every((row, h) => row === h);
+    this.sources.push({ kept, rowOf, same });
+  }
+
+  /** Whether anything was kept of a hypothesis. */
+  holds(hypothesis: number): boolean {
+    return this.sources.some(({ rowOf }) => rowOf[hypothesis]! >= 0);
   }
 
   /** The groups that exactly these hypotheses form where these tests can be made; null where they were not kept. */

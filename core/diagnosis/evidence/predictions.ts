@@ -58,6 +58,7 @@ export class Predictions {
   private readonly marginTolerance: number;
   private readonly sources: readonly number[];
 
+  /** What was worked out before, or elsewhere. */
   readonly before: KeptRows;
   /** Whether anything was worked out that was not kept from before. */
   private fresh = false;
@@ -80,6 +81,15 @@ export class Predictions {
       ? GUESS_TOLERANCE / 2
       : RESISTANCE_TOLERANCE;
     this.sources = [...branches.keys()].filter((index) => branches[index]!.emfVolts !== 0);
+  }
+
+  /** Hypotheses that have numbers of their own and were not worked out before, by id. */
+  missing(): string[] {
+    return this.hypotheses
+      .filter(
+        ({ alteration, lasting }, h) => alteration !== null && lasting === null && !this.before.holds(h),
+      )
+      .map(({ id }) => id);
   }
 
   private conditionOf(id: string): number {

@@ -46,13 +46,14 @@ export interface Diagnosis {
   readonly permitted: readonly PermittedTest[];
   /** Tests that safety forbids, with the reasons. */
   readonly forbidden: readonly BarredTest[];
+  /** Null until everything is worked out; a card may stand before. */
   readonly assessment: Assessment | null;
   readonly proofs: readonly RequiredProof[];
   /** The card shown: the chosen test, or else the proposed one. */
   readonly card: Proposal | null;
   readonly chosen: string | null;
   readonly choose: (testId: string | null) => void;
-  /** The last entry is still being worked in: no card may take another meanwhile. */
+  /** The last entry is still being worked in: no card may take another meanwhile. Not while a first card stands. */
   readonly pending: boolean;
   /** How much of the predictions is worked out, from 0 to 1. */
   readonly prepared: number;
@@ -79,13 +80,19 @@ const NO_TESTS: readonly PermittedTest[] = [];
 const NO_BARRED: readonly BarredTest[] = [];
 const NO_DUTIES: Readonly<Record<string, RelayDuty>> = {};
 
-/** The card that comes by itself; what is asked above it is not asked by it once more. */
+/**
+ * The card that comes by itself; what is asked above it is not asked by it once more. The one that somebody has begun with
+ * stays, in the words that it has now.
+ */
 function proposed(
   assessment: Assessment | undefined,
   complaint: JobState['complaint'],
+  begun: Proposal | null,
 ): Proposal | undefined {
-  if (!assessment) return undefined;
+  if (!assessment) return begun ?? undefined;
   const { next, askFailsNow } = assessment;
+  const same = begun && next.find(({ id }) => id === begun.id);
+  if (same) return same;
   const above =
     askFailsNow && complaint?.function && complaint.condition
       ? testId({ kind: 'function', function: complaint.function, condition: complaint.condition })
@@ -101,6 +108,12 @@ interface Opened {
   readonly relayDuties: Readonly<Record<string, RelayDuty>>;
   readonly permitted: readonly PermittedTest[];
   readonly forbidden: readonly BarredTest[];
+}
+
+/** The card to begin with, and what it was asked about. */
+interface First {
+  readonly question: string;
+  readonly card: Proposal;
 }
 
 interface Assessed {
@@ -129,6 +142,7 @@ export function useDiagnosisWorker(
   const [described, setDescribed] = useState<Described | null>(null);
   const [opened, setOpened] = useState<Opened | null>(null);
   const [assessed, setAssessed] = useState<Assessed | null>(null);
+  const [first, setFirst] = useState<First | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
   const [attempt, setAttempt] = useState(0);
@@ -156,7 +170,10 @@ export function useDiagnosisWorker(
       else if (data.type === 'opened') {
         setOpened({ ...data, key: `${data.complaint.function}|${data.complaint.condition}` });
       } else if (data.type === 'preparing') setPrepared(data.done);
-      else if (data.type === 'would-help') {
+      else if (data.type === 'first') {
+        const question = asked.current;
+        if (data.request === latest.current) setFirst({ card: data.card, question });
+      } else if (data.type === 'would-help') {
         if (data.request === latest.current) setWouldHelp(data.parts);
       } else if (data.type === 'assessed') {
         const question = asked.current;
@@ -172,7 +189,12 @@ export function useDiagnosisWorker(
       );
       retry = setTimeout(() => setAttempt((before) => before + 1), RETRY_MS);
     };
-    made.postMessage({ type: 'describe', circuit, owner: ownerHere() } satisfies WorkerRequest);
+    made.postMessage({
+      type: 'describe',
+      circuit,
+      owner: ownerHere(),
+      cores: navigator.hardwareConcurrency || 1,
+    } satisfies WorkerRequest);
     return () => {
       clearTimeout(retry);
       setFailure(null);
@@ -181,6 +203,7 @@ export function useDiagnosisWorker(
       setDescribed(null);
       setOpened(null);
       setAssessed(null);
+      setFirst(null);
       setWouldHelp(NOTHING);
     };
   }, [circuit, attempt, isWanted]);
@@ -189,6 +212,7 @@ export function useDiagnosisWorker(
     if (!described || !key || wanted < WANTED.diagnosed) return;
     const [functionId = '', conditionId = ''] = key.split('|');
     setAssessed(null);
+    setFirst(null);
     setPrepared(0);
     setCancelled(false);
     worker.current?.postMessage({
@@ -230,9 +254,11 @@ export function useDiagnosisWorker(
     } satisfies WorkerRequest);
   }, [ready, opened, readings, refused, job.opened, fitted, touched, seen, chosen, question]);
 
-  const pending = assessed?.question !== question;
+  const begun = first?.question === question ? first.card : null;
+  const unknown = assessed?.question !== question;
+  const pending = unknown && (assessed !== null || begun === null);
   const asksForIt = circuit !== null && key !== null && wanted >= WANTED.diagnosed;
-  useOnItsWay(asksForIt && pending && failure === null && !cancelled);
+  useOnItsWay(asksForIt && unknown && failure === null && !cancelled);
   return useMemo(
     (): Diagnosis => ({
       described,
@@ -244,7 +270,7 @@ export function useDiagnosisWorker(
       assessment: ready ? (assessed?.assessment ?? null) : null,
       proofs: assessed?.proofs ?? [],
       // What was chosen and may not be done any more gives way to what is proposed.
-      card: (chosen ? assessed?.card : null) ?? proposed(assessed?.assessment, complaint) ?? null,
+      card: (chosen ? assessed?.card : null) ?? proposed(assessed?.assessment, complaint, begun) ?? null,
       chosen: chosen === null || pending ? chosen : (assessed?.card?.id ?? null),
       choose: setChosen,
       pending,
@@ -266,6 +292,7 @@ export function useDiagnosisWorker(
       described,
       opened,
       assessed,
+      begun,
       chosen,
       failure,
       ready,

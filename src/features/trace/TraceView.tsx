@@ -21,12 +21,9 @@ import { type Pane, Panes, PaneTabs } from './PaneTabs';
 import { partBehind } from './partBehind';
 import type { Answer } from './ReadingPad';
 import { type JustRecorded, Recorded } from './Recorded';
-import { RelayPanel } from './RelayPanel';
 import { ProbeCondition, RunChoice } from './RunChoice';
 import { RunDrawing, type RunRow } from './RunDrawing';
 import { StopAdvice } from './StopAdvice';
-import { Substitutions } from './Substitutions';
-import { Suspects } from './Suspects';
 import { TestCard } from './TestCard';
 import { TraceLog } from './TraceLog';
 import { TraceNotices } from './TraceNotices';
@@ -34,6 +31,7 @@ import { Finished, missingForTrace, Preparing } from './TraceStates';
 import { useStable } from './useStable';
 import { useTraced } from './useTraced';
 import { useWakeLock } from './useWakeLock';
+import { WhatIsKnown } from './WhatIsKnown';
 
 const PAGE = 'px-2 pb-3 lg:px-5 lg:pt-3';
 /** One of three on a phone, all beside each other where there is room. */
@@ -156,16 +154,20 @@ export function TraceView() {
   const failing = said.state ?? 'dead';
   // What has to be known or done before any card stands while it is prepared, and what is typed there stays.
   const notices = <TraceNotices unbidden={failing === 'on-when-off'} />;
-  if (!assessment) {
+  const strength = assessment?.verdict.strength ?? null;
+  const preparing = (
+    <Preparing
+      done={diagnosis.prepared}
+      cancelled={diagnosis.cancelled}
+      onCancel={diagnosis.cancel}
+      jobId={data.id}
+    />
+  );
+  if (!assessment && !card) {
     return (
       <div className={PAGE}>
         {notices}
-        <Preparing
-          done={diagnosis.prepared}
-          cancelled={diagnosis.cancelled}
-          onCancel={diagnosis.cancel}
-          jobId={data.id}
-        />
+        {preparing}
       </div>
     );
   }
@@ -210,7 +212,7 @@ export function TraceView() {
     <FailsNow
       name={functionName(circuit, complaint.function)}
       failing={failing === 'comes-and-goes' ? 'dead' : failing}
-      asked={assessment.askFailsNow}
+      asked={assessment?.askFailsNow ?? false}
       onSay={sayFails}
     />
   );
@@ -243,9 +245,9 @@ export function TraceView() {
           ) : null}
         </TabPane>
         <TabPane id="card" className={PANE}>
-          {assessment.askFailsNow ? failsNow : null}
-          <StopAdvice assessment={assessment} jobId={data.id} />
-          {assessment.mergedByRefusal ? (
+          {assessment?.askFailsNow ? failsNow : null}
+          {assessment ? <StopAdvice assessment={assessment} jobId={data.id} /> : null}
+          {assessment?.mergedByRefusal ? (
             <p className="mb-3 border-l-4 border-line pl-3" data-testid="merged">
               {assessment.mergedByRefusal}
             </p>
@@ -262,7 +264,7 @@ export function TraceView() {
               onLeave={() => leaveCard(card.id)}
             />
           ) : null}
-          {assessment.habit && chosen === null ? (
+          {assessment?.habit && chosen === null ? (
             <p className="mb-2 border-l-4 border-line pl-3 text-sm" data-testid="habit">
               {assessment.habit}
             </p>
@@ -317,35 +319,37 @@ export function TraceView() {
                 ) : null
               }
             />
-          ) : (
+          ) : assessment ? (
             <Finished
               proved={assessment.verdict.strength === 'proved'}
               jobId={data.id}
               sentence={assessment.verdict.sentence}
             />
-          )}
+          ) : null}
           <WouldHelp circuit={circuit} parts={diagnosis.wouldHelp} onAnswer={setLearning} />
           <div className={pane === 'card' ? 'mt-5' : 'mt-5 hidden lg:block'}>
-            {assessment.askFailsNow ? null : failsNow}
+            {assessment?.askFailsNow ? null : failsNow}
             <h2 className="border-b-2 border-line pb-1 text-lg">Log</h2>
             <TraceLog circuit={circuit} entries={shown.entries} effects={effects} onCorrect={correct} />
           </div>
         </TabPane>
         <TabPane id="suspects" className={PANE}>
           <h2 className="mb-2 text-lg">Suspects</h2>
-          <Suspects circuit={circuit} assessment={assessment} readingNames={readingNames} />
-          <RelayPanel
-            circuit={circuit}
-            switched={assessment.switched}
-            condition={complaint.condition}
-            duties={diagnosis.relayDuties}
-            failed={complaint.function}
-            readings={shownReadings}
-            exchanges={failing !== 'on-when-off'}
-            onChoose={chooseTest}
-            onNote={note}
-          />
-          <Substitutions circuit={circuit} tables={assessment.substitutions} onChoose={chooseTest} />
+          {assessment ? (
+            <WhatIsKnown
+              circuit={circuit}
+              complaint={complaint}
+              assessment={assessment}
+              duties={diagnosis.relayDuties}
+              readings={shownReadings}
+              readingNames={readingNames}
+              exchanges={failing !== 'on-when-off'}
+              onChoose={chooseTest}
+              onNote={note}
+            />
+          ) : (
+            preparing
+          )}
         </TabPane>
       </Panes>
 
@@ -357,7 +361,7 @@ export function TraceView() {
           setHelper(name);
           setStands(null);
         }}
-        conclude={assessment.verdict.strength !== null && assessment.verdict.strength !== 'provisional'}
+        conclude={strength !== null && strength !== 'provisional'}
         onLearn={aboutPart ? () => setLearning(aboutPart) : null}
       />
       <Dialog title="What is known now" open={learning !== null} onClose={() => setLearning(null)}>
@@ -386,7 +390,7 @@ export function TraceView() {
       >
         <OtherTests
           circuit={circuit}
-          proposed={assessment.next}
+          proposed={assessment?.next ?? []}
           permitted={diagnosis.permitted}
           forbidden={diagnosis.forbidden}
           condition={complaint.condition}
