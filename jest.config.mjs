@@ -1,7 +1,7 @@
-export default {
-  testEnvironment: 'node',
+/** What is the same in every zone. */
+const base = {
+  testEnvironment: '<rootDir>/testing/zone.cjs',
   roots: ['<rootDir>/core', '<rootDir>/src', '<rootDir>/cli', '<rootDir>/bench', '<rootDir>/scripts'],
-  testMatch: ['**/*.test.ts', '**/*.test.tsx'],
   moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1', '^@/(.*)$': '<rootDir>/src/$1' },
   transform: {
     '^.+\\.m?(t|j)sx?$': [
@@ -17,6 +17,34 @@ export default {
     '/node_modules/(?!(@?better-auth|better-call|@better-fetch|@noble|jose|defu|nanostores|kysely|rou3|uncrypto|@standard-schema|@opentelemetry)/)',
   ],
   globalSetup: '<rootDir>/testing/globalSetup.cjs',
+};
+/** Tests of what reckons in days: they run in every zone, all others each in one of the three (`testing/zone.cjs`). */
+const OF_DAYS = [
+  '/src/ui/dates\\.test\\.ts$',
+  '/src/features/jobs/followUpCalendar\\.test\\.ts$',
+  '/core/log/(after|owed|sheet|state|customerSheet)\\.test\\.ts$',
+  '/core/(stock|vehicle)/[^/]*\\.test\\.ts$',
+  '/src/log/[^/]*\\.test\\.ts$',
+];
+const inZone = (displayName, zone) => ({
+  ...base,
+  displayName,
+  testRegex: OF_DAYS,
+  testEnvironmentOptions: { zone },
+});
+
+export default {
+  projects: [
+    {
+      ...base,
+      displayName: 'each',
+      testMatch: ['**/*.test.ts', '**/*.test.tsx'],
+      testPathIgnorePatterns: ['/node_modules/', ...OF_DAYS],
+    },
+    inZone('UTC', 'UTC'),
+    inZone('Berlin', 'Europe/Berlin'),
+    inZone('Auckland', 'Pacific/Auckland'),
+  ],
   maxWorkers: 2,
   // A machine that does much else besides is slow, not wrong.
   testTimeout: 30_000,

@@ -25,7 +25,7 @@ export function valueFor(vehicle: FaultyCircuit, id: string): ReadingValue {
 }
 
 /** What a person would type or say for a value. */
-export function spoken(value: ReadingValue): string {
+function spoken(value: ReadingValue): string {
   if ('volts' in value) return String(value.volts);
   if ('ohms' in value) return String(value.ohms);
   if ('overLimit' in value) return 'OL';

@@ -113,38 +113,18 @@ export function pastDoors() {
     );
 }
 
-/** Files of core/ and src/ that import one another in a circle, each circle once. */
+/** Files of core/ and src/ that import one another in a circle, types too: each circle once. */
 export function cycles() {
   const files = ['core', 'src'].flatMap(sources).filter((one) => !isTest(one));
   const known = new Set(files);
   const resolve = (to) =>
     [`${to}.ts`, `${to}.tsx`, `${to}/index.ts`, `${to}/index.tsx`].find((one) => known.has(one));
-  /** Types are gone when the program runs. */
-  const runs = (file) =>
-    [
-      ...readFileSync(file, 'utf8').matchAll(/^(?:import|export)\s+(?!type\b)([^;]*?)from\s+'([^']+)'/gms),
-    ].flatMap(([, names, spec]) => {
-      const all = names
-        .replace(/[{}\s]/g, ' ')
-        .split(',')
-        .map((one) => one.trim())
-        .filter(Boolean);
-      if (all.length > 0 && all.every((one) => one.startsWith('type '))) return [];
-      const to = spec.startsWith('#core/')
-        ? `core/${spec.slice(6)}`
-        : spec.startsWith('@/')
-          ? `src/${spec.slice(2)}`
-          : spec.startsWith('.')
-            ? path.normalize(path.join(path.dirname(file), spec))
-            : null;
-      const there = to === null ? undefined : resolve(to);
-      return there ? [there] : [];
-    });
+  const reaches = (file) => importsOf(file).flatMap((to) => resolve(to) ?? []);
   const state = new Map();
   const found = new Set();
   const visit = (file, way) => {
     state.set(file, 'open');
-    for (const next of runs(file)) {
+    for (const next of reaches(file)) {
       if (state.get(next) === 'open') {
         const circle = [...way.slice(way.indexOf(next)), file].filter(
           (one, index, all) => all.indexOf(one) === index,

@@ -42,6 +42,7 @@ async function main() {
     const demo = bed.demo();
     const checks = [
       ['lint and layers', bin('biome'), ['ci', '.', '--error-on-warnings']],
+      ['exports and packages without use', bin('knip'), ['--no-progress']],
       ['types of the core', bin('tsc'), ['-p', 'core']],
       ['types', bin('tsc'), ['-p', '.']],
     ].map(async ([name, command, args]) => [name, await hear(command, args)]);

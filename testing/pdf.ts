@@ -4,7 +4,7 @@ import path from 'node:path';
 
 const MM = 25.4 / 72;
 
-export interface ReadText {
+interface ReadText {
   readonly words: string;
   /** Left edge and base line from the left and upper edge of the paper, millimetres. */
   readonly x: number;

@@ -5,7 +5,7 @@
 import type { CircuitFile, CircuitPart, PlanEdit, PlanFile } from '../core/format';
 import { BATTERY, circuitOf, demoCircuit } from './circuits';
 
-export type Facts = Partial<Pick<PlanFile, 'goals' | 'ties' | 'variants' | 'chosen' | 'charging'>>;
+type Facts = Partial<Pick<PlanFile, 'goals' | 'ties' | 'variants' | 'chosen' | 'charging'>>;
 export interface Planted {
   readonly name: string;
   readonly circuit: CircuitFile;
@@ -22,7 +22,7 @@ const CABINET = demoCircuit('van-proving-cabinet');
 const DEMIST = demoCircuit('van-demist');
 const TRAILER = demoCircuit('trailer-lamps');
 
-export const wire = (id: string, a: string, b: string, sizeMm2: number, lengthMetres = 2): CircuitPart => ({
+const wire = (id: string, a: string, b: string, sizeMm2: number, lengthMetres = 2): CircuitPart => ({
   id,
   kind: 'wire',
   name: `Wire ${id}`,

@@ -1,10 +1,11 @@
 /** The sums that stand behind a plan: what every new fuse and wire carries at most, and what is drawn asleep. */
 import { deratedAmpacity } from '../limits';
 import { drawsAsleep } from '../live';
+import type { At } from './at';
 import type { Examined } from './findings';
-import { type At, settingWords } from './settings';
+import { settingWords } from './settings';
 
-export interface SumBehind {
+interface SumBehind {
   readonly part: string;
   readonly name: string;
   readonly kind: 'wire' | 'fuse';

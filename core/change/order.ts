@@ -41,7 +41,7 @@ function namedIn(edit: PlanEdit): string[] {
 }
 
 /** Whether an edit must come behind an earlier one: they touch the same, and neither is only a label. */
-export function mustFollow(earlier: Applied, later: Applied): boolean {
+function mustFollow(earlier: Applied, later: Applied): boolean {
   const known = touches(earlier);
   return [...touches(later)].some((id) => known.has(id));
 }

@@ -3,15 +3,13 @@ import type { CircuitFile } from '../format';
 import type { KeyState } from '../limits';
 import { combinations, type Dial, dialsOf, keyPattern, rowCount } from '../live';
 import type { CircuitModel, OperatingPoint } from '../network';
+import type { At } from './at';
 import { Turned } from './turned';
 
 /** Settings that are all looked at; beyond, every two things are turned together, and who asks is told. */
-export const MOST_SETTINGS = 16_384;
+const MOST_SETTINGS = 16_384;
 /** After so many it is told how far it is. */
 const TELL_EVERY = 256;
-
-/** Position by dial: part id, `key`, `engine`. */
-export type At = Readonly<Record<string, string>>;
 
 export interface Setting {
   readonly at: At;

@@ -2,9 +2,10 @@
 import type { CircuitFile } from '../format';
 import { csvCell } from '../format';
 import type { FunctionOutcome } from '../network';
+import type { At } from './at';
 import type { Examined } from './findings';
 import { askedFor } from './findings/goals';
-import { type At, settingWords } from './settings';
+import { settingWords } from './settings';
 
 export interface TableCell {
   /** Null where the circuit has no such function. */
@@ -13,7 +14,7 @@ export interface TableCell {
   readonly asked: boolean;
 }
 
-export interface ChangeRow {
+interface ChangeRow {
   readonly at: At;
   readonly words: string;
   readonly cells: readonly TableCell[];
@@ -56,7 +57,7 @@ export function changeTable({ scene }: Examined): ChangeTable {
   return { functions: functions.map(({ id, name }) => ({ id, name })), rows };
 }
 
-export const OUTCOME_WORDS: Readonly<Record<FunctionOutcome, string>> = {
+const OUTCOME_WORDS: Readonly<Record<FunctionOutcome, string>> = {
   works: 'on',
   weak: 'weak',
   dead: 'off',

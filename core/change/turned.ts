@@ -5,7 +5,7 @@
 import type { PartOf } from '../format';
 import { conditionOf, type Dial } from '../live';
 import { type BranchChange, type CircuitModel, type OperatingPoint, UNALTERED } from '../network';
-import type { At } from './settings';
+import type { At } from './at';
 
 /** So many switches are turned in the condition itself: what is held has then less to change. */
 const IN_CONDITION = 2;

@@ -12,10 +12,10 @@ import {
   validateWith,
 } from '../format';
 import { RELAY_PULL_IN_PER_NOMINAL } from '../limits';
+import { buildNetwork } from './buildNetwork';
 import { cutOffThresholds, LOAD_KINDS, moduleInputs } from './expand';
-import { buildNetwork } from './network';
 
-export const CIRCUIT_FORMAT = 'every-trace/circuit';
+const CIRCUIT_FORMAT = 'every-trace/circuit';
 
 export function checkCircuitText(text: string): Checked<CircuitFile> {
   const json = readJson(text);

@@ -54,7 +54,7 @@ import {
 } from '../limits';
 import type { Control, NetworkBuilder, Term } from './network';
 
-export type LoadPart = PartOf<'lamp' | 'motor' | 'pump' | 'horn' | 'heater' | 'module'>;
+type LoadPart = PartOf<'lamp' | 'motor' | 'pump' | 'horn' | 'heater' | 'module'>;
 /** Kinds whose current follows their volts as a resistance does. */
 export const LOAD_KINDS: readonly CircuitPart['kind'][] = [
   'lamp',

@@ -1,5 +1,6 @@
 /** Parts made into a network, circuits checked, joined and renamed. */
 export { coilsBehind, fedBehind, loadSide, partsBehind, pointsBehind } from './behind';
+export { buildNetwork } from './buildNetwork';
 export { checkCircuit, checkCircuitText } from './checkCircuit';
 export { type Clash, clashesWith } from './clash';
 export { withConditions } from './conditions';
@@ -11,7 +12,6 @@ export { mergeCircuits, same } from './merge';
 export {
   type Branch,
   type BranchRole,
-  buildNetwork,
   conducts,
   type Moment,
   type Network,

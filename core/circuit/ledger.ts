@@ -1,7 +1,7 @@
 /** Every wire of a circuit as a line of a list: colour, size, both ends, how it stands, where it goes on. */
 import type { CircuitFile, CircuitPart, PartOf } from '../format';
 
-export type WireState = NonNullable<PartOf<'wire'>['state']>;
+type WireState = NonNullable<PartOf<'wire'>['state']>;
 
 export interface WireEnd {
   /** The point of the circuit. */

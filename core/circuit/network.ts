@@ -4,7 +4,6 @@
  * later changes of such branches, so that nothing else needs to know what kind of part it was.
  */
 import type { CircuitFile, CircuitPart, Condition, KeyPositionName } from '../format';
-import { expandPart } from './expand';
 
 /** One thing that must hold for a branch to conduct. */
 export type Term =
@@ -127,7 +126,6 @@ export class NetworkBuilder {
     );
     this.severalSources = sources.length > 1;
     for (const node of circuit.nodes) this.node(node.id);
-    for (const part of circuit.parts) expandPart(this, part);
   }
 
   node(id: string): number {
@@ -200,29 +198,6 @@ export class NetworkBuilder {
       thermalVolts,
     });
   }
-}
-
-/**
- * The branches of a checked circuit file. Expects a file that `checkCircuit` found clean: pins name nodes
- * that exist, contacts name pins that exist.
- */
-export function buildNetwork(circuit: CircuitFile): Network {
-  const built = new NetworkBuilder(circuit);
-  const datum = built.nodeIndex.get(circuit.reference);
-  if (datum === undefined) throw new Error(`The reference ${circuit.reference} is not among the nodes.`);
-  return {
-    circuit,
-    nodeCount: built.nodeIds.length,
-    nodeIds: built.nodeIds,
-    nodeIndex: built.nodeIndex,
-    datum,
-    branches: built.branches,
-    sensors: built.sensors,
-    junctions: built.junctions,
-    loads: built.loads,
-    branchesOfPart: built.branchesOfPart,
-    parts: new Map(circuit.parts.map((part) => [part.id, part])),
-  };
 }
 
 /** A condition, and which half of the pulses of pulsed outputs is looked at; the on half when not said. */

@@ -68,7 +68,7 @@ export interface Proposal {
   readonly outcomes: readonly OutcomeMeaning[];
 }
 
-export type Strength = 'provisional' | 'supported' | 'proved';
+type Strength = 'provisional' | 'supported' | 'proved';
 
 export interface Verdict {
   /** Null while nothing leads. */

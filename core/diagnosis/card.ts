@@ -9,8 +9,6 @@ import { type AnswerKind, Names } from './kinds/kind';
 import { conditionSettings, pluggedWords, type Setting, set } from './settings';
 import { deedOf } from './tests';
 
-export type { AnswerKind } from './kinds/kind';
-
 export interface TestCardWords {
   readonly title: string;
   readonly answer: AnswerKind;

@@ -18,7 +18,7 @@ export { asMeant } from './evidence/leads';
 export { type TakenReading, UNSURE } from './evidence/readings';
 export type { VoltsColumn } from './evidence/testPrediction';
 export { endsRight, followEngine, leadToEnd, type Seen } from './followEngine';
-export { DISAGREEMENTS, type Disagreement, INSTRUMENT_WORDS, sideTaken } from './habits';
+export { DISAGREEMENTS, INSTRUMENT_WORDS } from './habits';
 export { buildHypotheses, NOT_IN_MAP } from './hypotheses/hypotheses';
 export {
   type FaultCount,
@@ -28,11 +28,11 @@ export {
   priorTable,
   TABLE_COUNTS_AS,
 } from './hypotheses/priors';
-export { byProbe, KINDS, kindOf, refOfId, testId, testInLog } from './kinds';
+export { byProbe, KINDS, refOfId, testId, testInLog } from './kinds';
 export { fuseOfNode } from './kinds/fuseBefore';
 export type { AnswerKind } from './kinds/kind';
 export { type CardPicture, cardPicture } from './picture';
-export { PICTURE, type PictureShape, pictureShape, plugShape, slotShape } from './pictureShape';
+export { PICTURE, pictureShape, plugShape, slotShape } from './pictureShape';
 export { complaintOf, readingOf } from './playback';
 export { type Profile, profileOf } from './profile';
 export { mayBridge } from './relay/bridging';

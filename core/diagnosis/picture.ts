@@ -4,7 +4,7 @@ import { kindOf } from './kinds';
 import type { Sign } from './kinds/kind';
 import type { Run } from './run';
 
-export interface PictureStation {
+interface PictureStation {
   /** Ids of the parts that it stands for; more than one where several between two points are drawn as one. */
   readonly parts: readonly string[];
   readonly name: string;

@@ -12,7 +12,7 @@ export interface Box {
   readonly height: number;
 }
 
-export interface Label {
+interface Label {
   readonly lines: readonly string[];
   readonly anchor: 'start' | 'middle' | 'end';
   /** Of the first line's foot. */

@@ -9,7 +9,7 @@ import { repairGroups } from './evidence/groups';
 import type { KeptPredictions } from './evidence/keptPredictions';
 import { Predictions } from './evidence/predictions';
 import type { RepairGroup } from './evidence/repairGroup';
-import type { Hypothesis } from './hypotheses/hypotheses';
+import type { Hypothesis } from './hypotheses/hypothesis';
 import { kindOf } from './kinds';
 import type { TestCandidate } from './tests';
 

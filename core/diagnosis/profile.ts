@@ -7,7 +7,7 @@ export interface ProfileStop {
 }
 
 /** Between two stops that were measured, one behind the other. */
-export interface Loss {
+interface Loss {
   /** Indices of the stops. */
   readonly from: number;
   readonly to: number;

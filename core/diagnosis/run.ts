@@ -3,7 +3,7 @@
 import type { Branch } from '../circuit';
 import { type CircuitModel, junctionAmps } from '../network';
 
-export interface RunStation {
+interface RunStation {
   readonly part: string;
   readonly name: string;
   readonly kind: string;

@@ -20,7 +20,7 @@ export interface TestCandidate {
 }
 
 /** Minutes to go back and change key or switches from the positions of the complaint. */
-export const SWITCHING_MINUTES = 0.3;
+const SWITCHING_MINUTES = 0.3;
 /** Nothing takes less, whoever does it. */
 const LEAST_MINUTES = 0.1;
 /** Minutes that disturbing evidence counts for, besides the work itself. */
@@ -97,7 +97,7 @@ export function deedOf(model: CircuitModel, ref: TestRef): Deed {
 }
 
 /** The job as safety sees it: what fails in a condition in which it should be off, runs unbidden. */
-export function sceneOf(
+function sceneOf(
   model: CircuitModel,
   complaint: { function: string; condition: string },
   { lampVolts, without }: Hand,

@@ -13,7 +13,7 @@ import { normalise } from './evidence/likelihood';
 import { Predictions } from './evidence/predictions';
 import type { TakenReading } from './evidence/readings';
 import type { RepairGroup } from './evidence/repairGroup';
-import type { Hypothesis } from './hypotheses/hypotheses';
+import type { Hypothesis } from './hypotheses/hypothesis';
 import { byProbe, kindOf, testId } from './kinds';
 import { CARRIES_AMPS } from './kinds/kind';
 import { FLOWS } from './thresholds';
@@ -22,7 +22,7 @@ import { explainReading, type ReadingNews, readingSentence, SAYS_NOTHING } from 
 import type { Standings } from './verdict/standings';
 
 /** What one reading did when it was taken in. */
-export interface WorkedEffect {
+interface WorkedEffect {
   readonly id: string;
   /** Null where its value says nothing about the circuit. */
   readonly news: ReadingNews | null;

@@ -4,10 +4,10 @@
  */
 import type { CircuitFile, CircuitPart } from '../format';
 import { formatNumber } from '../quantity';
-import { GAP, LETTER, LINE } from './labels';
+import { GAP, LETTER, LINE } from './letters';
 import { type PartSymbol, symbolOf } from './symbols';
 
-export interface LayoutPort {
+interface LayoutPort {
   readonly id: string;
   readonly x: number;
   readonly y: number;
@@ -16,7 +16,7 @@ export interface LayoutPort {
   readonly layoutOptions: Readonly<Record<string, string>>;
 }
 
-export interface LayoutNode {
+interface LayoutNode {
   readonly id: string;
   readonly width: number;
   readonly height: number;
@@ -24,7 +24,7 @@ export interface LayoutNode {
   readonly layoutOptions: Readonly<Record<string, string>>;
 }
 
-export interface LayoutEdge {
+interface LayoutEdge {
   readonly id: string;
   readonly sources: readonly string[];
   readonly targets: readonly string[];
@@ -32,7 +32,7 @@ export interface LayoutEdge {
 }
 
 /** What the layout package is given (its own JSON form). */
-export interface LayoutGraph {
+interface LayoutGraph {
   readonly id: 'root';
   readonly layoutOptions: Readonly<Record<string, string>>;
   readonly children: readonly LayoutNode[];

@@ -1,11 +1,8 @@
 /** Where the words of a drawing stand: names beside a symbol with a line for its current below, volts behind a point. */
 import type { Diagram, LaidEdge, Point } from './laid';
+import { GAP, LETTER, LINE } from './letters';
 import type { PartSymbol } from './symbols';
 
-/** Points of the drawing. */
-export const LETTER = 6.3;
-export const LINE = 13;
-export const GAP = 6;
 /** Height of a line of volts, and how much of it stands above its base line. */
 const VOLTS_LINE = 10;
 const ASCENT = 9;

@@ -2,7 +2,7 @@
 import type { CircuitFile } from '../format';
 import { type Stroke, symbolOf } from './symbols';
 
-export interface StripPart {
+interface StripPart {
   readonly part: string;
   /** SVG transform of the strokes. */
   readonly transform: string;

@@ -20,7 +20,7 @@ export type Stroke =
       readonly middle?: boolean;
     };
 
-export interface Terminal {
+interface Terminal {
   readonly pin: string;
   readonly x: number;
   readonly side: 'NORTH' | 'SOUTH';

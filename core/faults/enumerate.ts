@@ -28,7 +28,7 @@ const INNER_FRACTIONS = [0.9, 0.75, 0.55, 0.35, 0.15] as const;
 /** Below this current no resistance of a joint matters to anybody, ampere. */
 const SLIGHT_AMPS = 0.005;
 /** Ratings that blade fuses are sold in, ampere. */
-export const BLADE_RATINGS = [1, 2, 3, 4, 5, 7.5, 10, 15, 20, 25, 30, 35, 40] as const;
+const BLADE_RATINGS = [1, 2, 3, 4, 5, 7.5, 10, 15, 20, 25, 30, 35, 40] as const;
 
 /** Largest current through any of the branches in any condition of the sound circuit, ampere. */
 export function largestCurrent(model: CircuitModel, branches: readonly number[]): number {

@@ -42,19 +42,19 @@ export interface Fault {
 }
 
 /** Ohms of a chafed wire on bare metal: low enough to open any fuse of a 12 V circuit. */
-export const SHORT_OHMS = 0.02;
+const SHORT_OHMS = 0.02;
 /** A weak battery: this share of its emf, and this many times its inner resistance. */
-export const WEAK_EMF = 0.8;
-export const WEAK_INNER_FACTOR = 15;
+const WEAK_EMF = 0.8;
+const WEAK_INNER_FACTOR = 15;
 /** A flat one. */
-export const FLAT_EMF = 0.25;
-export const FLAT_INNER_FACTOR = 100;
+const FLAT_EMF = 0.25;
+const FLAT_INNER_FACTOR = 100;
 /** A battery whose level was chosen has so many times its inner resistance: what is discharged resists more. */
 const LOW_INNER_FACTOR = 4;
 /** A coil with shorted turns keeps this share of its ohms, and pulls nothing. */
-export const SHORTED_COIL_SHARE = 0.02;
+const SHORTED_COIL_SHARE = 0.02;
 /** An unregulated charging source gives this many times its set volts. */
-export const OVER_VOLTAGE = 1.2;
+const OVER_VOLTAGE = 1.2;
 /** Ohms in series of a bad joint whose size nobody chose. */
 const SOME_OHMS = 1;
 

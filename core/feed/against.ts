@@ -3,17 +3,10 @@ import { BLADE_VOLTS, KEY_STATE_WORDS, type KeyState, type Liveness, terminalAmp
 import { isSafetySlot, SAFETY_SLOT } from '../safety';
 import { figure } from '../sizing';
 import type { FeedAsk } from './ask';
-import type { Candidate } from './candidates';
-
-export interface Reason {
-  readonly id: string;
-  readonly words: string;
-  /** Not to be used; else only to be minded. */
-  readonly refuses: boolean;
-}
+import type { Candidate, Reason } from './candidate';
 
 /** What is known of a candidate before anything is decided of it. */
-export type Facts = Omit<Candidate, 'against' | 'verdict' | 'sentence'>;
+type Facts = Omit<Candidate, 'against' | 'verdict' | 'sentence'>;
 
 export interface Against {
   readonly id: string;

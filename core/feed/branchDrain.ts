@@ -15,7 +15,7 @@ export interface SlotDrop {
   readonly family: Slot['family'];
 }
 
-export interface BranchDraw {
+interface BranchDraw {
   readonly slot: Slot;
   /** Ampere with the band; null where the millivolts tell none. */
   readonly amps: number | null;

@@ -9,10 +9,11 @@ import { FEED_WORDS, isFedIn, KEY_STATES, type KeyState, type Liveness } from '.
 import { slotSentence, triageSlot, turnPanel, withKnownEnds } from '../panel';
 import { safetyMarks } from '../safety';
 import { fuseFor, type Headroom, headroomWords } from '../sizing';
-import { AGAINST, type Reason } from './against';
+import { AGAINST } from './against';
 import { ASKED_STATES, type FeedAsk } from './ask';
 import { droppedAfter } from './branchDrain';
-import { classOf, type FeedFinding, knownFrom } from './classify';
+import type { Candidate, Reason } from './candidate';
+import { classOf, knownFrom } from './classify';
 import { headroomAt } from './room';
 import {
   type Drawn,
@@ -27,40 +28,6 @@ import {
 } from './scene';
 import { type SupplySide, supplySide } from './supplySide';
 import { holesLive } from './survey';
-
-export interface Candidate {
-  readonly panel: string;
-  readonly slot: Slot;
-  readonly panelName: string;
-  readonly minutesToOpen: number;
-  /** Where it is in the box, upright. */
-  readonly where: string;
-  readonly states: readonly StateOfFeed[];
-  readonly finding: FeedFinding;
-  /** From where its class is known. */
-  readonly from: 'readings' | 'circuit' | 'both' | 'nothing';
-  /** States in which reading and circuit differ: the reading counts. */
-  readonly conflicts: readonly KeyState[];
-  /** Verdict of the box test that names two feeds. */
-  readonly conflict: 'fed-backwards' | null;
-  readonly module: string | null;
-  readonly pulsed: boolean;
-  /** A safety function that the map has behind it, by name. */
-  readonly safetyBehind: string | null;
-  readonly droppedAfter: number | null;
-  readonly side: SupplySide;
-  readonly headroom: Headroom;
-  readonly roomWords: string;
-  /** States that were asked for and are not known yet. */
-  readonly unread: readonly KeyState[];
-  /** What is still open besides readings, in words. */
-  readonly open: readonly string[];
-  readonly against: readonly Reason[];
-  readonly verdict: 'fits' | 'to-read' | 'refused';
-  readonly sentence: string;
-  /** The fuse for what is added, ampere; null where its family has none. */
-  readonly addedFuse: number | null;
-}
 
 /** Fuse holes and studs; what is in a slot decides later. */
 const isPlace = (slot: Slot) => slot.type === 'fuse';

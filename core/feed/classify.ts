@@ -98,6 +98,6 @@ export function classOf(known: Known): FeedFinding {
   };
 }
 
-export function capital(words: string): string {
+function capital(words: string): string {
   return `${words[0]?.toUpperCase() ?? ''}${words.slice(1)}`;
 }

@@ -4,11 +4,12 @@
  */
 import { fuseFor, leastRating, wireSize } from '../sizing';
 import { type FeedAsk, shareFor } from './ask';
-import { type Candidate, findFeeds } from './candidates';
+import type { Candidate } from './candidate';
+import { findFeeds } from './candidates';
 import type { FeedScene } from './scene';
 
 /** What the coil of a small relay draws, ampere. */
-export const COIL_AMPS = 0.15;
+const COIL_AMPS = 0.15;
 
 export interface RelayVariant {
   /** For the coil. */

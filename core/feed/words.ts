@@ -2,9 +2,9 @@
 import { KEY_STATE_WORDS } from '../limits';
 import { carrierWords, figure } from '../sizing';
 import { type FeedAsk, wantedWords } from './ask';
-import type { Candidate } from './candidates';
+import type { Candidate } from './candidate';
 
-export const VERDICTS: Readonly<Record<Candidate['verdict'], string>> = {
+const VERDICTS: Readonly<Record<Candidate['verdict'], string>> = {
   fits: 'fits',
   'to-read': 'not sure yet',
   refused: 'refused',

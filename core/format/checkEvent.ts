@@ -6,7 +6,7 @@ import { type Checked, fail, ProblemList, validateWith } from './problem';
 import { ENTRY_VERSION } from './upgrade/entries';
 
 /** Most entries that are taken at once. */
-export const BATCH_LIMIT = 500;
+const BATCH_LIMIT = 500;
 /** Largest batch that is read at all, bytes. */
 export const BATCH_LIMIT_BYTES = 1024 * 1024;
 
@@ -23,7 +23,7 @@ export function checkEvent(data: unknown): Checked<JobEvent> {
 }
 
 /** The same where an entry arrives: a plan is looked at whole. */
-export function checkArrived(data: unknown): Checked<JobEvent> {
+function checkArrived(data: unknown): Checked<JobEvent> {
   const checked = checkEvent(data);
   if (!checked.ok || checked.value.body.kind !== 'plan') return checked;
   const plan = checkPlan(checked.value.body.plan);

@@ -6,7 +6,7 @@ import type { PanelSetFile } from './panelSchema';
 import { type Checked, ProblemList, readJson, validateWith } from './problem';
 import { upgraded } from './upgrade/upgrade';
 
-export const PANEL_SET_FORMAT = 'every-trace/panel-set';
+const PANEL_SET_FORMAT = 'every-trace/panel-set';
 
 export function checkPanelSetText(text: string): Checked<PanelSetFile> {
   const json = readJson(text);

@@ -6,7 +6,7 @@ import { type Checked, type Problem, readJson, validateWith } from './problem';
 import type { ReadingsFile, TestRef } from './readingsSchema';
 import { upgraded } from './upgrade/upgrade';
 
-export const READINGS_FORMAT = 'every-trace/readings';
+const READINGS_FORMAT = 'every-trace/readings';
 
 export function checkReadingsText(text: string, circuit: CircuitFile): Checked<ReadingsFile> {
   const json = readJson(text);
@@ -24,7 +24,7 @@ export function checkReadingsText(text: string, circuit: CircuitFile): Checked<R
 }
 
 /** What a test reference names that the circuit does not have. */
-export function refProblems(ref: TestRef, circuit: CircuitFile, path: string): Problem[] {
+function refProblems(ref: TestRef, circuit: CircuitFile, path: string): Problem[] {
   const known: Readonly<Record<string, readonly string[]>> = {
     node: circuit.nodes.map((one) => one.id),
     against: circuit.nodes.map((one) => one.id),

@@ -19,7 +19,7 @@ const carries = { carriesAmps: Type.Optional(Amps) };
 const Fraction = Type.Number({ minimum: 0, maximum: 1 });
 const Minutes = Type.Number({ minimum: 0, maximum: 600 });
 
-export const KeyPosition = Type.Enum(['lock', 'off', 'accessory', 'run', 'crank']);
+const KeyPosition = Type.Enum(['lock', 'off', 'accessory', 'run', 'crank']);
 
 /** Somewhere a technician has to get at: a box, a panel, a lamp housing. */
 export const PlaceSchema = Type.Object(
@@ -34,7 +34,7 @@ export const PlaceSchema = Type.Object(
 );
 
 /** Where and how a probe reaches a node. */
-export const AccessSchema = Type.Object(
+const AccessSchema = Type.Object(
   {
     place: Id,
     /** What the lead is put on, in words that follow "on": "the exposed end of fuse 31 nearest the hinge". */

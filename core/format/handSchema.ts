@@ -3,7 +3,7 @@ import { type Static, Type } from 'typebox';
 import { INSTRUMENT_NAMES } from './lists';
 import { strict, Uuid } from './schemaParts';
 
-export const HandSchema = Type.Object(
+const HandSchema = Type.Object(
   {
     /** Instruments that are not there: tests with them are never proposed. */
     without: Type.Array(Type.Enum([...INSTRUMENT_NAMES]), { maxItems: 5 }),

@@ -96,7 +96,6 @@ export {
   STOCK_SORTS,
   STOCK_UNITS,
   SURVEY_FORMAT,
-  USUAL_HAND,
   WAITING_FORMAT,
   WATCH_SORTS,
   WORKS,
@@ -130,6 +129,7 @@ export type { StockItem, StockPlace, StockRequest } from './stockSchema';
 export type { SurveyFile } from './surveySchema';
 export { ENTRY_VERSION, upgradedEntry } from './upgrade/entries';
 export { newestVersion, upgraded } from './upgrade/upgrade';
+export { USUAL_HAND } from './usualHand';
 export { isUuid, UUID_PATTERN } from './uuid';
 export type { VehicleChange, VehicleRecord } from './vehicleSchema';
 export type { WaitingFile } from './waitingSchema';

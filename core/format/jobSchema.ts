@@ -43,7 +43,7 @@ import {
   Uuid,
 } from './schemaParts';
 
-export const EventBodySchema = oneOfKind(
+const EventBodySchema = oneOfKind(
   Complaint,
   VehicleIdentity,
   FunctionCheck,
@@ -110,7 +110,7 @@ export const JobEventSchema = Type.Object(
   strict,
 );
 
-export const StoredEventSchema = Type.Object(
+const StoredEventSchema = Type.Object(
   {
     id: Uuid,
     version: EntryVersion,
@@ -152,5 +152,4 @@ export type EventBody = Static<typeof EventBodySchema>;
 export type EventKind = EventBody['kind'];
 export type BodyOf<K extends EventKind> = Extract<EventBody, { kind: K }>;
 export type JobEvent = Static<typeof JobEventSchema>;
-export type StoredEvent = Static<typeof StoredEventSchema>;
 export type JobFile = Static<typeof JobFileSchema>;

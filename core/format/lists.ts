@@ -1,5 +1,4 @@
 /** Names that files and entries may use, each list once: the schemas are made from them, and the program goes through them. */
-import type { Hand } from './handSchema';
 
 /** Families of fuses by what fits into their hole (ISO 8820-3 for blades; others as they are met). */
 export const FUSE_FAMILIES = [
@@ -123,16 +122,6 @@ export const ISOLATION_STEPS = [
 /** Instruments that a person may have at hand or not. */
 export const INSTRUMENT_NAMES = ['meter', 'lamp', 'led', 'clamp', 'lead'] as const;
 export type InstrumentName = (typeof INSTRUMENT_NAMES)[number];
-
-/** Where nobody said otherwise: everything at hand, the lamp of a 12 V workshop, our own side of every question. */
-export const USUAL_HAND: Hand = {
-  without: [],
-  lampVolts: [12],
-  fuses: 'probe',
-  tester: 'either',
-  exchange: 'early',
-  isolation: 'by-task',
-};
 
 /** What a job is for where nothing failed: boxes read, a vehicle mapped, something changed or added. */
 export const WORKS = ['survey', 'mapping', 'change'] as const;

@@ -19,7 +19,7 @@ export const FoundInSlot = Type.Object(
   strict,
 );
 
-export const SlotSchema = Type.Object(
+const SlotSchema = Type.Object(
   {
     id: Id,
     /** Fuse 14, relay 14 and cavity 14 are three different things. */
@@ -87,7 +87,7 @@ export const SlotSchema = Type.Object(
   strict,
 );
 
-export const PanelSchema = Type.Object(
+const PanelSchema = Type.Object(
   {
     id: Id,
     name: Name,

@@ -102,7 +102,7 @@ const changeOf = <T extends TSchema>(of: T) =>
     ),
   );
 /** What was done to a circuit, thing by thing. */
-export const PatchSchema = Type.Object(
+const PatchSchema = Type.Object(
   {
     places: changeOf(PlaceSchema),
     nodes: changeOf(NodeSchema),
@@ -119,7 +119,7 @@ const Restore = Type.Object(
   strict,
 );
 
-export const EditSchema = oneOfKind(Add, Tap, Cut, Join, Move, TakeOut, Label, Restore);
+const EditSchema = oneOfKind(Add, Tap, Cut, Join, Move, TakeOut, Label, Restore);
 
 /** Where something is to be live or on, and where it is not. */
 const Goal = Type.Object(

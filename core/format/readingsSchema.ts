@@ -111,7 +111,7 @@ export const ReadingValueSchema = Type.Union([
 ]);
 
 /** What was made sure of before a reading; what is missing makes it provisional. */
-export const PreconditionsSchema = Type.Object(
+const PreconditionsSchema = Type.Object(
   {
     /** The tester shows a point known to be live. */
     tester: Type.Boolean(),
@@ -124,7 +124,7 @@ export const PreconditionsSchema = Type.Object(
 );
 
 /** Parts that did not stand in their own places: exchanged for one another, or replaced by a known good one. */
-export const FittedSchema = Type.Object(
+const FittedSchema = Type.Object(
   {
     exchanged: Type.Array(Type.Object({ one: Id, other: Id }, strict), { maxItems: 20 }),
     knownGood: Type.Array(Id, { maxItems: 20 }),
@@ -132,7 +132,7 @@ export const FittedSchema = Type.Object(
   strict,
 );
 
-export const ReadingSchema = Type.Object(
+const ReadingSchema = Type.Object(
   {
     test: TestRefSchema,
     value: ReadingValueSchema,

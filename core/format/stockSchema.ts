@@ -5,7 +5,7 @@ import { PartKindSchema } from './entries/repair';
 import { STOCK_PLACES, STOCK_SORTS, STOCK_UNITS } from './lists';
 import { Name, numberIn, oneOfKind, strict, text, Uuid } from './schemaParts';
 
-export const StockItemSchema = Type.Object(
+const StockItemSchema = Type.Object(
   {
     id: Uuid,
     sort: Type.Enum([...STOCK_SORTS]),
@@ -21,7 +21,7 @@ export const StockItemSchema = Type.Object(
   strict,
 );
 
-export const StockPlaceSchema = Type.Object(
+const StockPlaceSchema = Type.Object(
   {
     id: Uuid,
     name: Name,

@@ -4,7 +4,7 @@ import { BOUNDS } from './bounds';
 import { NominalVolts, numberIn, oneOfKind, someText, strict, text, Uuid } from './schemaParts';
 
 /** What is known of a vehicle itself. */
-export const VehicleRecordSchema = Type.Object(
+const VehicleRecordSchema = Type.Object(
   {
     name: someText(80),
     make: text(60),

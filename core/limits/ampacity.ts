@@ -19,9 +19,9 @@ const AMPACITY: readonly (readonly [mm2: number, amps: number])[] = [
 ];
 
 /** Where wires lie in a bundle or in the heat of an engine, they carry this share of it. */
-export const BUNDLED_SHARE = 0.7;
+const BUNDLED_SHARE = 0.7;
 /** Ampere of the table hold at this temperature around the wire, for insulation that stands the other, °C. */
-export const AMPACITY_AMBIENT_CELSIUS = 30;
+const AMPACITY_AMBIENT_CELSIUS = 30;
 export const INSULATION_CELSIUS = 85;
 
 /** Ampere that a wire of a size carries for good; of a size between two of the table, that of the smaller. */

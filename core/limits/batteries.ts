@@ -24,8 +24,6 @@ const REST_VOLTS: readonly (readonly [charge: number, volts: number])[] = [
 ];
 /** An absorbed-glass-mat block rests so much higher. */
 const AGM_ABOVE_VOLTS = 0.15;
-/** Lithium iron phosphate stays here nearly until it is flat: its volts do not give its charge. */
-export const LITHIUM_REST_VOLTS = [13.2, 13.4] as const;
 /** Charged while it is charging, of a 12 V block. */
 export const CHARGING_VOLTS = [13.8, 14.7] as const;
 /** A starter battery cranks from about half its charge on. */

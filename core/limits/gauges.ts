@@ -16,7 +16,7 @@ const GAUGES: readonly (readonly [gauge: number, milliohmsPerMetre: number])[] =
   [4, 0.815],
 ];
 /** What strands may add to the ohms of a gauge. */
-export const STRANDS_SHARE = 1.1;
+const STRANDS_SHARE = 1.1;
 /** Ideal copper at 20 °C, ohm mm² per metre: the lower bound of any wire. */
 export const COPPER_OHM_MM2_PER_METRE = 0.0172;
 /** Ohms of copper grow by so much a degree. */

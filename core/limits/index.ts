@@ -1,9 +1,7 @@
 /** Typical values and limits of the trade, each once. */
 
 export {
-  AMPACITY_AMBIENT_CELSIUS,
   ampacity,
-  BUNDLED_SHARE,
   deratedAmpacity,
   INSULATION_CELSIUS,
   sizeFor,
@@ -18,7 +16,6 @@ export {
   chargeAtRest,
   HEALTHY_INNER_OHMS,
   LITHIUM_LEAST_CELL_VOLTS,
-  LITHIUM_REST_VOLTS,
   restVolts,
   STOP_VOLTS,
 } from './batteries';
@@ -92,7 +89,6 @@ export {
   CONTACT_GOOD_VOLTS,
   CONTACT_WORN_VOLTS,
   contactLoss,
-  expectedWithin,
   FEED_MAY_LOSE_VOLTS,
   LIMIT_DEVIATIONS,
   mayLose,
@@ -116,7 +112,6 @@ export {
   gaugeMm2,
   gaugeOhms,
   STANDARD_MM2,
-  STRANDS_SHARE,
 } from './gauges';
 export {
   CLICK_STATES,

@@ -90,10 +90,8 @@ export const CLICK_STATES = ['clicks', 'silent', 'chatters'] as const;
 export const SOUND_STATES = ['silent', 'clicks', 'chatters', 'hums'] as const;
 export const LOOK_STATES = ['whole', 'broken'] as const;
 export const WIGGLE_STATES = ['changes', 'no change'] as const;
-/** What a clamp is asked: nothing, clearly less than expected, as expected, clearly more. */
-export const CLAMP_STATES = ['nothing', 'less', 'as expected', 'more'] as const;
 /** Looking misses about one broken element in ten, and takes one whole one in fifty for broken. */
-export const LOOK_MISSES = 0.1;
+const LOOK_MISSES = 0.1;
 const LOOK_WRONG = 0.02;
 /** A click is heard or felt in all but one case in twenty. */
 const CLICK_MISSED = 0.05;

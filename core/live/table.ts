@@ -83,7 +83,7 @@ export function conditionOf(
   };
 }
 
-export interface TableRow {
+interface TableRow {
   readonly at: Readonly<Record<string, string>>;
   /** State of each function, in the circuit's order. */
   readonly states: readonly FunctionOutcome[];

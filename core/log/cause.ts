@@ -1,13 +1,11 @@
 /** When a cause that was settled is open again: a fuse loaded too much, or one that opened a second time. */
+
 import type { CircuitFile } from '../format';
 import { RUNNING_SHARE } from '../limits';
 import { partName } from './names';
 import { shownOpen } from './openedFuses';
+import { percentOfRating } from './percentOfRating';
 import type { JobState } from './state';
-
-export function percentOfRating(amps: number, ratingAmps: number): number {
-  return Math.round((amps / ratingAmps) * 100);
-}
 
 /** Whether a running current is more than a fuse should carry for good. */
 export function overloaded(amps: number, ratingAmps: number): boolean {

@@ -1,12 +1,12 @@
 /** The log of a job: kinds of entries, the job that they make, and the row that lists read of it. */
-export { applianceOf, fuseFittings } from './appliance';
-export { causeReopened, overloaded, percentOfRating } from './cause';
+export { applianceOf } from './appliance';
+export { causeReopened, overloaded } from './cause';
 export { customerSheetOf } from './customerSheet';
-export type { CheckCell, Identity, JobPhoto, PlanOnJob, ProofCell, Watch } from './draft';
+export type { JobPhoto, PlanOnJob, Watch } from './draft';
 export { ENDINGS, endingWords, type SaidEnding, whyNotEnd } from './ending';
-export { cellKey, inOrder, type LogEntry, type LogEvent } from './event';
+export { cellKey, type LogEntry, type LogEvent } from './event';
 export { fittedNow } from './fitted';
-export { EVENT_KINDS, eventWords, keptOf, standsBehind, stepOf } from './kinds';
+export { eventWords, keptOf, standsBehind, stepOf } from './kinds';
 export { type Label, labelsOf } from './labelsOf';
 export { missingProofs } from './missing';
 export {
@@ -15,7 +15,6 @@ export {
   functionName,
   OPENED_BY_WORDS,
   PHASE_WORDS,
-  PROOF_ANSWER_WORDS,
   partName,
   SOUND_WORDS,
   STATE_WORDS,
@@ -25,26 +24,26 @@ export {
   wordOf,
 } from './names';
 export { openedFuses } from './openedFuses';
-export { boardChecks, costOf, differencesOf, money, type Option } from './options';
+export { boardChecks, costOf, differencesOf, money } from './options';
 export { judgeOwed, type OwedProof, owedProofs, type ProofAnswerName, whyNotAnswered } from './owed';
+export { percentOfRating } from './percentOfRating';
 export { photoWords } from './photoWords';
-export { inTheMiddle, isBegun, leftBy, plansOpen } from './plansOnJob';
+export { isBegun } from './plansOnJob';
 export {
   BEGUN,
   type FollowUpSort,
   type HazardSort,
   type Kept,
   type Progress,
-  type Stage,
   stageOfRow,
 } from './progress';
 export { may, type Need, whyNot, whyNotRecorded } from './roles';
 export { workedScene } from './scene';
 export { sheetOf } from './sheet';
-export type { Sheet, SheetLine, SheetPart, SheetScene } from './sheetLines';
+export type { Sheet, SheetLine } from './sheetLines';
 export { standsNow } from './standsNow';
-export { conditionSeenLast, type JobState, type JobSummary, jobState, summarise } from './state';
-export { heardId, takenReadings } from './taken';
+export { conditionSeenLast, type JobState, jobState, summarise } from './state';
+export { heardId } from './taken';
 export {
   answeredPanels,
   complaintOf,

@@ -2,9 +2,10 @@
 import type { RequiredProof } from '../diagnosis';
 import type { BodyOf, CircuitFile, CircuitPart, PROOF_ANSWERS, RepairLine } from '../format';
 import { CONTACT_GOOD_VOLTS, mayLose, SLEEP_DRAW_AMPS, SLEEP_WAIT_MINUTES } from '../limits';
-import { overloaded, percentOfRating } from './cause';
+import { overloaded } from './cause';
 import { cellKey } from './event';
 import { functionName, PROOF_ANSWER_WORDS } from './names';
+import { percentOfRating } from './percentOfRating';
 import type { JobState } from './state';
 
 export type ProofAnswerName = (typeof PROOF_ANSWERS)[number];

@@ -61,7 +61,7 @@ export class Factorization implements FactoredState {
   /** The state in which the sound circuit comes to rest. */
   isRest = false;
   /** How the sound circuit goes on from here. */
-  way: Way | null = null;
+  way: Way<Factorization> | null = null;
   /** Branches that conduct. */
   readonly conducting: Int32Array;
   /** Volts of every watched pair. */

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { BATTERY, circuitOf, DEMO_CIRCUITS, demoCircuit, fuse, lamp, ON, wire } from '../../testing/circuits';
 import { randomCircuit, seeded } from '../../testing/randomCircuit';
 import { so } from '../../testing/whole';
-import { buildNetwork } from '../circuit/network';
+import { buildNetwork } from '../circuit/buildNetwork';
 import { faultsOfPart } from '../faults/enumerate';
 import { faultAlteration } from '../faults/faults';
 import type { CircuitPart } from '../format/circuitSchema';

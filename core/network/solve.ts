@@ -221,7 +221,7 @@ export class ConditionSolver {
     this.takeAlteration(alteration);
     this.bent.forget();
     sensors.begin(start);
-    let way = null as Way | null;
+    let way = null as Way<Factorization> | null;
     for (let step = 0; ; step++) {
       const states = sensors.at(step);
       this.elements.closeContacts(states);
@@ -260,7 +260,12 @@ export class ConditionSolver {
   }
 
   /** Whether an altered circuit goes on as the sound one does from a state that both come to. */
-  private keepsWay(base: Factorization, way: Way, states: Uint8Array, alteration: Alteration): boolean {
+  private keepsWay(
+    base: Factorization,
+    way: Way<Factorization>,
+    states: Uint8Array,
+    alteration: Alteration,
+  ): boolean {
     if (alteration === UNALTERED || this.anyReversed || this.differences.anyCut) return false;
     if (alteration.sensing && alteration.sensing.length > 0) return false;
     if (this.smallestPivot < BENT_ANEW_BELOW || !equalStates(states, way.states)) return false;

@@ -26,7 +26,7 @@ export interface SpiceOptions {
 }
 
 /** Ohms of the leak that ngspice puts from every node to the reference. */
-export const LEAK_OHMS = 1e12;
+const LEAK_OHMS = 1e12;
 /** Ohms of an open switch in the netlist. */
 const OPEN_OHMS = '1e15';
 

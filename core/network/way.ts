@@ -3,7 +3,6 @@
  * altered one might go another way. Mostly it moves less: then nothing of that state need be found but what a few ports
  * draw.
  */
-import type { Factorization } from './factorization';
 import type { Ports } from './ports';
 
 /** Volts between which something watched may lie, both ends with it. */
@@ -16,9 +15,10 @@ export const ANYWHERE: Band = { low: Number.NEGATIVE_INFINITY, high: Number.POSI
 /** Too close to tell: to be found properly. */
 export const NOWHERE: Band = { low: Number.POSITIVE_INFINITY, high: Number.NEGATIVE_INFINITY };
 
-export class Way {
+/** `Base`: a base of the condition, as `factorization.ts` makes them. */
+export class Way<Base extends { readonly watchedVolts: ArrayLike<number> }> {
   /** The base of the state that follows, once it was chosen. */
-  to: Factorization | null = null;
+  to: Base | null = null;
   private readonly low: Float64Array;
   private readonly high: Float64Array;
 
@@ -36,7 +36,7 @@ export class Way {
   }
 
   /** Whether what the ports draw leaves everything watched where the sound circuit goes the same way. */
-  isKept(base: Factorization, ports: Ports): boolean {
+  isKept(base: Base, ports: Ports): boolean {
     const { low, high, isFelt } = this;
     const { count, columns, drawn, element } = ports;
     for (let p = 0; p < count; p++) {

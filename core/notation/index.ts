@@ -9,7 +9,6 @@ export {
   type LoadWord,
   PATTERNS,
   type Pattern,
-  RETURN_PATHS,
   type ReturnPath,
   usualReturn,
 } from './patterns';

@@ -22,7 +22,7 @@ export interface PatternInput {
 }
 
 /** By the metal of the body, or by wires of its own to a busbar or post: boats, packs above 32 V, plastic bodies. */
-export const RETURN_PATHS = ['body', 'insulated'] as const;
+const RETURN_PATHS = ['body', 'insulated'] as const;
 export type ReturnPath = (typeof RETURN_PATHS)[number];
 
 const BOAT = /\b(boat|launch|skiff|dinghy|yacht|barge|tender|trawler|hull)\b/i;

@@ -15,15 +15,13 @@ import type { ReadPart } from './readPart';
 import { type Segment, segmentsOf, type TextProblem, type Token } from './tokens';
 import { EVERY_KIND_WORD, kindOfWord, nearestWord, wordsOfKind } from './words';
 
-export type { TextProblem } from './tokens';
-
 export interface ReadText {
   /** Null while there is any mistake. */
   readonly circuit: CircuitFile | null;
   readonly problems: readonly TextProblem[];
 }
 
-export const DIRECTIVES = ['circuit', 'place', 'point', 'when', 'function', 'note', 'reference'] as const;
+const DIRECTIVES = ['circuit', 'place', 'point', 'when', 'function', 'note', 'reference'] as const;
 
 /** Longest text that is read, characters. */
 export const TEXT_LIMIT = 400_000;

@@ -8,7 +8,7 @@ export interface SuggestContext {
   readonly panels: readonly Panel[];
 }
 
-export interface Suggestion {
+interface Suggestion {
   /** What is written in place of the word at the cursor. */
   readonly insert: string;
   /** What it is, in a few words. */

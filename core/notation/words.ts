@@ -309,7 +309,7 @@ export function unitOf(word: string): readonly [unit: Unit, factor: number] | un
 }
 
 /** Two-letter colour codes of wires (IEC 60757, and the few that vehicle makers add). */
-export const COLOURS = ['BK', 'BN', 'RD', 'OG', 'YE', 'GN', 'BU', 'VT', 'GY', 'WH', 'PK', 'TQ', 'SR', 'TN'];
+const COLOURS = ['BK', 'BN', 'RD', 'OG', 'YE', 'GN', 'BU', 'VT', 'GY', 'WH', 'PK', 'TQ', 'SR', 'TN'];
 
 export function isColour(word: string): boolean {
   return word.split('/').length <= 2 && word.split('/').every((half) => COLOURS.includes(half));

@@ -57,7 +57,7 @@ const SOURCES = ['lid', 'manual', 'measured', 'sibling-vehicle'] as const;
 const CONFIDENCES = ['sure', 'likely', 'doubtful'] as const;
 const YES_NO = ['yes', 'no'] as const;
 
-export interface CsvProblem {
+interface CsvProblem {
   /** Line of the text, the heading being 1; 0 for the file as a whole. */
   readonly row: number;
   readonly column: string;

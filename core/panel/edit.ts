@@ -3,7 +3,7 @@ import type { Panel, Slot } from '../format';
 import { familySize } from '../limits';
 
 /** Millimetres to which places and sizes snap. */
-export const SNAP_MM = 1;
+const SNAP_MM = 1;
 
 export type Change =
   | { readonly kind: 'add'; readonly slots: readonly Slot[] }

@@ -6,7 +6,7 @@ import { type Turns, turnPanel } from './turn';
 /** An end by where it lies on the box as drawn: the first is the upper or the left one. */
 export type DrawnEnd = 'first' | 'second';
 
-export type HeldWord = 'upper' | 'lower' | 'left' | 'right';
+type HeldWord = 'upper' | 'lower' | 'left' | 'right';
 export type EndWords = Readonly<Record<DrawnEnd, HeldWord>>;
 
 const OTHER: Readonly<Record<DrawnEnd, DrawnEnd>> = { first: 'second', second: 'first' };

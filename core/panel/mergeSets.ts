@@ -5,7 +5,7 @@
  */
 import { fieldWords, type Panel, type PanelSetFile, type Slot } from '../format';
 
-export interface FieldConflict {
+interface FieldConflict {
   /** `box/slot/field`, for whoever looks the place up. */
   readonly path: string;
   /** "Cab box, fuse 31: rating". */

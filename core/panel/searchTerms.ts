@@ -9,7 +9,7 @@ import { numberQuery, plain, SAME_WORDS, wordsOf } from './search';
 const SHORTEST_BEGINNING = 3;
 
 /** One of these words, or one that begins so. */
-export interface SearchTerm {
+interface SearchTerm {
   readonly like: readonly string[];
   readonly begins: string | null;
 }

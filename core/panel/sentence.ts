@@ -22,7 +22,7 @@ const ORDINALS = [
   'tenth',
 ];
 
-export function ordinal(n: number): string {
+function ordinal(n: number): string {
   return ORDINALS[n - 1] ?? `${n}th`;
 }
 

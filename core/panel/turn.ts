@@ -29,7 +29,7 @@ export interface SeenPanel {
   readonly slots: readonly SeenSlot[];
 }
 
-export function turnEdge(edge: Edge, turns: Turns): Edge {
+function turnEdge(edge: Edge, turns: Turns): Edge {
   return EDGES[(EDGES.indexOf(edge) + turns) % 4]!;
 }
 

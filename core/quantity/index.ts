@@ -4,7 +4,6 @@ export {
   formatQuantity,
   type NumberRange,
   parseReading,
-  type ReadNumber,
   readNumber,
   type Unit,
 } from './quantity';

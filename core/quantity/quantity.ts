@@ -7,12 +7,7 @@ export type ParsedReading =
   | { readonly ok: true; readonly overLimit: true; readonly unit: Unit; readonly unitWritten: boolean }
   | { readonly ok: false; readonly code: ReadingErrorCode; readonly message: string };
 
-export type ReadingErrorCode =
-  | 'empty'
-  | 'not-a-number'
-  | 'ambiguous-thousands'
-  | 'wrong-unit'
-  | 'out-of-range';
+type ReadingErrorCode = 'empty' | 'not-a-number' | 'ambiguous-thousands' | 'wrong-unit' | 'out-of-range';
 
 const UNITS: readonly (readonly [RegExp, Unit])[] = [
   [/^(v|volt|volts)$/i, 'V'],

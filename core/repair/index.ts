@@ -1,5 +1,5 @@
 /** What is fitted in a repair, judged against what belongs there. */
-export { PART_FIELDS, type PartField, readPart, typedOf } from './fields';
+export { PART_FIELDS, readPart, typedOf } from './fields';
 export {
   COMPARED,
   type ComparedKind,
@@ -13,4 +13,4 @@ export {
   thinnestBehind,
   wantedAt,
 } from './fitting';
-export { type Alike, likeForLike, type PartKind, type Place } from './likeForLike';
+export { type Alike, likeForLike } from './likeForLike';

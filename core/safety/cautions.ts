@@ -10,7 +10,7 @@ import type { Deed } from './deed';
 import { isHot, isMoving, mayBeOnSeconds } from './duty';
 import { isSafety, safetyMarks } from './marks';
 
-export const MOMENTS = [
+const MOMENTS = [
   'before-opening',
   'at-lifting',
   'before-isolating',
@@ -23,7 +23,7 @@ export const MOMENTS = [
   'before-cutting',
   'at-battery',
 ] as const;
-export type Moment = (typeof MOMENTS)[number];
+type Moment = (typeof MOMENTS)[number];
 
 /** A caution as it is said before a deed. */
 export interface Warning {

@@ -107,7 +107,7 @@ const CONDUCTORS: readonly CircuitPart['kind'][] = ['wire', 'connector'];
 const SOURCES: readonly CircuitPart['kind'][] = ['battery', 'charging-source', 'ground'];
 
 /** How a point may be touched: not at all, by a meter alone, by a meter where the maker's procedure is at hand. */
-export type PointMark = 'do-not-probe' | 'no-load' | 'safety';
+type PointMark = 'do-not-probe' | 'no-load' | 'safety';
 
 export interface SafetyMarks {
   /** Parts that serve a safety function. */

@@ -4,7 +4,7 @@
  */
 
 /** One line of the working: `formula` has the numbers in it, `source` says where its constants come from. */
-export interface Step {
+interface Step {
   readonly name: string;
   readonly formula: string;
   readonly source?: string;
@@ -23,7 +23,7 @@ export interface Answer {
 }
 
 /** Points of a curve, `x` and `y` in the units of its axes; `low` and `high` where a band is meant. */
-export interface CurvePoint {
+interface CurvePoint {
   readonly x: number;
   readonly y?: number;
   readonly low?: number;

@@ -11,23 +11,20 @@ import { power } from './kinds/power';
 import { wire } from './kinds/wire';
 import type { Sum } from './sum';
 
-export { type Answer, type Curve, isRefused, type Step, type SumResult } from './explained';
+export type { Answer, Curve, SumResult } from './explained';
 export {
   amps as ampsField,
   type Field,
   figure,
-  type Load,
   loadAmps,
   metres as metresField,
   millivolts as millivoltsField,
   readLoad,
 } from './fields';
-export { hoursWords, lastsHours } from './kinds/batteryTime';
-export type { Drawn } from './kinds/drain';
+
 export { fuseFor } from './kinds/fuse';
 export {
   type Carrier,
-  type CarrierRoom,
   carrierWords,
   type Headroom,
   headroom,
@@ -35,7 +32,7 @@ export {
   onAmps,
   SUPPLY_FIELDS,
 } from './kinds/headroom';
-export { leastRating, type WireSize, wireSize } from './kinds/wire';
+export { leastRating, wireSize } from './kinds/wire';
 export { type Sum, standsIn, sumText, type Worked } from './sum';
 
 /** In the order in which they are offered. */

@@ -57,14 +57,14 @@ const ALIASES: Readonly<Partial<Record<StockColumn, readonly string[]>>> = {
   contactAmps: ['contact rating'],
 };
 
-export interface StockCsvProblem {
+interface StockCsvProblem {
   /** Line of the text, the heading being 1; 0 for the file as a whole. */
   readonly row: number;
   readonly column: string;
   readonly message: string;
 }
 
-export interface StockCsvRow {
+interface StockCsvRow {
   readonly row: number;
   readonly item: StockItem;
   /** Null where the file has no count for it: what is there stays. */

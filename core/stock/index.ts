@@ -4,18 +4,15 @@ export {
   previewStockCsv,
   STOCK_COLUMNS,
   type StockColumn,
-  type StockCsvPreview,
   sameItem,
   stockCsv,
 } from './csv';
-export { type Availability, availability, itemsLike, type Stock } from './find';
+export { availability, itemsLike, type Stock } from './find';
 export {
   countWords,
   isShort,
   type Level,
   levelsOf,
-  type Move,
-  type OrderLine,
   orderList,
   rounded,
   toOrder,

@@ -1,5 +1,4 @@
 /** Debian's Chromium, as every browser script of the project starts it. */
-import { chromium } from '@playwright/test';
 
 export const CHROMIUM_OPTIONS = {
   executablePath: '/usr/bin/chromium-headless-shell',
@@ -13,7 +12,3 @@ export const CHROMIUM_OPTIONS = {
     '--disable-sync',
   ],
 };
-
-export function launch() {
-  return chromium.launch(CHROMIUM_OPTIONS);
-}

@@ -33,7 +33,7 @@ export function commandOf(pid) {
 }
 
 /** A process as it is written down: another one that gets its number later began at another time. */
-export function identify(pid) {
+function identify(pid) {
   return { pid, begun: begun(pid) };
 }
 

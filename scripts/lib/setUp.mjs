@@ -36,14 +36,14 @@ export const CHROMIUM = {
 };
 
 /** Network namespaces, and what a browser trusts: for the test of a share. */
-export const NAMESPACES = {
+const NAMESPACES = {
   name: 'iproute2',
   present: () => existsSync('/usr/sbin/ip') || existsSync('/sbin/ip'),
 };
-export const TRUST = { name: 'libnss3-tools', present: () => existsSync('/usr/bin/certutil') };
-export const CURL = { name: 'curl', present: () => existsSync('/usr/bin/curl') };
-export const OPENSSL = { name: 'openssl', present: () => existsSync('/usr/bin/openssl') };
-export const UNZIP = { name: 'unzip', present: () => existsSync('/usr/bin/unzip') };
+const TRUST = { name: 'libnss3-tools', present: () => existsSync('/usr/bin/certutil') };
+const CURL = { name: 'curl', present: () => existsSync('/usr/bin/curl') };
+const OPENSSL = { name: 'openssl', present: () => existsSync('/usr/bin/openssl') };
+const UNZIP = { name: 'unzip', present: () => existsSync('/usr/bin/unzip') };
 
 /**
  * The packages of the lock file, where they are not there already. A first start installs only those that the program

@@ -6,7 +6,7 @@ import { ensureCluster } from './cluster.mjs';
 import { ensureBuild } from './setUp.mjs';
 import { bin, Halt, hear, say } from './shell.mjs';
 
-export const TEST_BUILD = '.next-test';
+const TEST_BUILD = '.next-test';
 /** Database that holds the demo and is only copied. */
 export const DEMO_TEMPLATE = 'demo_template';
 

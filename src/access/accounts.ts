@@ -252,15 +252,6 @@ export async function setPassword(
     .where(and(eq(sessions.userId, userId), keep === null ? undefined : ne(sessions.id, keep)));
 }
 
-/** What an account is called where one signs in: its name, or its address. */
-export async function signInNameOf(userId: string): Promise<string> {
-  const [row] = await database()
-    .select({ username: users.displayUsername, email: users.email })
-    .from(users)
-    .where(eq(users.id, userId));
-  return row?.username ?? row?.email ?? '';
-}
-
 /** Whose account a name or an address is; null where it is nobody's. */
 export async function accountOf(name: string): Promise<string | null> {
   const key = signInName(name);

@@ -13,13 +13,12 @@ export {
   shopOfDevice,
   signIn,
   signInByCode,
-  signInNameOf,
   signOut,
 } from './accounts';
 export type { Actor } from './actor';
 export { SESSION_S } from './auth';
-export { DEMO_COOKIE, demoPeople, type Entered, enter, mayUseDemo } from './enter';
-export { clientAddress, FRONT_HEADER, fromFront, isAtThisMachine, isSecure, isShared } from './origin';
+export { DEMO_COOKIE, demoPeople, enter, mayUseDemo } from './enter';
+export { clientAddress, isAtThisMachine, isSecure, isShared } from './origin';
 export { PASSWORD_LEAST, passwordProblem } from './password';
 export { hashOf, newCode, newToken } from './secrets';
 export { triedOnce, triedWell, waitWords } from './tries';

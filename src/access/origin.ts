@@ -6,13 +6,13 @@ export interface HeadersLike {
 }
 
 /** Header by which the front of this installation proves that what it says of the client is its own word. */
-export const FRONT_HEADER = 'x-every-trace-front';
+const FRONT_HEADER = 'x-every-trace-front';
 
 const LOOPBACK_HOST = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
 const LOOPBACK_ADDRESS = /^(::1|(::ffff:)?127\.\d+\.\d+\.\d+)$/;
 
 /** Whether the front vouches for what stands in the forwarded headers. */
-export function fromFront(headers: HeadersLike): boolean {
+function fromFront(headers: HeadersLike): boolean {
   const secret = process.env.EVERY_TRACE_FRONT;
   return secret !== undefined && secret !== '' && headers.get(FRONT_HEADER) === secret;
 }

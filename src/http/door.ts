@@ -17,7 +17,7 @@ export interface Call<P> {
 type Handler<P> = (request: Request, context: { readonly params: Promise<P> }) => Promise<Response>;
 
 /** Said to whoever is not signed in, or no longer. */
-export const SIGNED_OUT = 'Nobody is signed in here. Sign in, and what waits is sent.';
+const SIGNED_OUT = 'Nobody is signed in here. Sign in, and what waits is sent.';
 
 /** Header by which a browser says whose what it sends is. */
 const WHOSE_HEADER = 'x-every-trace-person';

@@ -1,7 +1,7 @@
 /** A stream of events to one page (`text/event-stream`): lasts until the page goes, or the server says no more. */
 
 /** So often something is said although nothing happened, so that a page knows a stream that died from a quiet one. */
-export const BEAT_MS = 15_000;
+const BEAT_MS = 15_000;
 
 export interface Stream {
   /** Says one event; nothing once the stream is over. */

@@ -6,7 +6,7 @@ import { SaveWaiting } from './SaveWaiting';
 import { sender } from './sender';
 
 /** How much waits in this browser, kept up to date. */
-export function useWaitingCount(): number {
+function useWaitingCount(): number {
   const [count, setCount] = useState(0);
   useEffect(() => {
     const here = sender();

@@ -3,7 +3,7 @@ import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import type { JobEvent } from '#core/format';
 import type { LogEvent } from '#core/log';
 import type { Owner } from '@/sync/who';
-import type { HeldJob } from './held';
+import type { HeldJob } from './heldJob';
 
 export interface WaitingPicture {
   readonly id: string;

@@ -2,40 +2,12 @@
  * Jobs that this browser holds: what the views of a job read. Kept as the server gave them, for as long as they are
  * among the ones opened last; what waits for the server is kept elsewhere and is never dropped with them.
  */
-import type { PriorTable } from '#core/diagnosis';
-import { type CircuitFile, ENTRY_VERSION, newestVersion, type PanelSetFile } from '#core/format';
-import type { SlotReading } from '#core/limits';
+
+import { ENTRY_VERSION, newestVersion } from '#core/format';
 import type { LogEvent } from '#core/log';
-import type { Stock } from '#core/stock';
 import { ownerHere } from '@/sync/who';
 import { browserDb } from './browserDb';
-
-/** A job without its log, as `GET /api/jobs/<id>` gives it. */
-export interface HeldJob {
-  readonly id: string;
-  readonly title: string;
-  readonly openedAt: string;
-  readonly vehicle: {
-    readonly id: string;
-    readonly name: string;
-    readonly make: string;
-    readonly model: string;
-    readonly year: number | null;
-    readonly plate: string;
-    readonly nominalVolts: number | null;
-    readonly odometerKm: number | null;
-  };
-  readonly circuits: readonly CircuitFile[];
-  readonly panelSet: PanelSetFile | null;
-  /** Weights that this shop has learned. */
-  readonly priors: PriorTable;
-  /** What the shop has in stock; left out by an earlier program. */
-  readonly stock?: Stock;
-  /** What earlier jobs read in the slots of the vehicle; left out by an earlier program. */
-  readonly surveyed?: readonly SlotReading[];
-  /** What an hour of the shop costs; null where nobody has said. */
-  readonly rate?: number | null;
-}
+import type { HeldJob } from './heldJob';
 
 /** Versions of what is in a held job. One held in others is asked for anew: whoever has a newer program had a server. */
 const FORM = [

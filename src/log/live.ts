@@ -8,7 +8,7 @@ import { newId } from '@/ui/newId';
  * What a page is told of: that others have recorded; that something it holds of the job besides has changed, its stock or
  * its maps; that the person at the key has joined or answered. Each is told too when a stream begins.
  */
-export type Told = 'entries' | 'held' | 'helper';
+type Told = 'entries' | 'held' | 'helper';
 const TOLD: readonly Told[] = ['entries', 'held', 'helper'];
 
 export interface HereNow {

@@ -2,7 +2,8 @@
 import 'fake-indexeddb/auto';
 import type { LogEvent } from '#core/log';
 import { browserDb } from './browserDb';
-import { type HeldJob, holdJob, letGo, readHeld } from './held';
+import { holdJob, letGo, readHeld } from './held';
+import type { HeldJob } from './heldJob';
 import type { OpenJob, jobOpener as opener } from './openJob';
 
 const ID = '0a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c';

@@ -3,7 +3,8 @@
  * for each job for as long as the program runs.
  */
 import type { LogEvent } from '#core/log';
-import { type HeldJob, holdEntries, holdJob, letGo, readHeld } from './held';
+import { holdEntries, holdJob, letGo, readHeld } from './held';
+import type { HeldJob } from './heldJob';
 import { liveNews } from './live';
 import { sender } from './sender';
 import { JobStore } from './store';

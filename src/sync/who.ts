@@ -100,7 +100,7 @@ function subscribe(listener: () => void): () => void {
 }
 
 /** Asks once who is here, and waits for the answer. */
-export function whoIsAsked(): Promise<void> {
+function whoIsAsked(): Promise<void> {
   asking ??= ask();
   return asking;
 }

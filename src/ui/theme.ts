@@ -1,6 +1,6 @@
 /** Daylight and footwell: chosen by hand and kept in a cookie, else as the system has it. */
 
-export const THEMES = ['daylight', 'footwell'] as const;
+const THEMES = ['daylight', 'footwell'] as const;
 export type Theme = (typeof THEMES)[number];
 
 export function isTheme(text: string | undefined): text is Theme {

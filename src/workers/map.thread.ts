@@ -2,12 +2,7 @@
 import { checkCircuit } from '#core/circuit';
 import { type Checked, checkJob, checkPanelSet, type JobFile, readJson } from '#core/format';
 import { isNotation, readCircuitText } from '#core/notation';
-import type { ReadMap } from './mapReader';
-
-export interface Asked {
-  readonly what: 'map' | 'job';
-  readonly text: string;
-}
+import type { Asked, ReadMap } from './mapMessages';
 
 /** The file that a text holds, or every problem with it. */
 export default function read({ what, text }: Asked): ReadMap | Checked<JobFile> {

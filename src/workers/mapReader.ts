@@ -1,10 +1,8 @@
 /** Reads circuits, panel sets and jobs in a thread beside the server's own (`map.thread.ts`, bundled before build and test). */
 import path from 'node:path';
 import { Piscina } from 'piscina';
-import { type Checked, type CircuitFile, fail, type JobFile, type PanelSetFile } from '#core/format';
-import type { Asked } from './map.thread';
-
-export type ReadMap = Checked<CircuitFile | PanelSetFile>;
+import { type Checked, fail, type JobFile } from '#core/format';
+import type { Asked, ReadMap } from './mapMessages';
 
 /** A file that takes longer is no file of a vehicle. */
 const LONGEST_MS = 20_000;

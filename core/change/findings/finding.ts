@@ -1,7 +1,8 @@
 /** What playing a plan shows: a sentence with the setting it occurs in, what it concerns, how much, and what would mend it. */
 import type { CircuitFile, PlanEdit, PlanFile } from '../../format';
 import type { CircuitModel } from '../../network';
-import type { At, Setting } from '../settings';
+import type { At } from '../at';
+import type { Setting } from '../settings';
 
 /**
  * danger: nothing is done while it stands, unless somebody says why. mind: it is to be minded. doubt: what nobody can know from

@@ -26,9 +26,8 @@ import { unknowns } from './unknowns';
 import { variants } from './variants';
 
 export { chargingParts } from './charging';
-export { type Finding, findingKey, type Level, type PlanFacts, type Scene } from './finding';
-export { type GoalIn, goalName, goalsIn } from './goals';
-export { openEnds } from './liveEnds';
+export { type Finding, findingKey, type Level, type PlanFacts } from './finding';
+export { goalName, goalsIn } from './goals';
 
 const KINDS: readonly FindingKind[] = [
   backFeeds,
@@ -83,9 +82,4 @@ export function examinePlayed(played: Played, facts: PlanFacts = {}, progress?: 
   const found = KINDS.flatMap((kind) => kind.find(scene));
   const findings = ORDER.flatMap((level) => found.filter((one) => one.level === level));
   return { played, scene, findings, settingCount: count };
-}
-
-/** The findings alone. */
-export function findingsOf(played: Played, facts: PlanFacts = {}): readonly Finding[] {
-  return examinePlayed(played, facts).findings;
 }

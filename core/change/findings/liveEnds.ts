@@ -9,7 +9,7 @@ import type { Finding, FindingKind } from './finding';
 const LOOSE: readonly CircuitPart['kind'][] = ['wire', 'connector', 'splice'];
 
 /** Ends that one part alone is at: of wires, of plugs, and of the leads of taps. */
-export function openEnds(
+function openEnds(
   circuit: CircuitFile,
   edits: readonly PlanEdit[] = [],
 ): { readonly node: string; readonly part: string }[] {

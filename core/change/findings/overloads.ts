@@ -3,7 +3,8 @@ import { ratingOf } from '../../feed';
 import type { CircuitPart } from '../../format';
 import { RUNNING_SHARE } from '../../limits';
 import { figure } from '../../sizing';
-import { type At, type Setting, settingWords } from '../settings';
+import type { At } from '../at';
+import { type Setting, settingWords } from '../settings';
 import type { Finding, FindingKind, Scene } from './finding';
 import { isProtector } from './region';
 

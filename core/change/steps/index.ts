@@ -10,7 +10,7 @@ import { stepsOf } from './ofEdit';
 import { proofs } from './proofs';
 import { type Made, STAGES, step, type WorkStep } from './step';
 
-export { type Asks, STAGE_WORDS, STAGES, type Stage, type WorkStep } from './step';
+export { STAGE_WORDS, STAGES, type Stage, type WorkStep } from './step';
 
 /** The work of a plan in its order. */
 export function workOrder(plan: Examined): readonly WorkStep[] {

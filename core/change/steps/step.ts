@@ -108,7 +108,7 @@ export function wiresOf(edit: PlanEdit, circuit: CircuitFile | undefined): PartO
 }
 
 /** Parts that an edit by patch takes away, or joins elsewhere. */
-export function goesBy({ patch }: PlanEdit & { kind: 'restore' }): string[] {
+function goesBy({ patch }: PlanEdit & { kind: 'restore' }): string[] {
   const { added = [], changed = [] } = patch.parts ?? {};
   const moved = changed.filter(
     ({ before, after }) => JSON.stringify(before.pins) !== JSON.stringify(after.pins),

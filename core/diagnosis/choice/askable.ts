@@ -6,7 +6,7 @@ import type { EvidenceState } from '../evidence/evidence';
 import { fittedKey } from '../evidence/fitted';
 import type { Predictions } from '../evidence/predictions';
 import type { RepairGroup } from '../evidence/repairGroup';
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import { testId } from '../kinds';
 import type { InPlay } from './next';
 

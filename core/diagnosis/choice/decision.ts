@@ -70,7 +70,7 @@ export function worthMost<T extends { readonly gainBits: number; readonly minute
   return tests.reduce<T | null>((most, one) => (most === null || net(one) > net(most) ? one : most), null);
 }
 
-export type StopReason =
+type StopReason =
   | 'forbidden'
   | 'proved'
   | 'repair-is-cheaper'

@@ -1,6 +1,6 @@
 /** A test that is weighed, as it is proposed: where, how long, what each result would mean, and why. */
 import type { Proposal } from '../assessment';
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import { titleOf } from '../verdict/suspects';
 import type { Sighted } from './askable';
 import { explainProposal, outcomeMeanings } from './explainTest';

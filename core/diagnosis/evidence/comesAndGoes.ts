@@ -2,7 +2,7 @@
  * Faults that come and go: present or absent, as one hidden state, in each stretch of readings in which they could
  * not change.
  */
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import type { JudgedReading } from './judgedReading';
 import { either, PRESENT } from './likelihood';
 

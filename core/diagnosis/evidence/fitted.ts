@@ -5,7 +5,7 @@
 import { faultAlteration } from '../../faults';
 import type { CircuitFile, Reading } from '../../format';
 import { type CircuitModel, combineAlterations } from '../../network';
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import { Names } from '../kinds/kind';
 
 export type Fitted = NonNullable<Reading['fitted']>;

@@ -1,7 +1,7 @@
 /** Repair groups: what no permitted test can tell apart is shown, and repaired, as one. */
 
 import { APPLIANCE } from '../hypotheses/appliance';
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import type { TestCandidate } from '../tests';
 import type { Predictions } from './predictions';
 import type { RepairGroup } from './repairGroup';

@@ -27,7 +27,7 @@ export interface KeptTest {
 }
 
 /** Repair groups as some tests tell them apart. */
-export interface KeptGroups {
+interface KeptGroups {
   /** Ids of those tests. */
   readonly tests: readonly string[];
   readonly groups: readonly RepairGroup[];

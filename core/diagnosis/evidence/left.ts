@@ -1,6 +1,6 @@
 /** What the readings leave, as far as sentences, pins and ticks need it. */
 
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import { CARRIES_AMPS, type Remaining } from '../kinds/kind';
 import { WORTH_A_WORD } from '../thresholds';
 import type { Predictions } from './predictions';

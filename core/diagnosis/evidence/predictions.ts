@@ -18,7 +18,8 @@ import {
   seenVolts,
   UNALTERED,
 } from '../../network';
-import { type Hypothesis, NO_FAULT } from '../hypotheses/hypotheses';
+import { NO_FAULT } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import { kindOf } from '../kinds';
 import { carries, nodeIndex, type RefOf, type Supposed } from '../kinds/kind';
 import { RESISTANCE_TOLERANCE, voltsSpread } from '../kinds/volts';
@@ -446,6 +447,6 @@ function swingOf({ swing }: SeenPoint, node: number, against: number): number {
 }
 
 /** Combined alteration of several faults. */
-export function alterationOf(model: CircuitModel, faults: Hypothesis['faults']): Alteration {
+function alterationOf(model: CircuitModel, faults: Hypothesis['faults']): Alteration {
   return combineAlterations(...faults.map((fault) => faultAlteration(model.network, fault)));
 }

@@ -6,7 +6,7 @@
 import { type FaultMode, faultAlteration, RESISTANCE_MODES } from '../../faults';
 import { METER_OHMS } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, type OperatingPoint } from '../../network';
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import { nodeIndex, type RefOf } from '../kinds/kind';
 import { EMF_SPREAD } from './voltsPrediction';
 

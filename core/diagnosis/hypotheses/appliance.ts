@@ -5,7 +5,7 @@
 import { faultAlteration } from '../../faults';
 import { type CircuitModel, combineAlterations } from '../../network';
 import { functionRuns } from '../run';
-import type { Weighted } from './hypotheses';
+import type { Weighted } from './hypothesis';
 
 /** What would be dealt with: the appliance itself. */
 export const APPLIANCE = 'appliance';

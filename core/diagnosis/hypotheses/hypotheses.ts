@@ -19,34 +19,15 @@ import type { PartKind } from '../../format';
 import { functionChances } from '../../limits';
 import { type Alteration, type CircuitModel, combineAlterations, seenAmps, UNALTERED } from '../../network';
 import { byAppliance, type TookFuses } from './appliance';
+import type { Hypothesis, Weighted } from './hypothesis';
 import { type PriorTable, priorWeight } from './priors';
-
-export interface Hypothesis {
-  readonly id: string;
-  readonly faults: readonly Fault[];
-  /** What would be repaired: hypotheses of one unit have one remedy. Two units for a pair of faults. */
-  readonly unit: string;
-  readonly second?: string;
-  readonly parts: readonly string[];
-  readonly prior: number;
-  /** Null where the map cannot predict. */
-  readonly alteration: Alteration | null;
-  /** Its fault has blown a fuse, and will blow the next. */
-  readonly blows: boolean;
-  /** Present in one episode, absent in another. */
-  readonly intermittent: boolean;
-  /** For a form that comes and goes: the index of the same fault when it stays. */
-  readonly lasting: number | null;
-  /** "Fuse 31 (15 A): blown". */
-  readonly words: string;
-}
 
 export const NO_FAULT = 'none';
 export const NOT_IN_MAP = 'not-in-map';
 /** Chance before any reading that the fault lies in something nobody drew. */
-export const NOT_IN_MAP_PRIOR = 0.03;
+const NOT_IN_MAP_PRIOR = 0.03;
 /** Chance before any reading that nothing is wrong but the use of it. */
-export const NO_FAULT_PRIOR = 0.02;
+const NO_FAULT_PRIOR = 0.02;
 /** Forms that come and go are met so often for each one that stays. */
 const INTERMITTENT_SHARE = 0.15;
 /** Parts that work loose. */
@@ -116,8 +97,6 @@ function shower(model: CircuitModel, complaint: ComplaintScene | undefined) {
     return found.reduce((sum, chance, k) => sum + Math.abs(chance - sound[k]!), 0) / 2 > SHOWS;
   };
 }
-
-export type Weighted = Omit<Hypothesis, 'prior'> & { readonly weight: number };
 
 /** Single faults of one part that show, each with its weight. */
 function faultsThatShow(

@@ -5,7 +5,7 @@ import type { PartKind } from '../../format';
 type Table = Readonly<Partial<Record<PartKind, Readonly<Partial<Record<FaultMode, number>>>>>>;
 
 /** Starting table, from trade experience; only ratios matter. Shops will blend it with their own counts. */
-export const PRIOR_TABLE: Table = {
+const PRIOR_TABLE: Table = {
   battery: { weak: 0.6, flat: 0.4 },
   'charging-source': { open: 0.5, weak: 0.5, 'over-voltage': 0.1 },
   fuse: { open: 3, 'high-resistance': 0.3, 'not-fitted': 0.2, 'wrong-rating': 0.1 },
@@ -68,7 +68,7 @@ export function startingWeight(kind: PartKind, mode: FaultMode): number {
   return PRIOR_TABLE[kind]?.[mode] ?? 0.1;
 }
 
-export function priorKey(kind: string, mode: string): string {
+function priorKey(kind: string, mode: string): string {
   return `${kind}|${mode}`;
 }
 

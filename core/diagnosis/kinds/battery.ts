@@ -5,14 +5,14 @@ import type { CircuitPart } from '../../format';
 import { normalBelow, STOP_VOLTS, voltmeterError } from '../../limits';
 import type { Alteration, CircuitModel } from '../../network';
 import { formatQuantity } from '../../quantity';
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import { set } from '../settings';
 import { atNode, pinsOf, type RefOf, type Scene, type TestKind } from './kind';
 
 type State = RefOf<'battery'>['state'];
 
 /** On 12 V: below the first is too little, above the second too much. */
-export const BATTERY_LIMITS: Readonly<Record<State, readonly [number, number]>> = {
+const BATTERY_LIMITS: Readonly<Record<State, readonly [number, number]>> = {
   // A quarter charged; nothing rests above the second except on charge or of another chemistry.
   rest: [12.06, 13.6],
   crank: [9.6, 13],

@@ -20,7 +20,7 @@ const RESULTS = [
 ] as const;
 
 /** Ampere through the wire of a part at a point. */
-export function clampedAmps(model: CircuitModel, part: string, point: OperatingPoint): number {
+function clampedAmps(model: CircuitModel, part: string, point: OperatingPoint): number {
   const [branch] = model.network.branchesOfPart.get(part) ?? [];
   return branch === undefined ? 0 : Math.abs(point.amps[branch]!);
 }

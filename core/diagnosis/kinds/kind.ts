@@ -7,7 +7,7 @@ import type { FaultyCircuit } from '../../faults';
 import type { CircuitFile, CircuitPart, Reading, ReadingValue, TestRef } from '../../format';
 import type { Alteration, CircuitModel, OperatingPoint } from '../../network';
 import type { Deed } from '../../safety';
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import type { Setting } from '../settings';
 
 export type RefOf<K extends TestRef['kind']> = Extract<TestRef, { kind: K }>;
@@ -101,7 +101,7 @@ export type Sign =
   | 'hand';
 
 /** Where a test is done: points by their ids, a part by its own. What a test has not is left out. */
-export interface Leads {
+interface Leads {
   readonly sign: Sign;
   /** The point that the plus lead, the tip, or plus through a fused lead goes to. */
   readonly plus?: string | undefined;
@@ -109,7 +109,7 @@ export interface Leads {
   readonly at?: string | undefined;
 }
 
-export interface CardBody {
+interface CardBody {
   readonly title: string;
   /** Null takes key and switch positions of the condition. */
   readonly settings?: readonly Setting[];

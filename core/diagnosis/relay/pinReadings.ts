@@ -5,7 +5,7 @@ import { AT_EARTH, type ContactDuty, FED } from './relayDuty';
 
 export type Role = 'feed' | 'coil-feed' | 'coil-return' | 'output' | 'request' | 'earth';
 /** `unloaded`: it reads right, and that proves nothing of what carries the current to it. */
-export type Standing = 'untested' | 'good' | 'unloaded' | 'watch' | 'bad';
+type Standing = 'untested' | 'good' | 'unloaded' | 'watch' | 'bad';
 
 export interface RoleVerdict {
   readonly role: Role;

@@ -9,8 +9,8 @@ import type { BranchRole } from '../../circuit';
 import { intervene } from '../../hands';
 import { type CircuitModel, combineAlterations } from '../../network';
 
-export type CoilPin = '85' | '86';
-export type ContactPin = '30' | '87' | '87a' | '87b';
+type CoilPin = '85' | '86';
+type ContactPin = '30' | '87' | '87a' | '87b';
 
 export interface ContactDuty {
   readonly supply: ContactPin;

@@ -2,7 +2,7 @@
  * Readings that do not fit together: which one disagrees with the others, whatever the order they came in, and
  * whether taking it away would leave the rest explained.
  */
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 
 export interface Contradiction {
   /** Index of the reading that disagrees most. */

@@ -1,7 +1,7 @@
 /** What was seen against what was measured: a look never wins, and the difference stays until the part itself is measured. */
 import { OPEN_MODES } from '../../faults';
 import type { TakenReading } from '../evidence/readings';
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import type { Names } from '../kinds/kind';
 
 export interface LookConflict {

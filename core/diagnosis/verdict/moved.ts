@@ -2,7 +2,8 @@
 import type { CircuitModel } from '../../network';
 import { withPairs } from '../evidence/groups';
 import type { RepairGroup } from '../evidence/repairGroup';
-import { type Hypothesis, NO_FAULT, NOT_IN_MAP } from '../hypotheses/hypotheses';
+import { NO_FAULT, NOT_IN_MAP } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import { joinWords } from './joinWords';
 import { titleOf } from './suspects';
 

@@ -3,7 +3,7 @@ import type { CircuitFile, TestRef } from '../../format';
 import type { CircuitModel } from '../../network';
 import type { Suspect } from '../assessment';
 import type { RepairGroup } from '../evidence/repairGroup';
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import { kindOf } from '../kinds';
 import { joinWords } from './joinWords';
 

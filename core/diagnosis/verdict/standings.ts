@@ -1,6 +1,6 @@
 /** Which faults the readings have cleared, part by part. */
 import type { PartStanding } from '../assessment';
-import type { Hypothesis } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import { WORTH_A_WORD } from '../thresholds';
 
 /** Likelihood ratio to the best below which a fault counts as cleared. */

@@ -6,7 +6,7 @@
 import type { BodyOf, Reading, TestRef } from '../../format';
 
 export type Cell = BodyOf<'unit-tried'>['cell'];
-export type CellState = BodyOf<'unit-tried'>['state'];
+type CellState = BodyOf<'unit-tried'>['state'];
 
 export interface SubstitutionTable {
   readonly part: string;

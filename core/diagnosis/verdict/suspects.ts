@@ -4,7 +4,8 @@ import type { Suspect, SuspectForm } from '../assessment';
 import type { TakenReading } from '../evidence/readings';
 import type { RepairGroup } from '../evidence/repairGroup';
 import { APPLIANCE } from '../hypotheses/appliance';
-import { type Hypothesis, NO_FAULT, NOT_IN_MAP } from '../hypotheses/hypotheses';
+import { NO_FAULT, NOT_IN_MAP } from '../hypotheses/hypotheses';
+import type { Hypothesis } from '../hypotheses/hypothesis';
 import { kindOf } from '../kinds';
 import { Names } from '../kinds/kind';
 import { supportOf } from './verdict';
@@ -19,7 +20,7 @@ export function titleOf(model: CircuitModel, hypotheses: readonly Hypothesis[], 
 }
 
 /** Name of what would be repaired. */
-export function unitTitle(model: CircuitModel, hypotheses: readonly Hypothesis[], unit: string): string {
+function unitTitle(model: CircuitModel, hypotheses: readonly Hypothesis[], unit: string): string {
   if (unit === APPLIANCE) return 'The appliance that was plugged in';
   const first = hypotheses.find((one) => one.unit === unit && one.second === undefined);
   const name = model.network.parts.get(first?.parts[0] ?? '')?.name ?? unit;

@@ -9,7 +9,7 @@ import { byProbe, setUpOf, spotOf } from '../kinds';
 
 /** A group at this chance is likely; its confirming test is proposed. */
 export const LIKELY = 0.95;
-export const PROVED = 0.99;
+const PROVED = 0.99;
 /** A reading supports a group when it is this many times likelier under it than under the rest. */
 export const SUPPORTS = 3;
 /** Parts that a map may lack another of without looking wrong. */

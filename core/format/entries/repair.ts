@@ -16,7 +16,7 @@ import {
 } from '../schemaParts';
 
 /** What decides whether a part is like another, kind by kind; what is not said is not known. */
-export const FuseKind = Type.Object(
+const FuseKind = Type.Object(
   {
     kind: Type.Literal('fuse'),
     family: Type.Optional(Type.Enum([...FUSE_FAMILIES])),
@@ -26,7 +26,7 @@ export const FuseKind = Type.Object(
   },
   strict,
 );
-export const RelayKind = Type.Object(
+const RelayKind = Type.Object(
   {
     kind: Type.Literal('relay'),
     /** As printed; the same number is the same relay. */
@@ -44,7 +44,7 @@ export const RelayKind = Type.Object(
   },
   strict,
 );
-export const LampKind = Type.Object(
+const LampKind = Type.Object(
   {
     kind: Type.Literal('lamp'),
     volts: Type.Optional(numberIn(BOUNDS.partVolts)),
@@ -53,7 +53,7 @@ export const LampKind = Type.Object(
   },
   strict,
 );
-export const WireKind = Type.Object(
+const WireKind = Type.Object(
   {
     kind: Type.Literal('wire'),
     sizeMm2: Type.Optional(numberIn(BOUNDS.wireMm2)),
@@ -64,7 +64,7 @@ export const WireKind = Type.Object(
   },
   strict,
 );
-export const SwitchKind = Type.Object(
+const SwitchKind = Type.Object(
   {
     kind: Type.Literal('switch'),
     action: Type.Optional(Type.Enum(['momentary', 'latching'])),
@@ -72,7 +72,7 @@ export const SwitchKind = Type.Object(
   },
   strict,
 );
-export const ConnectorKind = Type.Object(
+const ConnectorKind = Type.Object(
   {
     kind: Type.Literal('connector'),
     series: Type.Optional(Name),
@@ -86,7 +86,7 @@ export const PartKindSchema = oneOfKind(FuseKind, RelayKind, LampKind, WireKind,
 export type KindOfPart = Static<typeof PartKindSchema>;
 
 /** One part of a repair. */
-export const RepairLineSchema = Type.Object(
+const RepairLineSchema = Type.Object(
   {
     /** Of the circuit; left out where the map has it not. */
     part: Type.Optional(Id),
@@ -117,7 +117,7 @@ export const RepairLineSchema = Type.Object(
 export type RepairLine = Static<typeof RepairLineSchema>;
 
 /** Something that was used up. */
-export const PartUsed = Type.Object(
+const PartUsed = Type.Object(
   {
     name: SomeText,
     count: numberIn(BOUNDS.partCount),

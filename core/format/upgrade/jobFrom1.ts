@@ -2,7 +2,7 @@
  * Job files, version 1 to 2. Version 2 says the nominal voltage and the odometer of the vehicle, without which a job cannot
  * come in on a vehicle that is new, and the version of every entry.
  */
-import type { Step } from './upgrade';
+import type { Step } from './step';
 
 const isObject = (value: unknown): value is Record<string, unknown> =>
   typeof value === 'object' && value !== null && !Array.isArray(value);

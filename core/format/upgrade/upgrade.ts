@@ -4,9 +4,7 @@
  */
 import { type Checked, fail } from '../problem';
 import { jobFrom1 } from './jobFrom1';
-
-/** From one version to the next. It must leave alone what is not formed as it should be: that is reported afterwards. */
-export type Step = (file: Readonly<Record<string, unknown>>) => Record<string, unknown>;
+import type { Step } from './step';
 
 const STEPS = {
   'every-trace/circuit': [],

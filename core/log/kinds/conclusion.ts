@@ -1,6 +1,5 @@
 /** What was found, what was seen after the repair, what is watched, and whether the job is closed. */
 import type { BodyOf, FunctionStateName } from '../../format';
-import { percentOfRating } from '../cause';
 import { cellKey } from '../event';
 import type { EventKindOf } from '../kind';
 import {
@@ -13,6 +12,7 @@ import {
   partName,
   STATE_WORDS,
 } from '../names';
+import { percentOfRating } from '../percentOfRating';
 
 export const found: EventKindOf<BodyOf<'found'>> = {
   fold: (job, body, { id }) => {

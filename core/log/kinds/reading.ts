@@ -39,7 +39,7 @@ export const pluggedIn: EventKindOf<BodyOf<'plugged-in'>> = {
 };
 
 /** What it is, and all fuses of the case. */
-export const quarantineWords = ({ words, fuses = [] }: BodyOf<'appliance-set-aside'>) =>
+const quarantineWords = ({ words, fuses = [] }: BodyOf<'appliance-set-aside'>) =>
   fuses.length === 0 ? words : `${words}; it took ${fuses.join(', ')}`;
 
 /** The appliance is unplugged and aside, or was shown to be sound. */

@@ -44,7 +44,7 @@ export interface FuseAsked {
   readonly short?: boolean;
 }
 
-export interface FuseJudged {
+interface FuseJudged {
   readonly ratingAmps: number;
   readonly carriesRunning: boolean;
   /** It may open while the load starts; null where that cannot be said. */

@@ -118,7 +118,7 @@ export function headroomWords(room: Headroom, addedAmps: number): string {
   }
 }
 
-export interface SupplyLine {
+interface SupplyLine {
   readonly name: string;
   readonly ratingAmps: number | null;
 }

@@ -10,7 +10,7 @@ import { plainName } from '@/ui/fileResponse';
 import { type Progress, writeBackup } from './writeBackup';
 
 /** So many of each sort are kept for each shop; the oldest go. */
-export const KEPT = { nightly: 14, migration: 5 } as const;
+const KEPT = { nightly: 14, migration: 5 } as const;
 export type Sort = keyof typeof KEPT | 'asked';
 
 const UNFINISHED = '.part';

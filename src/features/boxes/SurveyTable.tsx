@@ -5,7 +5,7 @@ import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
 import { SideScroll } from '@/ui/SideScroll';
 import { slotTitle } from './TriageView';
 
-export const STATE_SHORT: Readonly<Record<KeyState, string>> = {
+const STATE_SHORT: Readonly<Record<KeyState, string>> = {
   off: 'Off',
   'off-waited': 'Off, waited',
   accessory: 'Acc.',

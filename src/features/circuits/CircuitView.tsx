@@ -16,14 +16,7 @@ import type { NewLoad } from './LoadBehind';
 import { TextPane } from './TextPane';
 import { useClashes } from './useClashes';
 import { useReadText } from './useReadText';
-
-const VIEWS = [
-  ['drawing', 'Drawing'],
-  ['text', 'Text'],
-  ['table', 'Combinations'],
-  ['wires', 'Wires'],
-] as const;
-export type View = (typeof VIEWS)[number][0];
+import { VIEWS, type View } from './view';
 
 /** The voltage is never guessed: where nobody knows it, the first line asks for it. */
 const EMPTY_TEXT = (volts: number | null) =>

@@ -16,13 +16,13 @@ import { useSay } from '@/ui/Toast';
 import { useWide } from '@/ui/useWide';
 import { useAnswer, useCircuitWorker } from '@/workers/useCircuitWorker';
 import { CircuitDrawing, liveMarks, voltsText } from './CircuitDrawing';
-import type { View } from './CircuitView';
 import { LedgerTable } from './LedgerTable';
 import { Alarms, Dials, dialled, Functions, PartPanel } from './LivePanel';
 import { LoadBehind, type NewLoad } from './LoadBehind';
 import { SlotForm } from './SlotForm';
 import { StateTableView } from './StateTableView';
 import { useDiagram } from './useDiagram';
+import type { View } from './view';
 import { WireForm } from './WireForm';
 
 export function LiveCircuit({

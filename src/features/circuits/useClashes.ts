@@ -4,9 +4,9 @@ import { useMemo, useState } from 'react';
 import { type Clash, checkCircuit, clashesWith, fitted } from '#core/circuit';
 import type { CircuitFile } from '#core/format';
 
-export type Answer = 'same' | 'another';
+type Answer = 'same' | 'another';
 
-export interface Asked extends Clash {
+interface Asked extends Clash {
   /** Null while nobody has said. */
   readonly answer: Answer | null;
 }

@@ -5,7 +5,8 @@ import { usePathname } from 'next/navigation';
 import { Dialog } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import { jobPlace } from '@/http/places';
-import { type HeldJob, heldJobs } from '@/log/held';
+import { heldJobs } from '@/log/held';
+import type { HeldJob } from '@/log/heldJob';
 import { useGo } from '@/ui/PlaceLink';
 import { useLater } from '@/ui/useLater';
 

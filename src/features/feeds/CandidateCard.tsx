@@ -29,7 +29,7 @@ const VERDICT = {
 } as const;
 
 /** Where it is live: read, by the circuit, or as the map says; a dash where nobody knows. */
-export function States({ candidate, ask }: { candidate: Candidate; ask: FeedAsk }) {
+function States({ candidate, ask }: { candidate: Candidate; ask: FeedAsk }) {
   const shown = candidate.states.filter(
     ({ state, stands }) => state !== 'function-on' || stands !== null || ask.wanted[state] !== undefined,
   );

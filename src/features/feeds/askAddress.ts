@@ -30,7 +30,7 @@ export const EMPTY_ASK: TypedAsk = {
   metres: '',
 };
 
-export const ASK_FIELDS = Object.keys(EMPTY_ASK) as (keyof TypedAsk)[];
+const ASK_FIELDS = Object.keys(EMPTY_ASK) as (keyof TypedAsk)[];
 
 export function askIn(search: URLSearchParams): Partial<TypedAsk> {
   return Object.fromEntries(

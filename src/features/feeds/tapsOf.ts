@@ -1,6 +1,6 @@
 /** Families of taps that a stock has, by the words of its items. */
 import { FUSE_FAMILIES, type Slot } from '#core/format';
-import type { HeldJob } from '@/log/held';
+import type { HeldJob } from '@/log/heldJob';
 
 const plain = (words: string) => words.toLowerCase().replace(/-/g, ' ');
 

@@ -1,7 +1,7 @@
 import { WATCH_SORT_WORDS } from '#core/log';
 import { dateWords } from '@/ui/dates';
 import { PlaceLink } from '@/ui/PlaceLink';
-import type { FollowUp } from './followUps';
+import type { FollowUp } from './followUp';
 
 const sortWords = (sort: FollowUp['sort']) =>
   sort === 'temporary' ? 'Temporary part' : sort === 'watch' ? '' : WATCH_SORT_WORDS[sort];

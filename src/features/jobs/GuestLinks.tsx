@@ -12,7 +12,7 @@ import { Fold } from '@/ui/Fold';
 import { Select } from '@/ui/Select';
 import type { GuestLink } from './guests';
 import { useJob } from './JobProvider';
-import type { Reader } from './SheetTools';
+import type { Reader } from './sheetReader';
 
 interface Answer {
   readonly links?: readonly GuestLink[];

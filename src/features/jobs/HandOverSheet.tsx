@@ -8,8 +8,8 @@ import { headLines, vehicleWords } from '@/workers/sheetHead';
 import { FileLink } from './FileLink';
 import { useDiagnosis, useJob } from './JobProvider';
 import { PhotosOnSheet } from './PhotosOnSheet';
-import type { Reader } from './SheetTools';
 import { SheetBody, SheetFoot, SheetHead } from './sheet';
+import type { Reader } from './sheetReader';
 
 /** Labels and handing over: not looked at first. */
 const loadTools = () => import('./SheetTools').then((loaded) => loaded.SheetTools);

@@ -19,7 +19,7 @@ import {
   tracedCircuit,
   voltsOf,
 } from '#core/log';
-import type { HeldJob } from '@/log/held';
+import type { HeldJob } from '@/log/heldJob';
 import type { Refusal, Sending } from '@/log/sender';
 import type { JobStore, Recorded } from '@/log/store';
 import { useEqual } from '@/sync/useEqual';

@@ -214,7 +214,7 @@ type ReadOption =
   | { readonly ok: false; readonly message: string; readonly field: string };
 
 /** A way of doing it as typed; what is no number is named with its field. */
-export function readOption(values: OptionWords): ReadOption {
+function readOption(values: OptionWords): ReadOption {
   const name = textOf(values.name);
   if (name === '')
     return { ok: false, message: 'Say what this way is, “new relay box” will do.', field: 'name' };

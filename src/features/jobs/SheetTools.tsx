@@ -12,8 +12,7 @@ import { FileLink } from './FileLink';
 import { GuestLinks } from './GuestLinks';
 import { useJob } from './JobProvider';
 import { PlaceOfWork } from './PlaceOfWork';
-
-export type Reader = 'technician' | 'customer';
+import type { Reader } from './sheetReader';
 
 const READERS = [
   { id: 'technician', name: 'For the person after' },

@@ -15,7 +15,7 @@ import {
 } from '@/db/projections/jobRows';
 import { jobEvents, jobSummaries, jobs, people } from '@/db/schema';
 
-export interface StoredReceipt {
+interface StoredReceipt {
   readonly id: string;
   readonly seq: number;
   /** Who recorded it, who is not always the one who sent it. */

@@ -2,8 +2,8 @@
 import { execFileSync } from 'node:child_process';
 import fc from 'fast-check';
 import ICAL from 'ical.js';
+import type { FollowUp } from './followUp';
 import { followUpCalendar } from './followUpCalendar';
-import type { FollowUp } from './followUps';
 
 const MADE = new Date('2026-11-29T12:00:00Z');
 

@@ -1,6 +1,6 @@
 /** Follow-ups as a calendar file (iCalendar, RFC 5545): a whole day each, without a time. */
 import ical, { ICalCalendarMethod } from 'ical-generator';
-import type { FollowUp } from './followUps';
+import type { FollowUp } from './followUp';
 
 const PRODUCT = { company: 'Every Trace', product: 'follow-ups', language: 'EN' } as const;
 

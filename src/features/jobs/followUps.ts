@@ -1,24 +1,14 @@
 /** What is still to be watched or put right, over all jobs of a shop, also after they are closed. */
+
 import { randomBytes } from 'node:crypto';
 import { and, asc, count, desc, eq, gt, gte, isNull, lt, or, type SQL } from 'drizzle-orm';
-import type { FollowUpSort } from '#core/log';
 import type { Actor } from '@/access';
 import { now } from '@/clock/now';
 import { database } from '@/db/client';
 import { type IdTaken, once } from '@/db/once';
 import { followUps, jobs, shops, vehicles } from '@/db/schema';
+import type { FollowUp } from './followUp';
 import { followUpCalendar } from './followUpCalendar';
-
-export interface FollowUp {
-  readonly id: string;
-  readonly jobId: string;
-  readonly title: string;
-  readonly vehicleName: string;
-  readonly sort: FollowUpSort;
-  readonly words: string;
-  /** Null where no day was said. */
-  readonly due: string | null;
-}
 
 const open = (actor: Pick<Actor, 'shopId'>, ...more: (SQL | undefined)[]) =>
   and(eq(followUps.shopId, actor.shopId), eq(followUps.done, false), ...more);

@@ -13,7 +13,7 @@ export { NewJobForm } from './NewJobForm';
 export { noteOf } from './noteOf';
 export { Photos } from './Photos';
 export { SeenCell } from './SeenCell';
-export { StageMark } from './StageMark';
+
 export { SheetBody, SheetFoot, SheetHead } from './sheet';
 export { useHelperPhone } from './useHelperPhone';
 export { loadHandOverSheet, loadJobPage } from './views';

@@ -23,7 +23,7 @@ import {
   people,
   vehicles,
 } from '@/db/schema';
-import type { HeldJob } from '@/log/held';
+import type { HeldJob } from '@/log/heldJob';
 import { slotHistory } from './slotHistory';
 
 export interface LoadedJob {
@@ -106,7 +106,7 @@ export async function eventsAfter(actor: Actor, jobId: string, seq: number): Pro
   return job ? eventsOf(database(), jobId, seq) : null;
 }
 
-export async function eventsOf(
+async function eventsOf(
   db: Pick<Transaction, 'select'>,
   jobId: string,
   after = 0,

@@ -41,7 +41,7 @@ export interface LineWords {
   sealed: string;
 }
 
-export interface PartWords {
+interface PartWords {
   name: string;
   count: string;
   /** The item of the stock; empty where it is none. */

@@ -31,7 +31,7 @@ import { ownerHere, useWho } from '@/sync/who';
 import { useOnItsWay } from '@/ui/atRest';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
 
-export interface Described {
+interface Described {
   readonly expected: Readonly<Record<string, 'works' | 'weak' | 'dead'>>;
   readonly partsOfFunction: Readonly<Record<string, readonly string[]>>;
 }

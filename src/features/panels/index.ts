@@ -1,4 +1,3 @@
-export { AuditList } from './AuditList';
 export { PanelDrawing, slotFill } from './PanelDrawing';
 export { PanelEditor } from './PanelEditor';
 export { BoxOpening, PanelBrowser, PanelView } from './PanelView';

@@ -1,6 +1,6 @@
 export { AccountSection } from './AccountSection';
 export { BeginForm } from './BeginForm';
-export { DemoChoice, type DemoPerson } from './DemoChoice';
+export { DemoChoice } from './DemoChoice';
 export { EntryForm } from './EntryForm';
 export { InstallationSection } from './InstallationSection';
 export { PeopleSection } from './PeopleSection';

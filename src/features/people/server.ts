@@ -7,11 +7,10 @@ export {
   hasDemo,
   hasOwnShop,
   makeEntryLink,
-  type Person,
   peopleOf,
   peopleWithCode,
   sessionsOf,
   shopsOf,
 } from './people';
-export { removeDemo } from './removeDemo';
+
 export { shareAddress, shareInfo } from './shareInfo';

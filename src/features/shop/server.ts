@@ -1,5 +1,5 @@
 /** What a shop has learned. */
 
 export { handOf, keepHand } from './hand';
-export { type Learning, learnedPriors, learning, resetLearning } from './learning';
+export { learnedPriors, learning, resetLearning } from './learning';
 export { hourlyRate, keepRate } from './rate';

@@ -7,7 +7,7 @@ import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
 import { Select } from '@/ui/Select';
-import type { Ask } from './StockView';
+import type { Ask } from './ask';
 
 interface ItemWords {
   sort: string;

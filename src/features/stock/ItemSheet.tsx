@@ -14,9 +14,9 @@ import { Fold } from '@/ui/Fold';
 import { PlaceLink } from '@/ui/PlaceLink';
 import { Select } from '@/ui/Select';
 import { useStockPlace } from '@/ui/useStockPlace';
+import type { Ask } from './ask';
 import { ItemForm } from './ItemForm';
 import type { MoveLine } from './readStock';
-import type { Ask } from './StockView';
 
 const DEEDS = [
   { id: 'booked', name: 'Comes in' },

@@ -5,7 +5,7 @@ import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
-import type { Ask } from './StockView';
+import type { Ask } from './ask';
 
 const SORTS = STOCK_PLACES.map((id) => ({ id, name: id === 'vehicle' ? 'a vehicle’s own' : id }));
 

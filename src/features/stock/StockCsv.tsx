@@ -8,7 +8,7 @@ import { Fold } from '@/ui/Fold';
 import { newId } from '@/ui/newId';
 import { Select } from '@/ui/Select';
 import { useStockPlace } from '@/ui/useStockPlace';
-import type { Ask } from './StockView';
+import type { Ask } from './ask';
 
 /** Items from CSV: columns matched, every mistake by its row, what would change before it does. */
 export function StockCsv({ stock, ask }: { stock: Stock; ask: Ask }) {

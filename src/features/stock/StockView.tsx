@@ -11,9 +11,7 @@ import { ItemForm } from './ItemForm';
 import { ItemSheet } from './ItemSheet';
 import { PlaceForm } from './PlaceForm';
 import { StockCsv } from './StockCsv';
-import { type StockAsk, type StockTaken, useStock } from './useStock';
-
-export type Ask = (request: StockAsk) => Promise<StockTaken>;
+import { useStock } from './useStock';
 
 /** What the shop has, sort by sort; what is short first to be seen. */
 export function StockView({ first }: { first: Stock }) {

@@ -1,3 +1,3 @@
 /** The stock of a shop: read and changed. */
-export { change, changeStock, type StockAnswer } from './changeStock';
-export { type MoveLine, movesOf, shortItems, stockOf } from './readStock';
+export { change, changeStock } from './changeStock';
+export { movesOf, shortItems, stockOf } from './readStock';

@@ -3,7 +3,8 @@
 import { usePathname } from 'next/navigation';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { SUMS } from '#core/sizing';
-import { type HeldJob, heldJobs } from '@/log/held';
+import { heldJobs } from '@/log/held';
+import type { HeldJob } from '@/log/heldJob';
 import { Button, ButtonLink } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
 import { SumsView, type Written } from './SumsView';

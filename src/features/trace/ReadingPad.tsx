@@ -79,7 +79,7 @@ const UNIT_OF: Readonly<Partial<Record<AnswerKind, Unit>>> = {
 };
 
 /** The unit of a card that takes a number; null where it takes a word. */
-export function unitOf(kind: AnswerKind): Unit | null {
+function unitOf(kind: AnswerKind): Unit | null {
   return UNIT_OF[kind] ?? null;
 }
 

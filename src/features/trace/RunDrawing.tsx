@@ -4,6 +4,7 @@ import dynamic from 'next/dynamic';
 import { memo, type RefObject, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { bracketOf, bracketWords, type PartStanding, profileOf, type Run } from '#core/diagnosis';
 import { formatQuantity } from '#core/quantity';
+import type { RunRow } from './runRow';
 
 /** The drawing package is large: it comes after the first card, and before a server that may go away is needed for it. */
 const loadProfile = () => import('./VoltageProfile').then((loaded) => loaded.VoltageProfile);
@@ -17,13 +18,6 @@ function NoProfile() {
 
 const LINE_X = 52;
 const PROFILE = 120;
-
-/** One stop of a run with what is expected and what was measured there, volts. */
-export interface RunRow {
-  readonly node: string;
-  readonly expected: number;
-  readonly measured: number | null;
-}
 
 /** Where the words of stops and stations came to lie, px from the top of the list. */
 interface Laid {

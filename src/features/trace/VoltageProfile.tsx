@@ -2,7 +2,7 @@
 
 import { Area, ComposedChart, Line, ReferenceLine, XAxis, YAxis } from 'recharts';
 import type { Profile } from '#core/diagnosis';
-import type { RunRow } from './RunDrawing';
+import type { RunRow } from './runRow';
 
 /**
  * Volts against the stops, drawn beside the run and in step with it: expected thin, measured thick, what lies between

@@ -13,7 +13,7 @@ import { database } from '@/db/client';
 import { bound } from '@/db/projections/searchRows';
 import { type SearchKind, searchEntries } from '@/db/schema';
 
-export interface FoundPlace {
+interface FoundPlace {
   readonly name: string;
   readonly detail: string;
   readonly href: string;
@@ -23,7 +23,7 @@ export interface FoundVehicle extends FoundPlace {
   readonly id: string;
 }
 
-export interface FoundSlot extends FoundPlace {
+interface FoundSlot extends FoundPlace {
   readonly vehicleId: string;
   readonly slotId: string;
   readonly because: string;

@@ -1,7 +1,7 @@
 /** Vehicles and their maps on the server: read, listed, searched, brought in, learned. */
-export { changeVehicle, customerOf, knownOf, recordOf, type VehicleAnswer } from './changeVehicle';
-export { copyToSister, type ImportResult, importCircuit, importFile, importIn } from './importMap';
-export { type Learned, learnFact, learnIn } from './learnFact';
+export { changeVehicle, customerOf, knownOf, recordOf } from './changeVehicle';
+export { copyToSister, importCircuit, importFile, importIn } from './importMap';
+export { learnFact, learnIn } from './learnFact';
 export {
   chooseVehicles,
   circuitNames,
@@ -20,6 +20,5 @@ export {
   newestCircuits,
   newestPanelSet,
   type Vehicle,
-  type VehicleMaps,
 } from './readVehicles';
-export { type Found, type FoundSlot, searchShop } from './search';
+export { searchShop } from './search';

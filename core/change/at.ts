@@ -1,0 +1,2 @@
+/** Position by dial: part id, `key`, `engine`. */
+export type At = Readonly<Record<string, string>>;

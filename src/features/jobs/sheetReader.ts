@@ -1,0 +1,3 @@
+/** For whom a sheet is written. */
+
+export type Reader = 'technician' | 'customer';
