@@ -2,7 +2,7 @@
  * A circuit as a graph for the layout: parts as boxes with fixed terminals, wires as edges with their colour, points
  * where three or more meet as dots, the body as an earth sign at every place that is bolted to it.
  */
-import type { CircuitFile, CircuitPart } from '../format';
+import { type ByKind, byKind, type CircuitFile, type CircuitPart } from '../format';
 import { formatNumber } from '../quantity';
 import { GAP, LETTER, LINE } from './letters';
 import { type PartSymbol, symbolOf } from './symbols';
@@ -142,36 +142,38 @@ function endsOf(circuit: CircuitFile, depth: ReadonlyMap<string, number>): Map<s
   return ends;
 }
 
+const allPins = ({ pins }: CircuitPart): string[] => Object.keys(pins);
+
 /** Pins that are one way for the current, without going through anything that uses it up. */
-function conducts(part: CircuitPart): readonly string[] {
-  switch (part.kind) {
-    case 'relay':
-      return ['30', '87', '87a', '87b'];
-    case 'latching-relay':
-      return ['30', '87', '87a'];
-    case 'solenoid':
-      return ['feed', 'load'];
-    case 'flasher':
-      return ['49', '49a'];
-    case 'cut-off':
-      return ['in', 'out'];
-    case 'module-output':
-      return part.side === 'high' ? ['plus', 'out'] : ['out', 'minus'];
-    case 'battery':
-    case 'charging-source':
-    case 'lamp':
-    case 'led':
-    case 'motor':
-    case 'pump':
-    case 'horn':
-    case 'heater':
-    case 'module':
-    case 'socket':
-      return [];
-    default:
-      return Object.keys(part.pins);
-  }
-}
+const CONDUCTS: ByKind<readonly string[]> = {
+  battery: () => [],
+  'charging-source': () => [],
+  fuse: allPins,
+  'fusible-link': allPins,
+  breaker: allPins,
+  wire: allPins,
+  connector: allPins,
+  splice: allPins,
+  ground: allPins,
+  switch: allPins,
+  'key-contact': allPins,
+  relay: () => ['30', '87', '87a', '87b'],
+  'latching-relay': () => ['30', '87', '87a'],
+  solenoid: () => ['feed', 'load'],
+  flasher: () => ['49', '49a'],
+  'cut-off': () => ['in', 'out'],
+  'module-output': ({ side }) => (side === 'high' ? ['plus', 'out'] : ['out', 'minus']),
+  lamp: () => [],
+  led: () => [],
+  motor: () => [],
+  pump: () => [],
+  horn: () => [],
+  heater: () => [],
+  module: () => [],
+  resistor: allPins,
+  socket: () => [],
+  diode: allPins,
+};
 
 /** Steps from some points to every other that is reached without going through a load. */
 function stepsFrom(circuit: CircuitFile, start: readonly string[]): Map<string, number> {
@@ -180,7 +182,7 @@ function stepsFrom(circuit: CircuitFile, start: readonly string[]): Map<string, 
   for (const node of queue) {
     for (const part of circuit.parts) {
       const pins = part.pins as Readonly<Record<string, string>>;
-      const nodes = conducts(part).flatMap((pin) => (pins[pin] === undefined ? [] : [pins[pin]]));
+      const nodes = byKind(CONDUCTS, part).flatMap((pin) => (pins[pin] === undefined ? [] : [pins[pin]]));
       if (!nodes.includes(node)) continue;
       for (const next of nodes) {
         if (steps.has(next)) continue;

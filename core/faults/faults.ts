@@ -1,6 +1,6 @@
 /** What can be wrong with each kind of part, and what that does to its branches. */
 import { type Network, startFactor } from '../circuit';
-import type { CircuitPart } from '../format';
+import type { CircuitPart, PartKind } from '../format';
 import type { Alteration, BranchChange, Bridge } from '../network';
 
 export const FAULT_MODES = [
@@ -90,62 +90,45 @@ export const LOOSE_MODES: ReadonlySet<FaultMode> = new Set([
   'short-to-earth',
 ]);
 
+const JOINT: readonly FaultMode[] = ['open', 'high-resistance'];
+const CONTACT: readonly FaultMode[] = ['contact-open', 'contact-stuck', 'contact-resistance'];
+const COIL: readonly FaultMode[] = ['coil-open', 'coil-shorted'];
+const LOAD: readonly FaultMode[] = ['open', 'high-resistance', 'shorted'];
+
+/** Every fault that each kind can have, magnitudes aside. */
+const MODES: { readonly [K in PartKind]: readonly FaultMode[] } = {
+  battery: ['weak', 'flat'],
+  'charging-source': ['open', 'weak', 'over-voltage'],
+  fuse: ['open', 'high-resistance', 'not-fitted', 'wrong-rating'],
+  'fusible-link': JOINT,
+  breaker: JOINT,
+  wire: ['open', 'high-resistance', 'short-to-earth', 'short-to-feed'],
+  connector: JOINT,
+  splice: JOINT,
+  ground: JOINT,
+  switch: [...CONTACT, 'not-commanded'],
+  'key-contact': [...CONTACT, 'not-commanded'],
+  relay: [...COIL, ...CONTACT, 'wrong-part', 'not-fitted'],
+  'latching-relay': [...COIL, ...CONTACT],
+  solenoid: [...COIL, ...CONTACT],
+  flasher: CONTACT,
+  'cut-off': CONTACT,
+  'module-output': CONTACT,
+  lamp: LOAD,
+  led: [...LOAD, 'reversed'],
+  motor: [...LOAD, 'seized'],
+  pump: [...LOAD, 'seized'],
+  horn: LOAD,
+  heater: LOAD,
+  module: LOAD,
+  resistor: ['open', 'shorted'],
+  socket: LOAD,
+  diode: ['open', 'shorted', 'reversed'],
+};
+
 /** Every fault a part can have, magnitudes aside. */
 export function faultModes(part: CircuitPart): readonly FaultMode[] {
-  switch (part.kind) {
-    case 'battery':
-      return ['weak', 'flat'];
-    case 'charging-source':
-      return ['open', 'weak', 'over-voltage'];
-    case 'fuse':
-      return ['open', 'high-resistance', 'not-fitted', 'wrong-rating'];
-    case 'fusible-link':
-      return ['open', 'high-resistance'];
-    case 'breaker':
-      return ['open', 'high-resistance'];
-    case 'wire':
-      return ['open', 'high-resistance', 'short-to-earth', 'short-to-feed'];
-    case 'connector':
-    case 'splice':
-    case 'ground':
-      return ['open', 'high-resistance'];
-    case 'resistor':
-      return ['open', 'shorted'];
-    case 'switch':
-    case 'key-contact':
-      return ['contact-open', 'contact-stuck', 'contact-resistance', 'not-commanded'];
-    case 'relay':
-      return [
-        'coil-open',
-        'coil-shorted',
-        'contact-open',
-        'contact-stuck',
-        'contact-resistance',
-        'wrong-part',
-        'not-fitted',
-      ];
-    case 'latching-relay':
-    case 'solenoid':
-      return ['coil-open', 'coil-shorted', 'contact-open', 'contact-stuck', 'contact-resistance'];
-    case 'flasher':
-    case 'cut-off':
-    case 'module-output':
-      return ['contact-open', 'contact-stuck', 'contact-resistance'];
-    case 'lamp':
-    case 'heater':
-    case 'module':
-    case 'horn':
-      return ['open', 'high-resistance', 'shorted'];
-    case 'motor':
-    case 'pump':
-      return ['open', 'high-resistance', 'shorted', 'seized'];
-    case 'led':
-      return ['open', 'high-resistance', 'shorted', 'reversed'];
-    case 'socket':
-      return ['open', 'high-resistance', 'shorted'];
-    case 'diode':
-      return ['open', 'shorted', 'reversed'];
-  }
+  return MODES[part.kind];
 }
 
 /** Loads, whose own wear shows as too little current. */

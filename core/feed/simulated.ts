@@ -1,6 +1,6 @@
 /** What the circuits say of a feed: where it is live, who decides it, and which parts would carry what is added to it. */
 
-import type { CircuitFile, CircuitPart, Condition } from '../format';
+import { type ByKind, byKind, type CircuitFile, type CircuitPart, type Condition } from '../format';
 import { deratedAmpacity, KEY_STATES, type KeyState, type Liveness, liveness } from '../limits';
 import { dialsOf } from '../live';
 import { type CircuitModel, UNALTERED } from '../network';
@@ -131,35 +131,45 @@ export function carrying(model: CircuitModel, node: string, state: KeyState, add
   });
 }
 
+type Rating = number | null | undefined;
+const noLimit = (): Rating => undefined;
+const unsaid = (): Rating => null;
+const carries = ({ carriesAmps }: { readonly carriesAmps?: number }): Rating => carriesAmps ?? null;
+const ofContact = ({ contactRatingAmps }: { readonly contactRatingAmps?: number }): Rating =>
+  contactRatingAmps ?? null;
+
+/** What each kind carries for good. */
+const RATINGS: ByKind<Rating, [hot: boolean]> = {
+  battery: noLimit,
+  'charging-source': noLimit,
+  fuse: ({ ratingAmps }) => ratingAmps ?? null,
+  'fusible-link': ({ ratingAmps }) => ratingAmps,
+  breaker: ({ ratingAmps }) => ratingAmps,
+  wire: ({ sizeMm2 }, hot) => (sizeMm2 === undefined ? null : deratedAmpacity(sizeMm2, { bundled: hot })),
+  connector: carries,
+  splice: noLimit,
+  ground: noLimit,
+  switch: carries,
+  'key-contact': carries,
+  relay: ofContact,
+  'latching-relay': ofContact,
+  solenoid: ofContact,
+  flasher: ({ carriesAmps }) => carriesAmps,
+  'cut-off': carries,
+  'module-output': unsaid,
+  lamp: noLimit,
+  led: noLimit,
+  motor: noLimit,
+  pump: noLimit,
+  horn: noLimit,
+  heater: noLimit,
+  module: noLimit,
+  resistor: noLimit,
+  socket: ({ carriesAmps }) => carriesAmps,
+  diode: carries,
+};
+
 /** What a part carries for good, ampere; null where nobody has said it, undefined where it is no limit. */
-export function ratingOf(part: CircuitPart, hot: boolean): number | null | undefined {
-  switch (part.kind) {
-    case 'fuse':
-      return part.ratingAmps ?? null;
-    case 'fusible-link':
-    case 'breaker':
-      return part.ratingAmps;
-    case 'wire':
-      return part.sizeMm2 === undefined ? null : deratedAmpacity(part.sizeMm2, { bundled: hot });
-    case 'relay':
-    case 'latching-relay':
-    case 'solenoid':
-      return part.contactRatingAmps ?? null;
-    case 'splice':
-    case 'ground':
-    case 'battery':
-    case 'charging-source':
-      return undefined;
-    default:
-      return 'carriesAmps' in part
-        ? (part.carriesAmps ?? null)
-        : part.kind === 'switch' ||
-            part.kind === 'key-contact' ||
-            part.kind === 'connector' ||
-            part.kind === 'cut-off' ||
-            part.kind === 'module-output' ||
-            part.kind === 'diode'
-          ? null
-          : undefined;
-  }
+export function ratingOf(part: CircuitPart, hot: boolean): Rating {
+  return byKind(RATINGS, part, hot);
 }

@@ -1,5 +1,5 @@
 /** A part in the words of the notation: its name, what is said of it, what is left out. */
-import type { CircuitPart } from '../format';
+import type { CircuitPart, PartKind, PartOf } from '../format';
 import { looksLikeId } from './read';
 import { SPOKEN } from './spoken';
 import { quoted } from './tokens';
@@ -48,45 +48,49 @@ function plainNumber(value: number): string {
   return String(value);
 }
 
-/** What only one kind has words for. */
+/** What only one kind has words for; `done` takes the fields that are said by them. */
+const SPECIAL: { readonly [K in PartKind]?: (part: PartOf<K>, done: Set<string>) => string[] } = {
+  connector: (part, done) => {
+    done.add('cavity').add('plug');
+    return [
+      ...(part.cavity === undefined
+        ? []
+        : /^[^\s,"=[\]]+$/.test(part.cavity)
+          ? [`cavity ${part.cavity}`]
+          : [`cavity=${quoted(part.cavity)}`]),
+      ...(part.plug === undefined ? [] : [`of ${part.plug}`]),
+    ];
+  },
+  'key-contact': (part, done) => {
+    done.add('closedIn');
+    return [part.closedIn.join('|')];
+  },
+  switch: (part, done) => {
+    for (const field of ['positions', 'rest', 'contacts', 'momentary']) done.add(field);
+    const [only] = part.contacts;
+    const on = part.positions.filter((one) => one !== part.rest);
+    const plain =
+      part.contacts.length === 1 &&
+      Object.keys(part.pins).length === 2 &&
+      only?.from === 'in' &&
+      only.to === 'out' &&
+      JSON.stringify(only.closedIn) === JSON.stringify(on);
+    return [
+      ...(part.positions.join('|') === 'off|on' ? [] : [part.positions.join('|')]),
+      ...(part.rest === part.positions[0] ? [] : [`rest=${quoted(part.rest)}`]),
+      ...(plain ? [] : part.contacts.map((one) => `${one.from}>${one.to}:${one.closedIn.join('|')}`)),
+      ...(part.momentary === undefined ? [] : part.momentary ? ['momentary'] : ['momentary=false']),
+    ];
+  },
+  socket: (part, done) => {
+    done.add('appliances');
+    return part.appliances.length === 0 ? [] : [`appliances=${JSON.stringify(part.appliances)}`];
+  },
+};
+
 function special(part: CircuitPart, done: Set<string>): string[] {
-  switch (part.kind) {
-    case 'connector':
-      done.add('cavity').add('plug');
-      return [
-        ...(part.cavity === undefined
-          ? []
-          : /^[^\s,"=[\]]+$/.test(part.cavity)
-            ? [`cavity ${part.cavity}`]
-            : [`cavity=${quoted(part.cavity)}`]),
-        ...(part.plug === undefined ? [] : [`of ${part.plug}`]),
-      ];
-    case 'key-contact':
-      done.add('closedIn');
-      return [part.closedIn.join('|')];
-    case 'switch': {
-      for (const field of ['positions', 'rest', 'contacts', 'momentary']) done.add(field);
-      const [only] = part.contacts;
-      const on = part.positions.filter((one) => one !== part.rest);
-      const plain =
-        part.contacts.length === 1 &&
-        Object.keys(part.pins).length === 2 &&
-        only?.from === 'in' &&
-        only.to === 'out' &&
-        JSON.stringify(only.closedIn) === JSON.stringify(on);
-      return [
-        ...(part.positions.join('|') === 'off|on' ? [] : [part.positions.join('|')]),
-        ...(part.rest === part.positions[0] ? [] : [`rest=${quoted(part.rest)}`]),
-        ...(plain ? [] : part.contacts.map((one) => `${one.from}>${one.to}:${one.closedIn.join('|')}`)),
-        ...(part.momentary === undefined ? [] : part.momentary ? ['momentary'] : ['momentary=false']),
-      ];
-    }
-    case 'socket':
-      done.add('appliances');
-      return part.appliances.length === 0 ? [] : [`appliances=${JSON.stringify(part.appliances)}`];
-    default:
-      return [];
-  }
+  const own = SPECIAL[part.kind] as ((part: CircuitPart, done: Set<string>) => string[]) | undefined;
+  return own?.(part, done) ?? [];
 }
 
 /** Places, slots, flags, and every field that has no word of its own. */

@@ -40,8 +40,7 @@ const through = (enter: string, leave: string, word?: string): Way => ({
   ...(word ? { word } : {}),
 });
 const LOAD = { A: 'amps', W: 'watts', ohm: 'ohms' } as const;
-const load = (kind: PartKind, prefix: string, also: readonly string[] = []): KindWord => ({
-  kind,
+const load = (kind: PartKind, prefix: string, also: readonly string[] = []): Omit<KindWord, 'kind'> => ({
   word: kind,
   also,
   prefix,
@@ -49,17 +48,15 @@ const load = (kind: PartKind, prefix: string, also: readonly string[] = []): Kin
   numbers: LOAD,
 });
 
-export const KIND_WORDS: readonly KindWord[] = [
-  {
-    kind: 'battery',
+const WORDS: { readonly [K in PartKind]: Omit<KindWord, 'kind'> } = {
+  battery: {
     word: 'battery',
     also: [],
     prefix: 'B',
     ways: [through('minus', 'plus')],
     numbers: { V: 'emfVolts', ohm: 'innerOhms' },
   },
-  {
-    kind: 'charging-source',
+  'charging-source': {
     word: 'charger',
     also: ['alternator', 'generator', 'charging-source'],
     prefix: 'AL',
@@ -68,8 +65,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     choices: { active: ['engine-running', 'always'] },
     needs: { active: 'when it works, engine-running or always' },
   },
-  {
-    kind: 'fuse',
+  fuse: {
     word: 'fuse',
     also: [],
     prefix: 'F',
@@ -77,8 +73,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     numbers: { A: 'ratingAmps', ohm: 'ohms' },
     choices: { family: SLOT_FAMILIES },
   },
-  {
-    kind: 'fusible-link',
+  'fusible-link': {
     word: 'link',
     also: ['fusible-link'],
     prefix: 'FL',
@@ -86,8 +81,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     numbers: { A: 'ratingAmps', ohm: 'ohms' },
     needs: { ratingAmps: 'its rating, “60 A”' },
   },
-  {
-    kind: 'breaker',
+  breaker: {
     word: 'breaker',
     also: [],
     prefix: 'CB',
@@ -96,24 +90,21 @@ export const KIND_WORDS: readonly KindWord[] = [
     choices: { reset: ['manual', 'automatic'] },
     needs: { ratingAmps: 'its rating, “20 A”', reset: 'how it resets, manual or automatic' },
   },
-  {
-    kind: 'wire',
+  wire: {
     word: 'wire',
     also: ['cable'],
     prefix: 'W',
     ways: [through('a', 'b')],
     numbers: { m: 'lengthMetres', 'mm²': 'sizeMm2', ohm: 'ohms' },
   },
-  {
-    kind: 'connector',
+  connector: {
     word: 'plug',
     also: ['connector'],
     prefix: 'C',
     ways: [through('a', 'b')],
     numbers: { A: 'carriesAmps', ohm: 'ohms' },
   },
-  {
-    kind: 'splice',
+  splice: {
     word: 'splice',
     also: ['joint'],
     prefix: 'SP',
@@ -121,16 +112,14 @@ export const KIND_WORDS: readonly KindWord[] = [
     numbers: { ohm: 'ohms' },
     anyPins: true,
   },
-  {
-    kind: 'ground',
+  ground: {
     word: 'earth',
     also: ['ground'],
     prefix: 'G',
     ways: [through('lug', 'body')],
     numbers: { A: 'carriesAmps', ohm: 'ohms' },
   },
-  {
-    kind: 'switch',
+  switch: {
     word: 'switch',
     also: [],
     prefix: 'S',
@@ -138,8 +127,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     numbers: { A: 'carriesAmps', ohm: 'ohms' },
     anyPins: true,
   },
-  {
-    kind: 'key-contact',
+  'key-contact': {
     word: 'key',
     also: ['ignition', 'key-contact'],
     prefix: 'K',
@@ -147,8 +135,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     numbers: { A: 'carriesAmps', ohm: 'ohms' },
     needs: { closedIn: 'in which key positions it is closed, “accessory|run” or “run|crank”' },
   },
-  {
-    kind: 'relay',
+  relay: {
     word: 'relay',
     also: [],
     prefix: 'R',
@@ -162,8 +149,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     numbers: { A: 'contactRatingAmps', ohm: 'coilOhms' },
     choices: { suppression: ['none', 'resistor', 'diode'] },
   },
-  {
-    kind: 'latching-relay',
+  'latching-relay': {
     word: 'latch',
     also: ['latching-relay'],
     prefix: 'RL',
@@ -176,8 +162,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     mustSay: true,
     numbers: { A: 'contactRatingAmps', ohm: 'coilOhms' },
   },
-  {
-    kind: 'solenoid',
+  solenoid: {
     word: 'solenoid',
     also: [],
     prefix: 'Z',
@@ -185,16 +170,14 @@ export const KIND_WORDS: readonly KindWord[] = [
     mustSay: true,
     numbers: { A: 'contactRatingAmps', ohm: 'coilOhms' },
   },
-  {
-    kind: 'flasher',
+  flasher: {
     word: 'flasher',
     also: [],
     prefix: 'FU',
     ways: [through('49', '49a'), through('49', '31')],
     numbers: { A: 'carriesAmps', ohm: 'ohms' },
   },
-  {
-    kind: 'cut-off',
+  'cut-off': {
     word: 'cut-off',
     also: ['cutoff'],
     prefix: 'CO',
@@ -202,8 +185,7 @@ export const KIND_WORDS: readonly KindWord[] = [
     numbers: { A: 'carriesAmps', ohm: 'ohms' },
     choices: { starts: ['connected', 'disconnected'] },
   },
-  {
-    kind: 'module-output',
+  'module-output': {
     word: 'output',
     also: ['module-output'],
     prefix: 'MO',
@@ -216,22 +198,20 @@ export const KIND_WORDS: readonly KindWord[] = [
     },
     anyPins: true,
   },
-  load('lamp', 'L', ['bulb', 'light']),
-  {
-    kind: 'led',
+  lamp: load('lamp', 'L', ['bulb', 'light']),
+  led: {
     word: 'led',
     also: [],
     prefix: 'LD',
     ways: [through('plus', 'minus')],
     numbers: { A: 'amps', W: 'watts', V: 'forwardVolts' },
   },
-  load('motor', 'M', ['fan']),
-  load('pump', 'P'),
-  load('horn', 'H'),
-  load('heater', 'HT'),
-  load('module', 'MD', ['appliance']),
-  {
-    kind: 'resistor',
+  motor: load('motor', 'M', ['fan']),
+  pump: load('pump', 'P'),
+  horn: load('horn', 'H'),
+  heater: load('heater', 'HT'),
+  module: load('module', 'MD', ['appliance']),
+  resistor: {
     word: 'resistor',
     also: [],
     prefix: 'RS',
@@ -239,23 +219,26 @@ export const KIND_WORDS: readonly KindWord[] = [
     numbers: { ohm: 'ohms' },
     needs: { ohms: 'its resistance, “2 ohm”' },
   },
-  {
-    kind: 'socket',
+  socket: {
     word: 'socket',
     also: ['outlet'],
     prefix: 'X',
     ways: [through('plus', 'minus')],
     numbers: { A: 'carriesAmps', ohm: 'ohms' },
   },
-  {
-    kind: 'diode',
+  diode: {
     word: 'diode',
     also: [],
     prefix: 'D',
     ways: [through('anode', 'cathode')],
     numbers: { A: 'carriesAmps', ohm: 'seriesOhms' },
   },
-];
+};
+
+export const KIND_WORDS: readonly KindWord[] = Object.entries(WORDS).map(([kind, words]) => ({
+  ...words,
+  kind: kind as PartKind,
+}));
 
 const BY_KIND = new Map(KIND_WORDS.map((one) => [one.kind, one]));
 const BY_WORD = new Map(KIND_WORDS.flatMap((one) => [one.word, ...one.also].map((word) => [word, one])));

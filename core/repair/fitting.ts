@@ -1,6 +1,13 @@
 /** What was fitted, against what the map has in its place and the wires behind it. */
 import { partsBehind } from '../circuit';
-import type { CircuitFile, CircuitPart, KindOfPart, RepairLine } from '../format';
+import {
+  type ByKind,
+  byKind,
+  type CircuitFile,
+  type CircuitPart,
+  type KindOfPart,
+  type RepairLine,
+} from '../format';
 import { type Alike, likeForLike, type PartKind } from './likeForLike';
 
 /** Of the wires behind a fuse the thinnest, mm²; null where the size of one of them is not said: it may be thinner. */
@@ -25,35 +32,53 @@ function contactOf({ pins }: Extract<CircuitPart, { kind: 'relay' }>) {
   return pins['87a'] ? ('break' as const) : ('make' as const);
 }
 
+const notCompared = () => null;
+
+/** What belongs in the place of each kind; null where it is not compared. */
+const WANTED: ByKind<KindOfPart | null, [nominalVolts: number]> = {
+  battery: notCompared,
+  'charging-source': notCompared,
+  fuse: ({ family, ratingAmps }) => ({ kind: 'fuse', ...known({ family, ratingAmps }) }),
+  'fusible-link': notCompared,
+  breaker: notCompared,
+  wire: ({ sizeMm2 }) => ({ kind: 'wire', ...known({ sizeMm2 }) }),
+  connector: () => ({ kind: 'connector' }),
+  splice: notCompared,
+  ground: notCompared,
+  switch: ({ momentary }) => ({ kind: 'switch', action: momentary ? 'momentary' : 'latching' }),
+  'key-contact': notCompared,
+  relay: (part, coilVolts) => ({
+    kind: 'relay',
+    ...known({
+      number: part.partNumber,
+      footprint: part.footprint,
+      contact: contactOf(part),
+      coilVolts,
+      suppression: part.suppression,
+      contactAmps: part.contactRatingAmps,
+    }),
+  }),
+  'latching-relay': notCompared,
+  solenoid: notCompared,
+  flasher: notCompared,
+  'cut-off': notCompared,
+  'module-output': notCompared,
+  lamp: ({ watts }, volts) => ({ kind: 'lamp', ...known({ volts, watts }) }),
+  led: notCompared,
+  motor: notCompared,
+  pump: notCompared,
+  horn: notCompared,
+  heater: notCompared,
+  module: notCompared,
+  resistor: notCompared,
+  socket: notCompared,
+  diode: notCompared,
+};
+
 /** What belongs in the place of a part, as far as the map says it; null where its kind is not compared. */
 export function wantedAt(circuit: CircuitFile, id: string): KindOfPart | null {
   const part = circuit.parts.find((one) => one.id === id);
-  switch (part?.kind) {
-    case 'fuse':
-      return { kind: 'fuse', ...known({ family: part.family, ratingAmps: part.ratingAmps }) };
-    case 'relay':
-      return {
-        kind: 'relay',
-        ...known({
-          number: part.partNumber,
-          footprint: part.footprint,
-          contact: contactOf(part),
-          coilVolts: circuit.nominalVolts,
-          suppression: part.suppression,
-          contactAmps: part.contactRatingAmps,
-        }),
-      };
-    case 'lamp':
-      return { kind: 'lamp', ...known({ volts: circuit.nominalVolts, watts: part.watts }) };
-    case 'wire':
-      return { kind: 'wire', ...known({ sizeMm2: part.sizeMm2 }) };
-    case 'switch':
-      return { kind: 'switch', action: part.momentary ? 'momentary' : 'latching' };
-    case 'connector':
-      return { kind: 'connector' };
-    default:
-      return null;
-  }
+  return part ? byKind(WANTED, part, circuit.nominalVolts) : null;
 }
 
 /** What a line of a repair is against what belongs there; null where nothing was put in the place of something else. */
@@ -77,37 +102,31 @@ export function noRepair(alike: Alike | null): boolean {
   return alike !== null && !alike.repair && alike.verdict !== 'open';
 }
 
+const of = (value: string | number | undefined, unit = '') =>
+  value === undefined ? [] : [`${value}${unit}`.replace(/-/g, ' ')];
+
+const WORDS: { readonly [K in PartKind['kind']]: (part: Extract<PartKind, { kind: K }>) => string[] } = {
+  fuse: (part) => [...of(part.family), ...of(part.ratingAmps, ' A'), ...of(part.volts, ' V')],
+  relay: (part) => [
+    ...of(part.number),
+    ...of(part.footprint),
+    ...of(part.contact),
+    ...of(part.coilVolts, ' V coil'),
+    ...of(part.contactAmps, ' A'),
+  ],
+  lamp: (part) => [...of(part.volts, ' V'), ...of(part.watts, ' W'), ...of(part.base)],
+  wire: (part) => [...of(part.sizeMm2, ' mm²'), ...of(part.celsius, ' °C')],
+  switch: (part) => [...of(part.action), ...of(part.amps, ' A')],
+  connector: (part) => [
+    ...of(part.series),
+    ...of(part.cavities, ' cavities'),
+    ...(part.sealed === undefined ? [] : [part.sealed ? 'sealed' : 'no seal']),
+  ],
+};
+
 /** What a part is, in words: "mini, 10 A". */
 export function kindWords(part: PartKind): string {
-  const of = (value: string | number | undefined, unit = '') =>
-    value === undefined ? [] : [`${value}${unit}`.replace(/-/g, ' ')];
-  const said = (() => {
-    switch (part.kind) {
-      case 'fuse':
-        return [...of(part.family), ...of(part.ratingAmps, ' A'), ...of(part.volts, ' V')];
-      case 'relay':
-        return [
-          ...of(part.number),
-          ...of(part.footprint),
-          ...of(part.contact),
-          ...of(part.coilVolts, ' V coil'),
-          ...of(part.contactAmps, ' A'),
-        ];
-      case 'lamp':
-        return [...of(part.volts, ' V'), ...of(part.watts, ' W'), ...of(part.base)];
-      case 'wire':
-        return [...of(part.sizeMm2, ' mm²'), ...of(part.celsius, ' °C')];
-      case 'switch':
-        return [...of(part.action), ...of(part.amps, ' A')];
-      case 'connector':
-        return [
-          ...of(part.series),
-          ...of(part.cavities, ' cavities'),
-          ...(part.sealed === undefined ? [] : [part.sealed ? 'sealed' : 'no seal']),
-        ];
-    }
-  })();
-  return said.join(', ');
+  return (WORDS[part.kind] as (part: PartKind) => string[])(part).join(', ');
 }
 
 export const DEED_WORDS: Readonly<Record<RepairLine['deed'], string>> = {

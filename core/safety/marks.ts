@@ -3,7 +3,7 @@
  * that suggests it, until somebody has answered.
  */
 import { fedBehind, partsBehind } from '../circuit';
-import type { CircuitFile, CircuitPart, Panel } from '../format';
+import { type ByKind, byKind, type CircuitFile, type CircuitPart, type Panel } from '../format';
 
 /** Systems whose circuits are left to the maker's procedure. */
 export type SafetySystem = 'restraint' | 'brakes' | 'steering' | 'charging' | 'engine control' | 'fuel';
@@ -150,7 +150,7 @@ export function safetyMarks(circuit: CircuitFile): SafetyMarks {
   };
   for (const { id, probe } of circuit.nodes)
     if (probe === 'do-not-probe' || probe === 'no-load') points.set(id, probe);
-  for (const part of circuit.parts) if (parts.has(part.id)) mark(ownPoints(part), 'safety');
+  for (const part of circuit.parts) if (parts.has(part.id)) mark(byKind(OWN_POINTS, part), 'safety');
   for (const id of serving(circuit, parts)) mark([...fedBehind(circuit, id)], 'safety');
   for (const part of circuit.parts) {
     if (part.kind !== 'module-output') continue;
@@ -184,25 +184,39 @@ function serving(circuit: CircuitFile, parts: ReadonlySet<string>): string[] {
   });
 }
 
+const loadSide = ({ pins }: { readonly pins: { readonly out: string } }) => [pins.out];
+const everyPin = ({ pins }: CircuitPart) => Object.values(pins) as string[];
+
 /** Points that belong to a part alone: of a fuse or contact its load side, of what uses current both its ends. */
-function ownPoints(part: CircuitPart): (string | undefined)[] {
-  const pins = part.pins as Readonly<Record<string, string | undefined>>;
-  switch (part.kind) {
-    case 'fuse':
-    case 'fusible-link':
-    case 'breaker':
-    case 'key-contact':
-      return [pins.out];
-    case 'relay':
-      return [pins['87'], pins['87a'], pins['87b']];
-    case 'battery':
-    case 'charging-source':
-    case 'ground':
-      return [];
-    default:
-      return Object.values(pins);
-  }
-}
+const OWN_POINTS: ByKind<readonly (string | undefined)[]> = {
+  battery: () => [],
+  'charging-source': () => [],
+  fuse: loadSide,
+  'fusible-link': loadSide,
+  breaker: loadSide,
+  wire: everyPin,
+  connector: everyPin,
+  splice: everyPin,
+  ground: () => [],
+  switch: everyPin,
+  'key-contact': loadSide,
+  relay: ({ pins }) => [pins['87'], pins['87a'], pins['87b']],
+  'latching-relay': everyPin,
+  solenoid: everyPin,
+  flasher: everyPin,
+  'cut-off': everyPin,
+  'module-output': everyPin,
+  lamp: everyPin,
+  led: everyPin,
+  motor: everyPin,
+  pump: everyPin,
+  horn: everyPin,
+  heater: everyPin,
+  module: everyPin,
+  resistor: everyPin,
+  socket: everyPin,
+  diode: everyPin,
+};
 
 /** Points reached by wires and plugs alone. */
 function along({ parts }: CircuitFile, from: readonly string[]): Set<string> {

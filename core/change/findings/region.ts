@@ -1,31 +1,45 @@
 /** Stretches of a circuit between what uses current and what protects it: what one fuse stands before. */
-import type { CircuitFile, CircuitPart, PartOf } from '../../format';
+import { type ByKind, byKind, type CircuitFile, type CircuitPart, type PartOf } from '../../format';
 
 export type Protector = PartOf<'fuse' | 'fusible-link' | 'breaker'>;
 
+const everyPoint = ({ pins }: CircuitPart) => Object.values(pins) as string[];
+const known = (points: readonly (string | undefined)[]) => points.filter((one) => one !== undefined);
+
+/** Points that current passes between inside a part without being used or fused there. */
+const PASSES: ByKind<string[]> = {
+  battery: () => [],
+  'charging-source': () => [],
+  fuse: () => [],
+  'fusible-link': () => [],
+  breaker: () => [],
+  wire: everyPoint,
+  connector: everyPoint,
+  splice: everyPoint,
+  ground: () => [],
+  switch: everyPoint,
+  'key-contact': everyPoint,
+  relay: ({ pins }) => known([pins['30'], pins['87'], pins['87a'], pins['87b']]),
+  'latching-relay': ({ pins }) => known([pins['30'], pins['87'], pins['87a']]),
+  solenoid: ({ pins }) => [pins.feed, pins.load],
+  flasher: ({ pins }) => [pins['49'], pins['49a']],
+  'cut-off': ({ pins }) => [pins.in, pins.out],
+  'module-output': () => [],
+  lamp: () => [],
+  led: () => [],
+  motor: () => [],
+  pump: () => [],
+  horn: () => [],
+  heater: () => [],
+  module: () => [],
+  resistor: () => [],
+  socket: () => [],
+  diode: everyPoint,
+};
+
 /** Points that current passes between inside a part without being used or fused there. */
 export function passes(part: CircuitPart): string[] {
-  const pins = part.pins as Readonly<Record<string, string | undefined>>;
-  switch (part.kind) {
-    case 'wire':
-    case 'connector':
-    case 'splice':
-    case 'switch':
-    case 'key-contact':
-    case 'diode':
-      return Object.values(part.pins) as string[];
-    case 'relay':
-    case 'latching-relay':
-      return [pins['30'], pins['87'], pins['87a'], pins['87b']].filter((pin) => pin !== undefined);
-    case 'solenoid':
-      return [part.pins.feed, part.pins.load];
-    case 'cut-off':
-      return [part.pins.in, part.pins.out];
-    case 'flasher':
-      return [part.pins['49'], part.pins['49a']];
-    default:
-      return [];
-  }
+  return byKind(PASSES, part);
 }
 
 export interface Region {

@@ -15,8 +15,9 @@ export interface RepairCost {
   readonly harm: number;
 }
 
+const USUAL: RepairCost = { minutes: 30, price: 60, harm: 5 };
 /** Usual costs by kind of part; a shop's own prices win where they are known. */
-const COSTS: Readonly<Partial<Record<PartKind, RepairCost>>> = {
+const COSTS: Readonly<Record<PartKind, RepairCost>> = {
   fuse: { minutes: 2, price: 1, harm: 4 },
   'fusible-link': { minutes: 20, price: 8, harm: 10 },
   breaker: { minutes: 10, price: 12, harm: 4 },
@@ -32,14 +33,25 @@ const COSTS: Readonly<Partial<Record<PartKind, RepairCost>>> = {
   lamp: { minutes: 5, price: 4, harm: 1 },
   battery: { minutes: 20, price: 120, harm: 5 },
   'charging-source': { minutes: 60, price: 200, harm: 10 },
+  flasher: USUAL,
+  'cut-off': USUAL,
+  'module-output': USUAL,
+  led: USUAL,
+  motor: USUAL,
+  pump: USUAL,
+  horn: USUAL,
+  heater: USUAL,
+  module: USUAL,
+  resistor: USUAL,
+  socket: USUAL,
+  diode: USUAL,
 };
-const USUAL: RepairCost = { minutes: 30, price: 60, harm: 5 };
 /** Coming back to a vehicle that was handed over wrongly mended. */
 const COME_BACK_MINUTES = 30;
 
 /** What repairing a group at its cheapest member would cost. */
 export function repairCost(model: CircuitModel, parts: readonly string[]): RepairCost {
-  const costs = parts.map((id) => COSTS[model.network.parts.get(id)?.kind ?? 'module'] ?? USUAL);
+  const costs = parts.map((id) => COSTS[model.network.parts.get(id)?.kind ?? 'module']);
   const sum = (cost: RepairCost) => cost.minutes + cost.price;
   return costs.reduce((least, cost) => (sum(cost) < sum(least) ? cost : least), costs[0] ?? USUAL);
 }

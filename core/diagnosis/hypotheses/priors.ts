@@ -2,7 +2,7 @@
 import type { FaultMode } from '../../faults';
 import type { PartKind } from '../../format';
 
-type Table = Readonly<Partial<Record<PartKind, Readonly<Partial<Record<FaultMode, number>>>>>>;
+type Table = { readonly [K in PartKind]: Readonly<Partial<Record<FaultMode, number>>> };
 
 /** Starting table, from trade experience; only ratios matter. Shops will blend it with their own counts. */
 const PRIOR_TABLE: Table = {
@@ -65,7 +65,7 @@ export type PriorTable = Readonly<Record<string, number>>;
 
 /** What a fault form weighs before any shop has counted; 0.1 where the table has no entry. */
 export function startingWeight(kind: PartKind, mode: FaultMode): number {
-  return PRIOR_TABLE[kind]?.[mode] ?? 0.1;
+  return PRIOR_TABLE[kind][mode] ?? 0.1;
 }
 
 function priorKey(kind: string, mode: string): string {

@@ -1,7 +1,7 @@
 /** By hand, ear and eye: a click, a look, a wiggle, a part tried in another place, a part measured in the hand. */
 import { partsBehind } from '../../circuit';
 import { isOpen, LOOSE_MODES, OPEN_MODES } from '../../faults';
-import type { CircuitPart } from '../../format';
+import type { CircuitPart, PartKind } from '../../format';
 import {
   CLICK_STATES,
   clickChances,
@@ -251,20 +251,42 @@ export const elsewhere: TestKind<RefOf<'elsewhere'>> = {
   },
 };
 
+type Pins = readonly (readonly [string, string])[];
+
+/** Pins between which a part is measured once it is out of the circuit; none where it is not taken out for that. */
+const MEASURED_OUT: { readonly [K in PartKind]: Pins } = {
+  battery: [],
+  'charging-source': [],
+  fuse: [['in', 'out']],
+  'fusible-link': [],
+  breaker: [],
+  wire: [],
+  connector: [],
+  splice: [],
+  ground: [],
+  switch: [],
+  'key-contact': [],
+  relay: [['86', '85']],
+  'latching-relay': [],
+  solenoid: [],
+  flasher: [],
+  'cut-off': [],
+  'module-output': [],
+  lamp: [['plus', 'minus']],
+  led: [],
+  motor: [],
+  pump: [],
+  horn: [],
+  heater: [['plus', 'minus']],
+  module: [],
+  resistor: [],
+  socket: [],
+  diode: [],
+};
+
 /** Pins between which a part out of the circuit is measured, or none. */
-export function continuityPins(part: CircuitPart): readonly (readonly [string, string])[] {
-  if (part.fixed) return [];
-  switch (part.kind) {
-    case 'fuse':
-      return [['in', 'out']];
-    case 'relay':
-      return [['86', '85']];
-    case 'lamp':
-    case 'heater':
-      return [['plus', 'minus']];
-    default:
-      return [];
-  }
+export function continuityPins(part: CircuitPart): Pins {
+  return part.fixed ? [] : MEASURED_OUT[part.kind];
 }
 
 export { OFF as OUT_OF_CIRCUIT };
