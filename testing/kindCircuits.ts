@@ -386,6 +386,17 @@ const LIST: readonly (readonly [string, CircuitPart[], Condition[]])[] = [
     [run],
   ],
   [
+    'polyfuse',
+    [
+      BATTERY,
+      { id: 'PF', kind: 'polyfuse', name: 'Resettable fuse', pins: { in: 'plus', out: 'f' }, ratingAmps: 3 },
+      lamp('L', 'f', 'e', 8),
+      { id: 'M', kind: 'pump', name: 'Pump', pins: { plus: 'f', minus: 'e' }, amps: 1 },
+      earth,
+    ],
+    [run],
+  ],
+  [
     'cut-off',
     [
       ...feed,

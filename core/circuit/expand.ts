@@ -33,6 +33,9 @@ import {
   MODULE_OUTPUT_OHMS,
   MODULE_WORKS_PER_NOMINAL,
   OPENS_FROM,
+  POLYFUSE_DROP_VOLTS,
+  POLYFUSE_HOT_WATTS,
+  POLYFUSE_TRIPS_AT,
   RELAY_COIL_OHMS_12V,
   RELAY_CONTACT_OHMS,
   RELAY_DROP_OUT_PER_NOMINAL,
@@ -138,6 +141,22 @@ function expandBreaker(net: NetworkBuilder, part: PartOf<'breaker'>): void {
   net.branch(part, 'breaker', 'element', [part.pins.in, part.pins.out], part.ohms ?? BREAKER_OHMS, {
     control: oneSensor(tripped, false),
   });
+}
+
+/** Hot, it is a resistor, and what is lost over it keeps it hot: it cools once load or supply is taken away. */
+function expandPolyfuse(net: NetworkBuilder, part: PartOf<'polyfuse'>): void {
+  const ends = [part.pins.in, part.pins.out] as const;
+  const ohms = part.ohms ?? POLYFUSE_DROP_VOLTS / part.ratingAmps;
+  const trips = POLYFUSE_TRIPS_AT * part.ratingAmps * ohms;
+  const hot = net.sensor(part, 'heat', {
+    a: net.node(ends[0]),
+    b: net.node(ends[1]),
+    onAbove: trips,
+    offBelow: trips * 0.9,
+  });
+  net.branch(part, 'breaker', 'element', ends, ohms, { control: oneSensor(hot, false) });
+  const hotOhms = net.nominalVolts ** 2 / POLYFUSE_HOT_WATTS;
+  net.branch(part, 'internal', 'hot', ends, hotOhms, { control: oneSensor(hot, true) });
 }
 
 function expandSwitch(net: NetworkBuilder, part: PartOf<'switch'>): void {
@@ -433,6 +452,7 @@ const EXPAND: { readonly [K in CircuitPart['kind']]: Expand<K> } = {
     net.branch(part, 'fuse', 'link', [part.pins.in, part.pins.out], part.ohms ?? FUSIBLE_LINK_OHMS);
   },
   breaker: expandBreaker,
+  polyfuse: expandPolyfuse,
   wire: (net, part) => {
     const metres = part.lengthMetres ?? UNKNOWN_WIRE_METRES;
     const ohms = part.ohms ?? wireOhms(metres, part.sizeMm2 ?? UNKNOWN_WIRE_MM2);

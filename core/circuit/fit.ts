@@ -1,5 +1,7 @@
 /** Makes a circuit from elsewhere one of a vehicle that has circuits already: one battery, one body, no name twice. */
+
 import type { CircuitFile, CircuitPart } from '../format';
+import { PROTECTORS } from './protects';
 
 /**
  * What each id of a circuit becomes: itself where nothing of the vehicle has it, or where the version before had it;
@@ -194,7 +196,7 @@ export function fitted(
 /** What joins an earth to a post. */
 const JOINS: readonly CircuitPart['kind'][] = ['wire', 'ground', 'connector', 'splice'];
 /** What leads on whatever is switched: a way of these alone may be left out of a sketch. */
-const LEAD_ON: readonly CircuitPart['kind'][] = [...JOINS, 'fuse', 'fusible-link', 'breaker'];
+const LEAD_ON: readonly CircuitPart['kind'][] = [...JOINS, ...PROTECTORS];
 
 /** Parts on the shortest way of such kinds between two points; none where they are one or are not joined. */
 function wayBetween(

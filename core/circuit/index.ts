@@ -18,4 +18,5 @@ export {
   type Resolved,
   resolveControl,
 } from './network';
+export { isProtector, PROTECTORS, type Protector } from './protects';
 export { namesOfParts, renamedAfterParts } from './rename';

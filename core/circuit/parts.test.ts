@@ -326,6 +326,34 @@ describe('protection', () => {
     expect(short('automatic', 0.5).point.oscillating).toEqual(['K']);
   });
 
+  test('a resettable fuse carries what it holds, trips into a trickle, stays hot, and is cold again without its load', () => {
+    const fed = (ohms: number, more: readonly CircuitPart[] = []) =>
+      look([
+        BATTERY,
+        {
+          id: 'PF',
+          kind: 'polyfuse',
+          name: 'Resettable fuse',
+          pins: { in: 'plus', out: 'a' },
+          ratingAmps: 3,
+        },
+        lamp('L', 'a', 'minus', ohms),
+        ...more,
+      ]).at('on');
+    // 3.1 A: a little over what it holds. 6.3 A and more: it trips.
+    expect(fed(4).on('PF')).toBe(false);
+    expect(fed(4).volts('a')).toBeCloseTo(12.6 * (4 / 4.15), 2);
+    const tripped = fed(1);
+    expect(tripped.on('PF')).toBe(true);
+    expect(tripped.volts('a')).toBeLessThan(0.2);
+    expect(tripped.point.oscillating).toEqual([]);
+    // What still flows is what keeps it hot: about 1.5 W of it.
+    const amps = tripped.volts('a') / 1;
+    expect((12.6 - tripped.volts('a')) * amps).toBeGreaterThan(1);
+    expect((12.6 - tripped.volts('a')) * amps).toBeLessThan(2);
+    expect(fed(20_000).on('PF')).toBe(false);
+  });
+
   test('a cut-off lets go of a weak battery, and rests between its thresholds where it was', () => {
     const at = (emfVolts: number, starts: 'connected' | 'disconnected') =>
       look([

@@ -2,6 +2,7 @@
  * A circuit as a graph for the layout: parts as boxes with fixed terminals, wires as edges with their colour, points
  * where three or more meet as dots, the body as an earth sign at every place that is bolted to it.
  */
+import { PROTECTORS } from '../circuit';
 import { type ByKind, byKind, type CircuitFile, type CircuitPart } from '../format';
 import { formatNumber } from '../quantity';
 import { GAP, LETTER, LINE } from './letters';
@@ -101,13 +102,7 @@ interface End {
 }
 
 /** Kinds that look the same from either end. */
-const EITHER_WAY: readonly CircuitPart['kind'][] = [
-  'connector',
-  'fuse',
-  'fusible-link',
-  'resistor',
-  'breaker',
-];
+const EITHER_WAY: readonly CircuitPart['kind'][] = ['connector', 'resistor', ...PROTECTORS];
 
 /** The symbol as it stands here: the end nearer to the battery above. */
 function standing(part: CircuitPart, depth: ReadonlyMap<string, number>): PartSymbol {
@@ -151,6 +146,7 @@ const CONDUCTS: ByKind<readonly string[]> = {
   fuse: allPins,
   'fusible-link': allPins,
   breaker: allPins,
+  polyfuse: allPins,
   wire: allPins,
   connector: allPins,
   splice: allPins,

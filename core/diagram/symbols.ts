@@ -188,6 +188,12 @@ const DRAW: { readonly [K in CircuitPart['kind']]: Draw<K> } = {
   'fusible-link': () => inline('in', 'out', [{ path: 'M 15 0 V 12 q 10 6 0 13 q -10 6 0 13 V 50' }]),
   breaker: () =>
     inline('in', 'out', [stem(50, 16, 36), { path: 'M 15 16 L 4 36 M 12 33 l 6 6 M 18 33 l -6 6' }]),
+  polyfuse: () =>
+    inline('in', 'out', [
+      { path: 'M 15 0 V 50' },
+      { path: box(9, 12, 12, 26) },
+      { path: 'M 1 36 H 6 L 26 12' },
+    ]),
   wire: () => inline('a', 'b', [{ path: 'M 15 0 V 50' }]),
   connector: () =>
     inline(

@@ -102,6 +102,7 @@ const MODES: { readonly [K in PartKind]: readonly FaultMode[] } = {
   fuse: ['open', 'high-resistance', 'not-fitted', 'wrong-rating'],
   'fusible-link': JOINT,
   breaker: JOINT,
+  polyfuse: JOINT,
   wire: ['open', 'high-resistance', 'short-to-earth', 'short-to-feed'],
   connector: JOINT,
   splice: JOINT,

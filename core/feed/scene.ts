@@ -1,4 +1,5 @@
 /** What a search for feeds rests on: boxes, readings, circuits, and what somebody said; where the circuits have each slot. */
+import { PROTECTORS } from '../circuit';
 import type { CircuitFile, Panel, Slot } from '../format';
 import type { KeyState, Liveness, SlotReading } from '../limits';
 import type { CircuitModel } from '../network';
@@ -141,9 +142,7 @@ export function groupsOf(circuits: readonly CircuitFile[]): readonly (readonly C
 const SUPPLY: readonly CircuitFile['parts'][number]['kind'][] = [
   'battery',
   'charging-source',
-  'fuse',
-  'fusible-link',
-  'breaker',
+  ...PROTECTORS,
   'wire',
   'connector',
   'splice',

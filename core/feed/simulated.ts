@@ -1,5 +1,6 @@
 /** What the circuits say of a feed: where it is live, who decides it, and which parts would carry what is added to it. */
 
+import { isProtector } from '../circuit';
 import { type ByKind, byKind, type CircuitFile, type CircuitPart, type Condition } from '../format';
 import { deratedAmpacity, KEY_STATES, type KeyState, type Liveness, liveness } from '../limits';
 import { dialsOf } from '../live';
@@ -31,7 +32,7 @@ export function feedPoint(
   slot: string,
 ): { readonly part: CircuitPart; readonly node: string } | null {
   const part = circuit.parts.find((one) => one.slot?.panel === panel && one.slot.slot === slot);
-  if (part?.kind !== 'fuse' && part?.kind !== 'fusible-link' && part?.kind !== 'breaker') return null;
+  if (!part || !isProtector(part)) return null;
   return { part, node: part.pins.in };
 }
 
@@ -145,6 +146,7 @@ const RATINGS: ByKind<Rating, [hot: boolean]> = {
   fuse: ({ ratingAmps }) => ratingAmps ?? null,
   'fusible-link': ({ ratingAmps }) => ratingAmps,
   breaker: ({ ratingAmps }) => ratingAmps,
+  polyfuse: ({ ratingAmps }) => ratingAmps,
   wire: ({ sizeMm2 }, hot) => (sizeMm2 === undefined ? null : deratedAmpacity(sizeMm2, { bundled: hot })),
   connector: carries,
   splice: noLimit,

@@ -148,6 +148,17 @@ const Breaker = Type.Object(
   },
   strict,
 );
+const Polyfuse = Type.Object(
+  {
+    ...common,
+    kind: Type.Literal('polyfuse'),
+    pins: feedPins,
+    /** What it holds for good; it trips from about twice as much. */
+    ratingAmps: Amps,
+    ohms: Type.Optional(Ohms),
+  },
+  strict,
+);
 const Wire = Type.Object(
   {
     ...common,
@@ -460,6 +471,7 @@ export const PartSchema = oneOfKind(
   Fuse,
   FusibleLink,
   Breaker,
+  Polyfuse,
   Wire,
   Connector,
   Splice,

@@ -52,6 +52,13 @@ export const HOT_RUNNING_SHARE = 0.7;
 export const SLEEP_DRAW_AMPS = 0.05;
 export const SLEEP_WAIT_MINUTES = 60;
 export const BREAKER_OHMS = 0.005;
+/**
+ * A resettable fuse (a polymer that turns from conductor to resistor when it gets hot) loses so many volts at the current
+ * that it holds, trips from so many times that current, and then lets through what keeps it hot. Typical of data sheets.
+ */
+export const POLYFUSE_DROP_VOLTS = 0.15;
+export const POLYFUSE_TRIPS_AT = 2;
+export const POLYFUSE_HOT_WATTS = 1.5;
 /** A resting battery takes a charge less willingly than it gives current. */
 export const BATTERY_CHARGE_OHMS = 0.15;
 /** Alternators and chargers hold about 14.4 V on a 12 V system, within 13.8 to 14.7 V. */

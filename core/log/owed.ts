@@ -1,4 +1,5 @@
 /** What else is owed after a repair, besides the functions that have to be seen: currents, drops, the draw, the lamps that stop. */
+import { PROTECTORS } from '../circuit';
 import type { RequiredProof } from '../diagnosis';
 import type { BodyOf, CircuitFile, CircuitPart, PROOF_ANSWERS, RepairLine } from '../format';
 import { CONTACT_GOOD_VOLTS, mayLose, SLEEP_DRAW_AMPS, SLEEP_WAIT_MINUTES } from '../limits';
@@ -32,14 +33,7 @@ export interface OwedProof {
 type Asked = Omit<OwedProof, 'answer' | 'words' | 'notBefore'> & { readonly notBefore?: string };
 
 /** Parts that let current through without anybody's doing, so that what lies behind them is live at rest. */
-const THROUGH: ReadonlySet<CircuitPart['kind']> = new Set([
-  'wire',
-  'fuse',
-  'fusible-link',
-  'breaker',
-  'connector',
-  'splice',
-]);
+const THROUGH: ReadonlySet<CircuitPart['kind']> = new Set(['wire', 'connector', 'splice', ...PROTECTORS]);
 
 /** Points that the battery feeds with everything off, by the parts alone. */
 function liveAtRest(circuit: CircuitFile): ReadonlySet<string> {

@@ -1,4 +1,5 @@
 /** What is usual where nobody has said it: functions, conditions, and where a probe gets at a point. */
+import { PROTECTORS } from '../circuit';
 import type { CircuitFile, CircuitPart, Condition, PartKind } from '../format';
 import { pinWords } from './pinWords';
 import { LOADS } from './words';
@@ -81,7 +82,7 @@ const USUAL_MINUTES: Readonly<Partial<Record<PartKind, number>>> = {
 const USUAL_LOAD_MINUTES = 3;
 
 /** Parts that sit together in a box, as long as nobody has said which. */
-const BOXED: readonly PartKind[] = ['fuse', 'fusible-link', 'breaker', 'relay', 'latching-relay', 'flasher'];
+const BOXED: readonly PartKind[] = [...PROTECTORS, 'relay', 'latching-relay', 'flasher'];
 const BOX = 'fuse-box';
 
 /** Kinds whose terminals nobody measures on: their neighbours are got at. */

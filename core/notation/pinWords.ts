@@ -1,3 +1,4 @@
+import { PROTECTORS } from '../circuit';
 import type { PartKind } from '../format';
 import type { ReadPart } from './readPart';
 import { type Way, wordsOfKind } from './words';
@@ -9,7 +10,7 @@ export function requiredPins(kind: PartKind, ways: readonly Way[]): readonly str
 }
 
 /** Kinds that have a side that is fed and one that feeds on. */
-const SIDED: readonly PartKind[] = ['fuse', 'fusible-link', 'breaker', 'switch', 'key-contact', 'cut-off'];
+const SIDED: readonly PartKind[] = [...PROTECTORS, 'switch', 'key-contact', 'cut-off'];
 
 /** "load side", "terminal 87", "plus terminal", "lug": what a hand finds of a pin. */
 export function pinWords(kind: PartKind, pin: string): string {
@@ -28,7 +29,7 @@ export function pinWords(kind: PartKind, pin: string): string {
 /** By which part a hand finds a point where several meet: posts, fuses and terminals before plugs, ends of wires last. */
 const FOUND_BY: readonly (readonly PartKind[])[] = [
   ['battery', 'charging-source'],
-  ['fuse', 'fusible-link', 'breaker'],
+  PROTECTORS,
   ['lamp', 'led', 'motor', 'pump', 'horn', 'heater', 'module', 'socket'],
   ['relay', 'latching-relay', 'flasher', 'solenoid', 'module-output', 'cut-off'],
   ['switch', 'key-contact'],

@@ -90,6 +90,14 @@ const WORDS: { readonly [K in PartKind]: Omit<KindWord, 'kind'> } = {
     choices: { reset: ['manual', 'automatic'] },
     needs: { ratingAmps: 'its rating, “20 A”', reset: 'how it resets, manual or automatic' },
   },
+  polyfuse: {
+    word: 'polyfuse',
+    also: ['ptc', 'resettable-fuse'],
+    prefix: 'PF',
+    ways: [through('in', 'out')],
+    numbers: { A: 'ratingAmps', ohm: 'ohms' },
+    needs: { ratingAmps: 'the current that it holds, “3 A”' },
+  },
   wire: {
     word: 'wire',
     also: ['cable'],

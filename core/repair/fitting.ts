@@ -41,6 +41,7 @@ const WANTED: ByKind<KindOfPart | null, [nominalVolts: number]> = {
   fuse: ({ family, ratingAmps }) => ({ kind: 'fuse', ...known({ family, ratingAmps }) }),
   'fusible-link': notCompared,
   breaker: notCompared,
+  polyfuse: notCompared,
   wire: ({ sizeMm2 }) => ({ kind: 'wire', ...known({ sizeMm2 }) }),
   connector: () => ({ kind: 'connector' }),
   splice: notCompared,

@@ -194,6 +194,7 @@ const OWN_POINTS: ByKind<readonly (string | undefined)[]> = {
   fuse: loadSide,
   'fusible-link': loadSide,
   breaker: loadSide,
+  polyfuse: loadSide,
   wire: everyPin,
   connector: everyPin,
   splice: everyPin,

@@ -3,6 +3,7 @@
  * Each says what would mend it; none keeps anybody from saving.
  */
 
+import { PROTECTORS } from '../circuit';
 import { largestCurrent } from '../faults';
 import type { CircuitFile, CircuitPart } from '../format';
 import { ampacity, sizeFor } from '../limits';
@@ -17,7 +18,7 @@ export interface Remark {
 }
 
 /** What breaks a short. */
-const PROTECTS: readonly CircuitPart['kind'][] = ['fuse', 'fusible-link', 'breaker'];
+const PROTECTS: readonly CircuitPart['kind'][] = PROTECTORS;
 /** What current passes through on its way to what uses it. */
 const PASSES: readonly CircuitPart['kind'][] = [
   'wire',

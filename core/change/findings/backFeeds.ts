@@ -1,4 +1,7 @@
 /** Two sources that meet: a fuse, the key or an output run through backwards, or a dead feed held up from behind. */
+
+import { PROTECTORS } from '../../circuit';
+import type { CircuitPart } from '../../format';
 import { HELD_UP_SHARE } from '../../limits';
 import { figure } from '../../sizing';
 import { flowPath, wayWords } from '../flowPath';
@@ -8,7 +11,7 @@ import type { Finding, FindingKind, Scene } from './finding';
 /** Less is a meter’s leakage, ampere. */
 const BACK_AMPS = 0.02;
 
-const FEEDS = ['fuse', 'fusible-link', 'breaker', 'key-contact'] as const;
+const FEEDS: readonly CircuitPart['kind'][] = [...PROTECTORS, 'key-contact'];
 
 /** Whether a way goes through a part that joins two sources on purpose. */
 const isMeant = ({ facts }: Scene, path: readonly string[]) => path.some((id) => facts.ties?.includes(id));
@@ -16,7 +19,7 @@ const isMeant = ({ facts }: Scene, path: readonly string[]) => path.some((id) =>
 function runBackwards(scene: Scene): Finding[] {
   const { before, after, beforeModel, afterModel, settings } = scene;
   return after.parts.flatMap((part): Finding[] => {
-    if (!FEEDS.some((kind) => kind === part.kind)) return [];
+    if (!FEEDS.includes(part.kind)) return [];
     const [branch] = afterModel.network.branchesOfPart.get(part.id) ?? [];
     if (branch === undefined) return [];
     const [old] = beforeModel.network.branchesOfPart.get(part.id) ?? [];

@@ -1,4 +1,5 @@
 /** Parts that would carry more than they may. */
+import { isProtector } from '../../circuit';
 import { ratingOf } from '../../feed';
 import type { CircuitPart } from '../../format';
 import { RUNNING_SHARE } from '../../limits';
@@ -6,7 +7,6 @@ import { figure } from '../../sizing';
 import type { At } from '../at';
 import { type Setting, settingWords } from '../settings';
 import type { Finding, FindingKind, Scene } from './finding';
-import { isProtector } from './region';
 
 /** What a part carries for good; an earth point too, where somebody has said it. */
 function ratingFor(part: CircuitPart): number | null | undefined {

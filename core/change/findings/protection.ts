@@ -1,9 +1,10 @@
 /** Wires that the fuse before them does not protect: none at all, one too far off, or one above what the wire carries. */
+import type { Protector } from '../../circuit';
 import type { CircuitFile, PartOf } from '../../format';
 import { deratedAmpacity, UNFUSED_METRES, UNFUSED_SHEATHED_METRES } from '../../limits';
 import { figure } from '../../sizing';
 import type { Finding, FindingKind } from './finding';
-import { type Protector, passes, type Region, regionsOf } from './region';
+import { passes, type Region, regionsOf } from './region';
 
 interface Weak {
   readonly wire: PartOf<'wire'>;

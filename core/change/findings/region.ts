@@ -1,7 +1,6 @@
 /** Stretches of a circuit between what uses current and what protects it: what one fuse stands before. */
+import { isProtector, type Protector } from '../../circuit';
 import { type ByKind, byKind, type CircuitFile, type CircuitPart, type PartOf } from '../../format';
-
-export type Protector = PartOf<'fuse' | 'fusible-link' | 'breaker'>;
 
 const everyPoint = ({ pins }: CircuitPart) => Object.values(pins) as string[];
 const known = (points: readonly (string | undefined)[]) => points.filter((one) => one !== undefined);
@@ -13,6 +12,7 @@ const PASSES: ByKind<string[]> = {
   fuse: () => [],
   'fusible-link': () => [],
   breaker: () => [],
+  polyfuse: () => [],
   wire: everyPoint,
   connector: everyPoint,
   splice: everyPoint,
@@ -49,10 +49,6 @@ export interface Region {
   readonly fuses: readonly Protector[];
   /** Posts of batteries and charging sources in it. */
   readonly sources: readonly string[];
-}
-
-export function isProtector(part: CircuitPart): part is Protector {
-  return part.kind === 'fuse' || part.kind === 'fusible-link' || part.kind === 'breaker';
 }
 
 /** Points with those that parts join them to. */

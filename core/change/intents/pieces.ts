@@ -1,9 +1,10 @@
 /** Pieces that several intents are made of. */
+import { isProtector, type Protector } from '../../circuit';
 import type { CircuitFile, CircuitPart, PartOf, PlanEdit, PlanGoal } from '../../format';
 import { FUSE_FAMILIES } from '../../format';
 import { DESIGN_DROP_PERCENT, RUNNING_SHARE } from '../../limits';
 import { figure, leastRating, wireSize } from '../../sizing';
-import { isProtector, meetings, type Protector, reach } from '../findings/region';
+import { meetings, reach } from '../findings/region';
 import { type Asking, type IntentField, Unanswered } from './intent';
 
 export const FEED_FUSE: IntentField = {

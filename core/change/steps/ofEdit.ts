@@ -1,7 +1,8 @@
 /** The steps of one edit, each in its stage. */
+import { isProtector } from '../../circuit';
 import type { CircuitFile, CircuitPart, PartOf, PlanEdit } from '../../format';
 import { figure } from '../../sizing';
-import { isProtector } from '../findings/region';
+
 import { DONE, type Made, named, PULLED, partIn, STAGES, step, type WorkStep } from './step';
 
 /** Steps of one edit, each in its stage. */

@@ -21,6 +21,7 @@ const COSTS: Readonly<Record<PartKind, RepairCost>> = {
   fuse: { minutes: 2, price: 1, harm: 4 },
   'fusible-link': { minutes: 20, price: 8, harm: 10 },
   breaker: { minutes: 10, price: 12, harm: 4 },
+  polyfuse: { minutes: 30, price: 4, harm: 10 },
   relay: { minutes: 3, price: 10, harm: 2 },
   'latching-relay': { minutes: 15, price: 25, harm: 3 },
   solenoid: { minutes: 30, price: 40, harm: 5 },

@@ -11,6 +11,7 @@ const PRIOR_TABLE: Table = {
   fuse: { open: 3, 'high-resistance': 0.3, 'not-fitted': 0.2, 'wrong-rating': 0.1 },
   'fusible-link': { open: 0.4, 'high-resistance': 0.1 },
   breaker: { open: 1, 'high-resistance': 0.2 },
+  polyfuse: { open: 0.3, 'high-resistance': 0.3 },
   wire: { open: 0.6, 'high-resistance': 0.5, 'short-to-earth': 0.4, 'short-to-feed': 0.05 },
   connector: { open: 1.5, 'high-resistance': 1.5 },
   splice: { open: 0.5, 'high-resistance': 0.5 },

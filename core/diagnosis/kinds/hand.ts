@@ -260,6 +260,7 @@ const MEASURED_OUT: { readonly [K in PartKind]: Pins } = {
   fuse: [['in', 'out']],
   'fusible-link': [],
   breaker: [],
+  polyfuse: [],
   wire: [],
   connector: [],
   splice: [],
