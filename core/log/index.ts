@@ -45,17 +45,15 @@ export { standsNow } from './standsNow';
 export { conditionSeenLast, type JobState, jobState, summarise } from './state';
 export { heardId } from './taken';
 export {
-  answeredPanels,
   complaintOf,
   fusesTaken,
   type JobMaps,
-  joinedCircuits,
   meantReadings,
   notNowOf,
+  onMaps,
   refusedTests,
   seenBefore,
   touchedParts,
-  tracedCircuit,
   voltsOf,
 } from './traced';
 export { workSheetOf } from './workSheet';

@@ -1,13 +1,15 @@
 /** Plans in the log: what they leave, what bars closing, what sheet and labels say, and what a struck step gives back. */
 import { demoCircuit } from '../../testing/circuits';
 import { cut } from '../../testing/plannedChanges';
-import type { EventBody, PlanFile } from '../format';
+import type { EventBody, PanelSetFile, PlanFile } from '../format';
 import { keptOf } from './kinds';
 import { labelsOf } from './labelsOf';
 import { missingProofs } from './missing';
 import { inTheMiddle, leftBy } from './plansOnJob';
+import { workedScene } from './scene';
 import { sheetOf } from './sheet';
 import { jobState } from './state';
+import { onMaps } from './traced';
 import { workSheetOf } from './workSheet';
 
 const HATCH = demoCircuit('van-hatch-fridge');
@@ -127,4 +129,19 @@ test('the work order on paper: sentences, dangers, boxes to tick, marks along th
   expect(part('To undo it')[0]).toContain('Join the two ends');
   expect(workSheetOf(maps, job(COMPLAINT, STATED), 'another')).toBeNull();
   expect(workSheetOf(maps, job(COMPLAINT, STATED, CUT, ENDED), 'p1')!.standing).toBe('Carried out');
+});
+
+test('what a job has answered about a slot is on the maps of every page and sheet of it', () => {
+  const fuse = HATCH.parts.find((part) => part.kind === 'fuse' && part.slot)!;
+  const { panel, slot } = fuse.slot!;
+  const panelSet = { panels: [{ id: panel, slots: [{ id: slot, label: '' }] }] } as unknown as PanelSetFile;
+  const maps = { circuits: [HATCH], panelSet, vehicle: { nominalVolts: 12 } };
+  const answer = { kind: 'slot-state', panel, slot, state: 'in-use', evidence: 'seen', safetyCritical: true };
+  const marked = (state: ReturnType<typeof job>) =>
+    onMaps(maps, state).circuit!.parts.find(({ id }) => id === fuse.id)!.safetyCritical;
+  expect(marked(job(COMPLAINT, STATED))).toBeUndefined();
+  const answered = job(COMPLAINT, STATED, answer as EventBody);
+  expect(marked(answered)).toBe(true);
+  expect(onMaps(maps, answered).panelSet!.panels[0]!.slots[0]!.safetyCritical).toBe(true);
+  expect(workedScene(maps, answered, {}).circuit).toEqual(onMaps(maps, answered).circuit);
 });

@@ -13,17 +13,15 @@ import { fittedNow } from './fitted';
 import type { SheetScene } from './sheetLines';
 import type { JobState } from './state';
 import {
-  answeredPanels,
   complaintOf,
   fusesTaken,
   type JobMaps,
-  joinedCircuits,
   meantReadings,
   notNowOf,
+  onMaps,
   refusedTests,
   seenBefore,
   touchedParts,
-  tracedCircuit,
   voltsOf,
 } from './traced';
 
@@ -33,9 +31,7 @@ export function workedScene(
   job: JobState,
   options: Pick<SessionOptions, 'priors' | 'hand'>,
 ): SheetScene {
-  const answers = job.slotStates.filter(({ safetyCritical }) => safetyCritical !== undefined);
-  const panelSet = answeredPanels(maps.panelSet, answers);
-  const circuit = tracedCircuit(joinedCircuits(maps.circuits), panelSet, job.settings);
+  const { panelSet, circuit } = onMaps(maps, job);
   const nominalVolts = voltsOf(job, maps);
   const scene = { job, circuit, panels: panelSet?.panels ?? [], nominalVolts };
   const complaint = complaintOf(job, nominalVolts);

@@ -14,28 +14,30 @@ export interface JobMaps {
   readonly vehicle: { readonly nominalVolts: number | null };
 }
 
-/** Several circuits as one, and where they contradict each other; null where there is none. */
-export function joinedCircuits(
-  circuits: readonly CircuitFile[],
-): { readonly circuit: CircuitFile; readonly problems: readonly Problem[] } | null {
-  return circuits.length > 0 ? mergeCircuits([...circuits]) : null;
+/** A job put on its maps. */
+export interface OnMaps {
+  /** Boxes with the answers that the job gave about safety. */
+  readonly panelSet: PanelSetFile | null;
+  /** All circuits as one, with what its slots say and with the settings that were seen; null where there is none. */
+  readonly circuit: CircuitFile | null;
+  /** Where the circuits contradict each other. */
+  readonly problems: readonly Problem[];
 }
 
-/** Boxes with the answers that the job gave about safety. */
-export function answeredPanels(
-  panelSet: PanelSetFile | null,
-  answers: JobState['slotStates'],
-): PanelSetFile | null {
-  return panelSet && { ...panelSet, panels: withSafetyAnswers(panelSet.panels, answers) };
-}
+const NO_PROBLEMS: readonly Problem[] = [];
 
-/** The circuit with what its slots say, and with the settings that were seen. */
-export function tracedCircuit(
-  joined: { readonly circuit: CircuitFile } | null,
-  panelSet: PanelSetFile | null,
-  settings: JobState['settings'],
-): CircuitFile | null {
-  return joined ? withConditions(withSlotMarks(joined.circuit, panelSet?.panels ?? []), settings) : null;
+/** What a job is traced, planned and written down on, for the page as for every paper of it. */
+export function onMaps(
+  maps: Pick<JobMaps, 'circuits' | 'panelSet'>,
+  { slotStates, settings }: Pick<JobState, 'slotStates' | 'settings'>,
+): OnMaps {
+  const panelSet = maps.panelSet && {
+    ...maps.panelSet,
+    panels: withSafetyAnswers(maps.panelSet.panels, slotStates),
+  };
+  const joined = maps.circuits.length > 0 ? mergeCircuits([...maps.circuits]) : null;
+  const circuit = joined && withConditions(withSlotMarks(joined.circuit, panelSet?.panels ?? []), settings);
+  return { panelSet, circuit, problems: joined?.problems ?? NO_PROBLEMS };
 }
 
 export function voltsOf(job: JobState, { vehicle }: Pick<JobMaps, 'vehicle'>): number | null {

@@ -11,7 +11,7 @@ import {
 } from '../change';
 import { plain, type Sheet, type SheetPart } from './sheetLines';
 import type { JobState } from './state';
-import { type JobMaps, joinedCircuits, tracedCircuit } from './traced';
+import { type JobMaps, onMaps } from './traced';
 
 /** Null where the job has no such plan, or no circuit that it could be played on. */
 export function workSheetOf(maps: JobMaps, job: JobState, planId: string): Sheet | null {
@@ -39,12 +39,12 @@ export function workSheetOf(maps: JobMaps, job: JobState, planId: string): Sheet
       ],
     };
   }
-  const traced = tracedCircuit(joinedCircuits(maps.circuits), maps.panelSet, job.settings);
-  const circuit = plan.circuit ? circuitOf(plan, []) : traced;
+  const traced = onMaps(maps, job);
+  const circuit = plan.circuit ? circuitOf(plan, []) : traced.circuit;
   if (!circuit) return null;
   const looked = examine(circuit, plan);
   const steps = workOrder(looked);
-  const panels = maps.panelSet?.panels ?? [];
+  const panels = traced.panelSet?.panels ?? [];
   const standing = standingOf(
     steps,
     {

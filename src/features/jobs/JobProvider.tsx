@@ -11,21 +11,12 @@ import {
 } from 'react';
 import type { ApplianceFinding } from '#core/diagnosis';
 import type { CircuitFile, EventBody, Problem } from '#core/format';
-import {
-  answeredPanels,
-  applianceOf,
-  type JobState,
-  joinedCircuits,
-  tracedCircuit,
-  voltsOf,
-} from '#core/log';
+import { applianceOf, type JobState, onMaps, voltsOf } from '#core/log';
 import type { HeldJob } from '@/log/heldJob';
 import type { Refusal, Sending } from '@/log/sender';
 import type { JobStore, Recorded } from '@/log/store';
 import { useEqual } from '@/sync/useEqual';
 import { type Diagnosis, useDiagnosisWorker, WANTED, type Wanted } from './useDiagnosisWorker';
-
-const NO_PROBLEMS: readonly Problem[] = [];
 
 interface JobContextValue {
   readonly data: HeldJob;
@@ -106,12 +97,16 @@ export function JobProvider({
   const circuits = useEqual(data.circuits);
   const boxes = useEqual(data.panelSet);
   const priors = useEqual(data.priors);
-  const merged = useMemo(() => joinedCircuits(circuits), [circuits]);
   const answers = useEqual(job.slotStates.filter(({ safetyCritical }) => safetyCritical !== undefined));
   const settings = useEqual(job.settings);
-  const panelSet = useMemo(() => answeredPanels(boxes, answers), [boxes, answers]);
-  const circuit = useMemo(() => tracedCircuit(merged, panelSet, settings), [merged, panelSet, settings]);
-  const disagreements = merged?.problems ?? NO_PROBLEMS;
+  const {
+    panelSet,
+    circuit,
+    problems: disagreements,
+  } = useMemo(
+    () => onMaps({ circuits, panelSet: boxes }, { slotStates: answers, settings }),
+    [circuits, boxes, answers, settings],
+  );
   const nominalVolts = voltsOf(job, data);
   const panels = panelSet;
   const appliance = useMemo(
