@@ -22,9 +22,8 @@ const base = {
 const OF_DAYS = [
   '/src/ui/dates\\.test\\.ts$',
   '/src/features/jobs/followUpCalendar\\.test\\.ts$',
-  '/core/log/(after|owed|sheet|state|customerSheet)\\.test\\.ts$',
+  '/core/log/after\\.test\\.ts$',
   '/core/(stock|vehicle)/[^/]*\\.test\\.ts$',
-  '/src/log/[^/]*\\.test\\.ts$',
 ];
 const inZone = (displayName, zone) => ({
   ...base,

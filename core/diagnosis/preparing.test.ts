@@ -23,7 +23,8 @@ test.each(DEMO_CIRCUITS)(
   (name) => {
     const circuit = demoCircuit(name);
     let looked = 0;
-    for (const { id } of circuit.functions) {
+    // All of them, on more circuits: `npm run experiment -- first`.
+    for (const { id } of circuit.functions.slice(0, 2)) {
       for (const condition of circuit.conditions) {
         const complaint = { function: id, condition: condition.id };
         const session = early(complaint, circuit);
