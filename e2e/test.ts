@@ -10,6 +10,18 @@ export { type Browser, type BrowserContext, expect, type Page } from '@playwrigh
 /** So long a context may take to be made ready for another test; one that does not is closed. */
 const READY_MS = 5000;
 
+/** What a test may listen to on a context. Its end is not among them: the library itself waits for that to close it. */
+const LISTENED_TO = [
+  'page',
+  'request',
+  'response',
+  'requestfinished',
+  'requestfailed',
+  'console',
+  'dialog',
+  'weberror',
+];
+
 const isPage = (page: Page) => /^https?:/.test(page.url());
 
 /** Takes away what a test has left in a context; false where that cannot be done, as where the server is gone. */
@@ -69,7 +81,7 @@ function shareContexts(browser: Browser): () => void {
         const late = new Promise<false>((resolve) => setTimeout(() => resolve(false), READY_MS).unref());
         const ready = await Promise.race([emptied(context), late]).catch(() => false);
         if (!ready) return end(reason);
-        context.removeAllListeners();
+        for (const kind of LISTENED_TO) context.removeAllListeners(kind);
         waiting.set(key, [...(waiting.get(key) ?? []), context]);
       };
       (context as BrowserContext & { taken: () => void }).taken = () => {
