@@ -26,7 +26,7 @@ const PLAYS = {
   shop: ['after.spec.ts', 'stock|label'],
   stock: ['after.spec.ts', 'stock|label'],
   sums: ['views.spec.ts'],
-  trace: ['diagnosis.spec.ts'],
+  trace: ['diagnosis.spec.ts', 'first card|refused|comes and goes|kept'],
   vehicles: ['kept.spec.ts'],
   wires: ['hand.spec.ts', 'wires stand'],
 };
