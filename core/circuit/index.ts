@@ -18,5 +18,5 @@ export {
   type Resolved,
   resolveControl,
 } from './network';
-export { isProtector, PROTECTORS, type Protector } from './protects';
+export { isProtector, PROTECTORS, type Protector, ratedAs } from './protects';
 export { namesOfParts, renamedAfterParts } from './rename';

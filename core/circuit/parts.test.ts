@@ -4,6 +4,7 @@ import { faultAlteration } from '../faults/faults';
 import type { CircuitFile, CircuitPart, Condition } from '../format/circuitSchema';
 import { UNALTERED } from '../network/alteration';
 import { CircuitModel } from '../network/model';
+import { ratedAs } from './protects';
 
 /** Volts, amps and states of a circuit of these parts, condition by condition. */
 function look(parts: CircuitPart[], conditions?: Condition[], functions?: CircuitFile['functions']) {
@@ -352,6 +353,15 @@ describe('protection', () => {
     expect((12.6 - tripped.volts('a')) * amps).toBeGreaterThan(1);
     expect((12.6 - tripped.volts('a')) * amps).toBeLessThan(2);
     expect(fed(20_000).on('PF')).toBe(false);
+  });
+
+  test('a wire behind a resettable fuse has to bear more than the current that it holds', () => {
+    const pins = { in: 'plus', out: 'a' };
+    const polyfuse = { id: 'PF', kind: 'polyfuse', name: 'Resettable fuse', pins, ratingAmps: 4 } as const;
+    // It lets 7.9 A through for good; a blade fuse that ends 8 A is one of 5.9 A.
+    expect(ratedAs(polyfuse)).toBeCloseTo(5.93, 2);
+    expect(ratedAs({ id: 'F', kind: 'fuse', name: 'Fuse', pins, ratingAmps: 4 })).toBe(4);
+    expect(ratedAs({ id: 'F', kind: 'fuse', name: 'Fuse', pins })).toBeUndefined();
   });
 
   test('a cut-off lets go of a weak battery, and rests between its thresholds where it was', () => {

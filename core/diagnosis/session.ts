@@ -129,8 +129,8 @@ export class DiagnosisSession {
 
   /**
    * The first card, before everything is worked out; null where `prepareFirst` was not gone through, and where more is known
-   * than that the function fails, or where it should be off: then other tests may be worth more. `npm run experiment -- first` says what it is worth
-   * beside the card that comes of everything.
+   * than that the function fails, or where it should be off: then other tests may be worth more. `npm run experiment -- first`
+   * says what it is worth beside the card that comes of everything.
    */
   firstCard(given: AssessmentInput): Proposal | null {
     const { function: failed, condition } = this.complaint;

@@ -1,7 +1,7 @@
 /** Wires that the fuse before them does not protect: none at all, one too far off, or one above what the wire carries. */
-import type { Protector } from '../../circuit';
+import { type Protector, ratedAs } from '../../circuit';
 import type { CircuitFile, PartOf } from '../../format';
-import { deratedAmpacity, UNFUSED_METRES, UNFUSED_SHEATHED_METRES } from '../../limits';
+import { deratedAmpacity, POLYFUSE_TRIPS_AT, UNFUSED_METRES, UNFUSED_SHEATHED_METRES } from '../../limits';
 import { figure } from '../../sizing';
 import type { Finding, FindingKind } from './finding';
 import { passes, type Region, regionsOf } from './region';
@@ -40,7 +40,7 @@ function weakIn(circuit: CircuitFile): Weak[] {
   return regionsOf(circuit).flatMap((region): Weak[] => {
     const { wires, fuses, sources } = region;
     const largest = fuses.reduce<Protector | null>(
-      (most, one) => ((one.ratingAmps ?? 0) > (most?.ratingAmps ?? 0) ? one : most),
+      (most, one) => ((ratedAs(one) ?? 0) > (most ? (ratedAs(most) ?? 0) : 0) ? one : most),
       null,
     );
     const far = sources.length > 0 ? metresFrom(circuit, region) : null;
@@ -55,7 +55,7 @@ function weakIn(circuit: CircuitFile): Weak[] {
           return [{ wire, why: 'unfused', fuse: null, metres: Number.isFinite(metres) ? metres : null }];
       }
       const carries = wire.sizeMm2 === undefined ? null : deratedAmpacity(wire.sizeMm2, wire);
-      return carries !== null && largest && (largest.ratingAmps ?? 0) > carries
+      return carries !== null && largest && (ratedAs(largest) ?? 0) > carries
         ? [{ wire, why: 'above', fuse: largest, metres: null }]
         : [];
     });
@@ -84,7 +84,7 @@ export const protection: FindingKind = {
         return {
           kind: 'protection',
           level: 'danger',
-          words: `${fuse!.name} of ${figure(fuse!.ratingAmps!, 'A')} stands before ${wire.name}, which carries ${figure(carries, 'A')}${wire.bundled ? ' where it lies' : ''}: it does not protect it.`,
+          words: `${fuse!.name} of ${figure(fuse!.ratingAmps!, 'A')}${fuse!.kind === 'polyfuse' ? `, which trips from ${figure(fuse!.ratingAmps * POLYFUSE_TRIPS_AT, 'A')},` : ''} stands before ${wire.name}, which carries ${figure(carries, 'A')}${wire.bundled ? ' where it lies' : ''}: it does not protect it.`,
           at: null,
           path: [fuse!.id, wire.id],
           amount: { value: fuse!.ratingAmps!, unit: 'A' },

@@ -265,7 +265,7 @@ export function TraceView() {
               onLeave={() => leaveCard(card.id)}
             />
           ) : null}
-          {assessment?.habit && chosen === null ? (
+          {assessment?.habit && chosen === null && cardId === assessment.next[0]?.id ? (
             <p className="mb-2 border-l-4 border-line pl-3 text-sm" data-testid="habit">
               {assessment.habit}
             </p>
