@@ -1,6 +1,7 @@
 /** What is the same in every zone. */
 const base = {
   testEnvironment: '<rootDir>/testing/zone.cjs',
+  cacheDirectory: '<rootDir>/node_modules/.cache/jest',
   roots: ['<rootDir>/core', '<rootDir>/src', '<rootDir>/cli', '<rootDir>/bench', '<rootDir>/scripts'],
   moduleNameMapper: { '^#core/(.*)$': '<rootDir>/core/$1', '^@/(.*)$': '<rootDir>/src/$1' },
   transform: {

@@ -1,9 +1,9 @@
 /** A whole box under one thumb. */
 import type { Locator } from '@playwright/test';
 import { boxOf } from '../testing/panels';
-import { so } from '../testing/whole';
 import { type App, openApp } from './app';
 import { atRest } from './rest';
+import { PHONE, SIZES } from './sizes';
 import { openBox, seeLamps } from './technician';
 import { expect, type Page, test } from './test';
 
@@ -15,14 +15,8 @@ test.afterEach(async ({ browser }) => {
   await app.close(browser);
 });
 
-const SIZES = [
-  ['on the phone', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true }],
-  ['at the desk', { viewport: { width: 1280, height: 800 } }],
-] as const;
-
-/** The same task in the hand and, in `npm run verify`, also at the desk. */
 function atBothSizes(title: string, body: (hands: { page: Page }) => Promise<void>): void {
-  for (const [name, use] of SIZES.slice(0, so(2, 1))) {
+  for (const [name, use] of SIZES) {
     test.describe(name, () => {
       test.use(use);
       test(title, async ({ page }) => body({ page }));
@@ -54,7 +48,7 @@ async function jobWithBox(
 }
 
 test.describe('by touch', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test.use(PHONE);
 
   test('twelve slots with the key off: passes, one open, two awaiting the key, one fed from elsewhere', async ({
     page,
@@ -774,7 +768,7 @@ test('two people edit boxes of one vehicle: both are kept, and neither undoes th
 });
 
 test.describe('with one thumb', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test.use(PHONE);
 
   test('a box from nothing: rows, ratings by colour, states for several, labels one after another, a jump in the numbers', async ({
     page,

@@ -1,9 +1,10 @@
-/** Changes played before a wire is touched, then done step by step: in the hand and at the desk. */
+/** Changes played before a wire is touched, then done step by step. */
 import { readFileSync } from 'node:fs';
 import type { Locator } from '@playwright/test';
 import type { CircuitFile, CircuitPart } from '../core/format';
 import { FAN, fuse, lamp, PLATE, SCALE } from '../testing/plannedChanges';
 import { type App, openApp } from './app';
+import { DESK, SIZES } from './sizes';
 import { expect, type Page, test } from './test';
 
 let app: App;
@@ -14,8 +15,6 @@ test.afterEach(async ({ browser }) => {
   await app.close(browser);
 });
 
-const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const;
-const DESK = { viewport: { width: 1280, height: 800 } } as const;
 const STATES = [
   'Key off',
   'Key off, after the wait',
@@ -174,10 +173,7 @@ async function carryOut(page: Page): Promise<void> {
   await expect(page.getByTestId('ended-plan')).toContainText('Carried out');
 }
 
-for (const [size, use] of [
-  ['in the hand', PHONE],
-  ['at the desk', DESK],
-] as const) {
+for (const [size, use] of SIZES) {
   test.describe(size, () => {
     test.use(use);
 

@@ -8,6 +8,7 @@ import { so, WHOLE } from '../testing/whole';
 import { type App, openApp } from './app';
 import { PIECE_MS, threadTime, yardstick } from './paint';
 import { atRest } from './rest';
+import { PHONE } from './sizes';
 import { cardId, enterByKeyboard, openFanJob, valueFor } from './technician';
 import { expect, type Page, test } from './test';
 
@@ -40,7 +41,7 @@ function solved(...args: string[]) {
 }
 
 test.describe('in the hand', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test.use(PHONE);
 
   test('from “new job” on a vehicle nobody has mapped to the first test card', async ({ page }) => {
     await page.goto(app.url);

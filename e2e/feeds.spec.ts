@@ -1,9 +1,10 @@
-/** Where current can be taken, and the sums of the trade: played in the hand and at the desk. */
+/** Where current can be taken, and the sums of the trade. */
 import { readFileSync } from 'node:fs';
 import type { Locator } from '@playwright/test';
 import type { Slot } from '../core/format';
 import { boxOf } from '../testing/panels';
 import { type App, openApp } from './app';
+import { DESK, PHONE, SIZES } from './sizes';
 import { expect, type Page, test } from './test';
 
 let app: App;
@@ -13,9 +14,6 @@ test.beforeEach(async () => {
 test.afterEach(async ({ browser }) => {
   await app.close(browser);
 });
-
-const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const;
-const DESK = { viewport: { width: 1280, height: 800 } } as const;
 
 const STATES = ['off', 'off-waited', 'accessory', 'run', 'crank', 'running'] as const;
 
@@ -76,10 +74,7 @@ async function surveyedJob(
 const feed = (page: Page, slot: number): Locator => page.locator(`[data-feed="seat-box/fuse-${slot}"]`);
 const main = (page: Page) => page.getByTestId('sum-main');
 
-for (const [where, use] of [
-  ['on the phone', PHONE],
-  ['at the desk', DESK],
-] as const) {
+for (const [where, use] of SIZES) {
   test.describe(where, () => {
     test.use(use);
 

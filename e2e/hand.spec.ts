@@ -3,9 +3,10 @@ import { type App, openApp } from './app';
 import { holdAnswers } from './held';
 import { PIECE_MS, threadTime, yardstick } from './paint';
 import { atRest, drawn, settled } from './rest';
+import { PHONE } from './sizes';
 import { expect, type Page, test } from './test';
 
-test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+test.use(PHONE);
 
 let app: App;
 test.beforeEach(async () => {

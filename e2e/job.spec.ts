@@ -4,6 +4,7 @@ import { checkCircuit } from '../core/circuit/checkCircuit';
 import type { JobFile } from '../core/format/jobSchema';
 import { type App, openApp } from './app';
 import { countAtRest } from './rest';
+import { PHONE } from './sizes';
 import { cardId, enterByKeyboard, enterByTouch, faultyVehicle, openFanJob, valueFor } from './technician';
 import { expect, type Page, test } from './test';
 
@@ -173,7 +174,7 @@ test('by keyboard: dead fan to proved plug, reloaded in the middle, one reading 
 });
 
 test.describe('on the phone', () => {
-  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+  test.use(PHONE);
 
   test('by touch: dead fan to a relay that does not close, with the slot in the turned box', async ({
     page,

@@ -3,6 +3,7 @@ import type { Route } from '@playwright/test';
 import { PREDICTIONS_DB } from '../src/sync/predictionsPlace';
 import { type App, openApp } from './app';
 import { nothingTooWide } from './phone';
+import { PHONE } from './sizes';
 import { enterByKeyboard } from './technician';
 import { type Browser, type BrowserContext, expect, type Page, test } from './test';
 
@@ -15,7 +16,6 @@ test.afterEach(async ({ browser }) => {
 });
 
 const PASSWORD = 'seven brass lanterns';
-const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true } as const;
 
 async function beginShop(page: Page, shop = 'Fenwold Electrics', name = 'mara'): Promise<void> {
   await page.goto(`${app.url}/begin`);

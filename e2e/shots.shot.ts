@@ -1,12 +1,11 @@
 /** Takes the pictures of the README. Not a test: it asserts nothing but that the views come up. */
 import { type App, openApp } from './app';
 import { atRest, drawn } from './rest';
+import { DESK, PHONE } from './sizes';
 import { cardId, enterByKeyboard, faultyVehicle, valueFor } from './technician';
 import { type BrowserContext, expect, type Page, test } from './test';
 
 const FOLDER = 'docs/screenshots';
-const PHONE = { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true };
-const DESK = { viewport: { width: 1280, height: 800 } };
 
 let app: App;
 test.beforeAll(async () => {

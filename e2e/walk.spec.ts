@@ -8,6 +8,7 @@ import { type App, openApp } from './app';
 import { addresses, NARROW, PAGES, seenInHand } from './pages';
 import { nothingTooWide } from './phone';
 import { atRest, drawn } from './rest';
+import { DESK, PHONE } from './sizes';
 import { expect, type Page, test } from './test';
 
 let app: App;
@@ -18,13 +19,8 @@ test.afterEach(async ({ browser }) => {
   await app.close(browser);
 });
 
-const DESK = { viewport: { width: 1280, height: 800 }, colorScheme: 'light' } as const;
-const PHONE = {
-  viewport: { width: 390, height: 844 },
-  hasTouch: true,
-  isMobile: true,
-  colorScheme: 'light',
-} as const;
+const AT_DESK = { ...DESK, colorScheme: 'light' } as const;
+const IN_HAND = { ...PHONE, colorScheme: 'light' } as const;
 
 interface Shift {
   readonly value: number;
@@ -125,7 +121,7 @@ for (const [kind, pages] of Object.entries(PAGES)) {
   }) => {
     test.setTimeout(240_000);
     const addressOf = await addresses(app);
-    const context = await browser.newContext(DESK);
+    const context = await browser.newContext(AT_DESK);
     const page = await context.newPage();
     await watchShifts(page);
     const theme = async (name: 'Footwell' | 'Daylight') => {
@@ -156,7 +152,7 @@ for (const [kind, pages] of Object.entries(PAGES)) {
   }) => {
     test.setTimeout(240_000);
     const addressOf = await addresses(app);
-    const context = await browser.newContext(PHONE);
+    const context = await browser.newContext(IN_HAND);
     const page = await context.newPage();
     await watchShifts(page);
     const sums: number[] = [];

@@ -1,9 +1,10 @@
 /** What is said, offered and refused on vehicles that nobody mapped, in the words on the screen of a phone. */
 import { boxOf } from '../testing/panels';
 import { type App, openApp } from './app';
+import { PHONE } from './sizes';
 import { expect, type Page, test } from './test';
 
-test.use({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+test.use(PHONE);
 
 let app: App;
 test.beforeEach(async () => {

@@ -18,7 +18,9 @@ const LONG = [
   'core/change/planted',
 ];
 /** Browser tests of which `npm test` plays a part: at the desk as well as in the hand, in every state. */
-const LONG_IN_BROWSER = ['e2e/boxes.spec.ts', 'e2e/circuits.spec.ts', 'e2e/widths.spec.ts'];
+const LONG_IN_BROWSER = ['boxes', 'changes', 'circuits', 'feeds', 'widths'].map(
+  (one) => `e2e/${one}.spec.ts`,
+);
 const KILL_SECONDS = 180;
 
 async function main() {
