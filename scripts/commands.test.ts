@@ -5,6 +5,7 @@ import { mkdtempSync, readdirSync, rmSync, truncateSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { eq, sql } from 'drizzle-orm';
+import { buildSync } from 'esbuild';
 import { database } from '../src/db/client';
 import { entryLinks, people, shops } from '../src/db/schema';
 import { migrate, withDatabase } from '../testing/database';
@@ -12,19 +13,49 @@ import { migrate, withDatabase } from '../testing/database';
 withDatabase();
 jest.setTimeout(120_000);
 
+const COMMANDS = ['backup', 'doctorOfDatabase', 'recover', 'restore'] as const;
+/** Below the packages, or the bundles would not find them. */
+const bundles = path.resolve('node_modules/.cache', `every-trace-commands-${process.pid}`);
 let folder: string;
+// Bundled once: starting the compiler for every command would take seconds each.
 beforeAll(() => {
   folder = mkdtempSync(path.join(tmpdir(), 'every-trace-commands-'));
+  buildSync({
+    entryPoints: COMMANDS.map((name) => `scripts/${name}.ts`),
+    bundle: true,
+    packages: 'external',
+    platform: 'node',
+    format: 'esm',
+    outExtension: { '.js': '.mjs' },
+    outdir: bundles,
+    alias: { '#core': path.resolve('core') },
+  });
 });
-afterAll(() => rmSync(folder, { recursive: true, force: true }));
+afterAll(() => {
+  for (const one of [folder, bundles]) rmSync(one, { recursive: true, force: true });
+});
 
-function command(script: string, args: readonly string[] = [], env: Record<string, string> = {}) {
-  const { status, stdout, stderr } = spawnSync('node_modules/.bin/tsx', [`scripts/${script}.ts`, ...args], {
+function saidBy(args: readonly string[], env: Record<string, string>) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, args, {
     encoding: 'utf8',
     env: { ...process.env, ...env },
   });
   return { status, said: `${stdout}${stderr}` };
 }
+
+function command(
+  name: (typeof COMMANDS)[number],
+  args: readonly string[] = [],
+  env: Record<string, string> = {},
+) {
+  return saidBy([path.join(bundles, `${name}.mjs`), ...args], env);
+}
+
+test('the command itself answers as the bundle does', () => {
+  const itself = saidBy(['node_modules/tsx/dist/cli.mjs', 'scripts/restore.ts'], {});
+  expect(itself).toEqual(command('restore'));
+  expect(itself.status).toBe(2);
+});
 
 test('doctor: in order, then without backup, without owner, with a form that is too new, with no database', async () => {
   const backups = { EVERY_TRACE_BACKUPS: folder };
