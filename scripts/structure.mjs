@@ -40,6 +40,7 @@ export const SRC_ORDER = [
   'sync',
   'workers',
   'log',
+  'job',
   'features',
   'app',
 ];

@@ -3,7 +3,7 @@
 import { ChevronDown } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink } from '@/ui/controls';
 import { useLater } from '@/ui/useLater';

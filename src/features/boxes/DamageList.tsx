@@ -1,7 +1,7 @@
 'use client';
 
 import type { Panel } from '#core/format';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { Select } from '@/ui/Select';

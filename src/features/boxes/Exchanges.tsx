@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import type { CircuitFile } from '#core/format';
 import { functionName } from '#core/log';
 import { swapPairs } from '#core/panel';
-import { useDescribed, useJob } from '@/features/jobs';
+import { useDescribed, useJob } from '@/job/JobProvider';
 import { Button, Caution } from '@/ui/controls';
 
 /** Relays that may be exchanged for a test, with a box or without one; nothing where nobody knows two that are alike. */

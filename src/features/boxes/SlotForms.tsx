@@ -1,7 +1,8 @@
 'use client';
 
 import type { Panel, Slot } from '#core/format';
-import { Photos, useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
+import { Photos } from '@/job/Photos';
 import { ButtonLink } from '@/ui/controls';
 import { DamageList } from './DamageList';
 

@@ -4,7 +4,7 @@ import { BOUNDS, type Panel, type Slot } from '#core/format';
 import { SLOT_FAMILIES, SLOT_STATES } from '#core/limits';
 import { auditSlot, type SlotStateEntry, stateProblem, withStates } from '#core/panel';
 import { readNumber } from '#core/quantity';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';

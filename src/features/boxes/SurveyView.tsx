@@ -8,16 +8,11 @@ import type { Slot } from '#core/format';
 import { KEY_STATE_WORDS, KEY_STATES, type KeyState } from '#core/limits';
 import { endsAsHeld, slotSentence, turnPanel } from '#core/panel';
 import { BEFORE_ENGINE, SAFETY_SLOT } from '#core/safety';
-import {
-  CautionAsk,
-  HelperPrompt,
-  HelperSwitch,
-  useHelper,
-  useHelperPhone,
-  useJob,
-  useUnread,
-} from '@/features/jobs';
 import { useTurns } from '@/features/panels';
+import { CautionAsk, useUnread } from '@/job/CautionAsk';
+import { HelperPrompt, HelperSwitch, useHelper } from '@/job/Helper';
+import { useJob } from '@/job/JobProvider';
+import { useHelperPhone } from '@/job/useHelperPhone';
 import { Button, ButtonLink, Caution } from '@/ui/controls';
 import { Pressed } from '@/ui/Pressed';
 import { saveFile } from '@/ui/saveFile';

@@ -19,8 +19,8 @@ import {
 } from '#core/panel';
 import { formatNumber, parseReading } from '#core/quantity';
 import { isSafetySlot, SAFETY_SLOT, SYSTEM_WORDS, slotSystem } from '#core/safety';
-import { useJob } from '@/features/jobs';
 import { PanelDrawing, PanZoom, useTurns } from '@/features/panels';
+import { useJob } from '@/job/JobProvider';
 import { Button, Caution, INPUT, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { Pressed } from '@/ui/Pressed';

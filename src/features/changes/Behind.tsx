@@ -2,7 +2,7 @@
 
 import type { SumsBehind } from '#core/change';
 import { figure } from '#core/sizing';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { Fold } from '@/ui/Fold';
 import { PlaceLink } from '@/ui/PlaceLink';
 

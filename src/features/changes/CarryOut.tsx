@@ -3,7 +3,7 @@
 import { useState } from 'react';
 import type { StepStanding } from '#core/change';
 import type { PlanOnJob } from '#core/log';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { postJson } from '@/sync/post';
 import { Button, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';

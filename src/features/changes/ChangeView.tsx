@@ -4,7 +4,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { chosenEdits, findingKey, playPlan } from '#core/change';
 import type { PlanFile } from '#core/format';
 import type { JobState } from '#core/log';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { useAddress } from '@/ui/address';
 import { Button, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';

@@ -2,7 +2,7 @@
 
 import type { PlanFile } from '#core/format';
 import type { PlanOnJob } from '#core/log';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { Button, ButtonLink } from '@/ui/controls';
 import { emptyPlan, type Planning } from './usePlan';
 

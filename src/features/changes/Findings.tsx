@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { type At, type Finding, findingKey, type Level } from '#core/change';
 import type { CircuitFile, PlanFile } from '#core/format';
 import { LiveSetting } from '@/features/circuits';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { Button } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
 import { Override } from '@/ui/Override';

@@ -4,7 +4,7 @@ import { Fragment } from 'react';
 import { chosenEdits, type Played, restsOn } from '#core/change';
 import type { CircuitFile, PlanFile } from '#core/format';
 import { CircuitModel, spiceNetlist, UNALTERED } from '#core/network';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { Button } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { saveFile } from '@/ui/saveFile';

@@ -2,7 +2,8 @@
 
 import type { HalfDone, WorkStep } from '#core/change';
 import type { PlanOnJob } from '#core/log';
-import { IsolationSteps, useJob } from '@/features/jobs';
+import { IsolationSteps } from '@/job/IsolationSteps';
+import { useJob } from '@/job/JobProvider';
 import { Button } from '@/ui/controls';
 
 /** What was done of a plan, taken back by hand: the last first, each said to be so. */

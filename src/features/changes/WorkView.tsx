@@ -11,7 +11,7 @@ import {
 } from '#core/change';
 import type { CircuitFile } from '#core/format';
 import { isBegun } from '#core/log';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { Button, Caution, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import type { Change } from '@/workers/useChange';

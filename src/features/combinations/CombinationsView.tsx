@@ -5,7 +5,8 @@ import type { CircuitFile, FunctionStateName } from '#core/format';
 import { conditionAt, conditionOfRow, type DialPositions, dialsOf, positionsIn } from '#core/live';
 import { cellKey } from '#core/log';
 import { type CellOf, StateTableView } from '@/features/circuits';
-import { SeenCell, useDescribed, useJob } from '@/features/jobs';
+import { useDescribed, useJob } from '@/job/JobProvider';
+import { SeenCell } from '@/job/SeenCell';
 import { newId } from '@/ui/newId';
 import { useCircuitWorker } from '@/workers/useCircuitWorker';
 

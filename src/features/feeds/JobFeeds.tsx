@@ -2,7 +2,8 @@
 
 import { useMemo, useState } from 'react';
 import { withStates } from '#core/panel';
-import { noteOf, useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
+import { noteOf } from '@/job/noteOf';
 import { Button, ButtonLink } from '@/ui/controls';
 import { FindFeed } from './FindFeed';
 import { planHref } from './planHref';

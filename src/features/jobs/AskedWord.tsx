@@ -2,10 +2,10 @@
 
 import { useRef } from 'react';
 import { ENDINGS, whyNotEnd } from '#core/log';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
-import { useJob } from './JobProvider';
 
 /** Somebody asks for a word to close the job: whoever may give it closes the job, or says what is still to be done. */
 export function AskedWord({ alone, missing }: { alone: boolean; missing: readonly string[] }) {

@@ -1,12 +1,12 @@
 'use client';
 
 import { ENDINGS, endingWords, may, type SaidEnding, whyNotEnd } from '#core/log';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { useWho } from '@/sync/who';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { useLater } from '@/ui/useLater';
-import { useJob } from './JobProvider';
 
 const loadAskedWord = () => import('./AskedWord').then((loaded) => loaded.AskedWord);
 

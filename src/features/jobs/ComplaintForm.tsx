@@ -3,11 +3,11 @@
 import { BOUNDS, type BodyOf, type SoundName } from '#core/format';
 import { cellKey, SOUND_WORDS, STATE_WORDS } from '#core/log';
 import { readNumber } from '#core/quantity';
+import { useDescribed, useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { CheckField } from '@/ui/Check';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { Select } from '@/ui/Select';
-import { useDescribed, useJob } from './JobProvider';
 
 const COMPLAINT_STATES = ['dead', 'weak', 'comes-and-goes', 'on-when-off'] as const;
 

@@ -5,12 +5,12 @@ import { BOUNDS } from '#core/format';
 import { SOUND_WORDS, WORK_WORDS } from '#core/log';
 import { readNumber } from '#core/quantity';
 import { VoltsChoice } from '@/features/vehicles';
+import { useDiagnosis, useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, ButtonLink, INPUT, Problem, Section } from '@/ui/controls';
 import { PlaceLink } from '@/ui/PlaceLink';
 import { useLater } from '@/ui/useLater';
 import { FunctionGrid } from './FunctionGrid';
-import { useDiagnosis, useJob } from './JobProvider';
 
 /** Wanted where nothing was said yet, and where it is changed. */
 const loadForm = () => import('./ComplaintForm').then((loaded) => loaded.ComplaintForm);

@@ -4,12 +4,12 @@ import { useState } from 'react';
 import { type Assessment, testInLog } from '#core/diagnosis';
 import { OPENED_BY } from '#core/format';
 import { causeReopened, OPENED_BY_WORDS, valueWords } from '#core/log';
+import { useDiagnosis, useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Choice } from '@/ui/Choice';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { Select } from '@/ui/Select';
 import { FuseCurrents } from './FuseCurrents';
-import { useDiagnosis, useJob } from './JobProvider';
 
 const STRENGTH = {
   proved: 'Proved: readings at different spots and in different set-ups agree.',

@@ -3,10 +3,10 @@
 import { useState } from 'react';
 import { slotKey } from '#core/panel';
 import { BoxOpening, PanelView, SlotSearchBox } from '@/features/panels';
+import { useDescribed, useJob } from '@/job/JobProvider';
 import { Choice } from '@/ui/Choice';
 import { ButtonLink, Section } from '@/ui/controls';
 import { useCircuitWorker } from '@/workers/useCircuitWorker';
-import { useDescribed, useJob } from './JobProvider';
 
 /** The boxes that the failed function runs through, how they open, and the slots in them. */
 export function FindSection() {

@@ -5,14 +5,14 @@ import { useState } from 'react';
 import { conditionSettings } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
 import { cellKey } from '#core/log';
+import { useDescribed, useJob } from '@/job/JobProvider';
+import { FunctionRow, SeenCell } from '@/job/SeenCell';
 import { Button } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { SetSign } from '@/ui/SetSign';
 import { SideScroll } from '@/ui/SideScroll';
 import { useSwipe } from '@/ui/useSwipe';
 import { useWide } from '@/ui/useWide';
-import { useDescribed, useJob } from './JobProvider';
-import { FunctionRow, SeenCell } from './SeenCell';
 
 /** What each function should do in each setting of key and switches, and what was seen of it. */
 export function FunctionGrid() {

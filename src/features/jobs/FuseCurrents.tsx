@@ -5,12 +5,12 @@ import { openingTime, openingTimeWords } from '#core/faults';
 import { BOUNDS, CURRENT_PHASES } from '#core/format';
 import { overloaded, PHASE_WORDS, partName, percentOfRating } from '#core/log';
 import { readNumber } from '#core/quantity';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { Select } from '@/ui/Select';
 import { readAmount } from './amount';
-import { useJob } from './JobProvider';
 
 const PHASES = CURRENT_PHASES.map((id) => ({
   id,

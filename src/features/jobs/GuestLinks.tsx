@@ -2,6 +2,7 @@
 
 import { useEffect, useState } from 'react';
 import { may } from '#core/log';
+import { useJob } from '@/job/JobProvider';
 import { postJson } from '@/sync/post';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { useWho } from '@/sync/who';
@@ -11,7 +12,6 @@ import { dateWords } from '@/ui/dates';
 import { Fold } from '@/ui/Fold';
 import { Select } from '@/ui/Select';
 import type { GuestLink } from './guests';
-import { useJob } from './JobProvider';
 import type { Reader } from './sheetReader';
 
 interface Answer {

@@ -2,11 +2,11 @@
 
 import { useState } from 'react';
 import { customerSheetOf, sheetOf } from '#core/log';
+import { useDiagnosis, useJob } from '@/job/JobProvider';
 import { Button } from '@/ui/controls';
 import { useLater } from '@/ui/useLater';
 import { headLines, vehicleWords } from '@/workers/sheetHead';
 import { FileLink } from './FileLink';
-import { useDiagnosis, useJob } from './JobProvider';
 import { PhotosOnSheet } from './PhotosOnSheet';
 import { SheetBody, SheetFoot, SheetHead } from './sheet';
 import type { Reader } from './sheetReader';

@@ -1,7 +1,7 @@
+import { StageMark } from '@/job/StageMark';
 import { dateWords } from '@/ui/dates';
 import { PlaceLink } from '@/ui/PlaceLink';
 import type { JobRow } from './listJobs';
-import { StageMark } from './StageMark';
 
 /** Jobs as lists show them, each leading to itself. */
 export function JobLines({ jobs, of = 'shop' }: { jobs: readonly JobRow[]; of?: 'shop' | 'vehicle' }) {

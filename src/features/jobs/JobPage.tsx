@@ -1,8 +1,8 @@
 'use client';
 
+import { useJob } from '@/job/JobProvider';
 import { useLater } from '@/ui/useLater';
 import { ComplaintSection } from './ComplaintSection';
-import { useJob } from './JobProvider';
 
 /** What whoever takes the job over in the middle has to know; its program comes where there is something to say. */
 const loadTaken = () => import('./TakenOver').then((loaded) => loaded.TakenOver);

@@ -1,9 +1,9 @@
 'use client';
 
+import { useDiagnosis, useJob } from '@/job/JobProvider';
 import { ButtonLink, Section } from '@/ui/controls';
 import { ConcludeSection } from './ConcludeSection';
 import { FindSection } from './FindSection';
-import { useDiagnosis, useJob } from './JobProvider';
 import { EndSection, ProveSection } from './ProveSection';
 import { RepairSection } from './RepairSection';
 import { UnitTables } from './UnitTables';

@@ -5,6 +5,7 @@ import { useFieldArray } from 'react-hook-form';
 import { BOUNDS, type BodyOf } from '#core/format';
 import { BOARD_CHECK_WORDS, boardChecks, costOf, differencesOf, money } from '#core/log';
 import { readNumber } from '#core/quantity';
+import { useDiagnosis, useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { CheckField } from '@/ui/Check';
 import { Choice } from '@/ui/Choice';
@@ -12,7 +13,6 @@ import { Button, Caution, Field, INPUT, Problem } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { Fold } from '@/ui/Fold';
 import { newId } from '@/ui/newId';
-import { useDiagnosis, useJob } from './JobProvider';
 
 /** Repair or replace: ways of doing it side by side, with their arithmetic, and what the customer chose. */
 export function Options() {

@@ -3,11 +3,11 @@
 import { useState } from 'react';
 import { BOUNDS } from '#core/format';
 import { judgeOwed, type OwedProof, owedProofs, type ProofAnswerName, whyNotAnswered } from '#core/log';
+import { useDiagnosis, useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { readAmount } from './amount';
-import { useDiagnosis, useJob } from './JobProvider';
 
 const MARK: Readonly<Record<ProofAnswerName, string>> = {
   done: '✓',

@@ -1,7 +1,7 @@
 'use client';
 
 import { photoWords } from '#core/log';
-import { useJob } from './JobProvider';
+import { useJob } from '@/job/JobProvider';
 
 /** Photos with their marks, on the hand-over sheet. */
 export function PhotosOnSheet() {

@@ -1,10 +1,10 @@
 'use client';
 
 import { useState } from 'react';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { useWho } from '@/sync/who';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
-import { useJob } from './JobProvider';
 
 /** A phone finds out where it is within so long, milliseconds. */
 const LONGEST_MS = 15_000;

@@ -2,9 +2,9 @@
 
 import type { FunctionStateName } from '#core/format';
 import { cellKey, conditionName, functionName, missingProofs, STATE_WORDS } from '#core/log';
+import { useDiagnosis, useJob } from '@/job/JobProvider';
 import { Button, ButtonLink, Section } from '@/ui/controls';
 import { CloseForm } from './CloseForm';
-import { useDiagnosis, useJob } from './JobProvider';
 import { OwedList } from './OwedList';
 import { WatchList } from './WatchList';
 

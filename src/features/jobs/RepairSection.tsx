@@ -2,15 +2,15 @@
 
 import { useState } from 'react';
 import { COMPARED, type ComparedKind, lineWords, noRepair, readPart, typedOf } from '#core/repair';
+import { useJob } from '@/job/JobProvider';
+import { Photos } from '@/job/Photos';
 import { useKeptForm } from '@/sync/useKeptForm';
 import { CheckField } from '@/ui/Check';
 import { Button, ButtonLink, Field, INPUT, Problem, Section } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { useStockPlace } from '@/ui/useStockPlace';
-import { useJob } from './JobProvider';
 import { Options } from './Options';
 import { PartsUsed } from './PartsUsed';
-import { Photos } from './Photos';
 import { RepairLines } from './RepairLines';
 import { entriesOf, judgedOf, type LineWords, NO_LINE, type RepairWords } from './repairEntries';
 import { Temporaries } from './Temporaries';

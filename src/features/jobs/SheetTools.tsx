@@ -3,6 +3,7 @@
 import { useState } from 'react';
 import { LABEL_SHEETS } from '#core/limits';
 import { labelsOf } from '#core/log';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
@@ -10,7 +11,6 @@ import { Fold } from '@/ui/Fold';
 import { Select } from '@/ui/Select';
 import { FileLink } from './FileLink';
 import { GuestLinks } from './GuestLinks';
-import { useJob } from './JobProvider';
 import { PlaceOfWork } from './PlaceOfWork';
 import type { Reader } from './sheetReader';
 

@@ -1,8 +1,8 @@
 'use client';
 
 import { standsNow } from '#core/log';
+import { useDiagnosis, useJob } from '@/job/JobProvider';
 import { dateWords } from '@/ui/dates';
-import { useDiagnosis, useJob } from './JobProvider';
 
 /** A job that was handed over in the middle: how it stands, before a hand goes in. */
 export function TakenOver() {

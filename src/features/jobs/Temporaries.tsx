@@ -3,10 +3,10 @@
 import { useState } from 'react';
 import { dueProblem } from '#core/format';
 import type { JobState } from '#core/log';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { dateWords, dayOf } from '@/ui/dates';
-import { useJob } from './JobProvider';
 
 type Temporary = JobState['temporaries'][number];
 

@@ -1,11 +1,11 @@
 'use client';
 
 import { CELL_WORDS, type Cell, substitutionOf } from '#core/diagnosis';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Choice } from '@/ui/Choice';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
-import { useJob } from './JobProvider';
 
 const ROWS: readonly { name: string; cells: readonly [Cell, Cell] }[] = [
   { name: 'This one', cells: ['own-here', 'own-there'] },

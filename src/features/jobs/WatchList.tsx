@@ -3,11 +3,11 @@
 import { useState } from 'react';
 import { dueProblem, type WATCH_SORTS } from '#core/format';
 import { WATCH_SORT_WORDS, type Watch } from '#core/log';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 import { dateWords, dayOf } from '@/ui/dates';
 import { Select } from '@/ui/Select';
-import { useJob } from './JobProvider';
 
 type Sort = (typeof WATCH_SORTS)[number];
 const SORTS = Object.entries(WATCH_SORT_WORDS) as [Sort, string][];

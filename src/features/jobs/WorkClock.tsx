@@ -1,8 +1,8 @@
 'use client';
 
 import { type ReactNode, useEffect, useState } from 'react';
+import { useJob } from '@/job/JobProvider';
 import { Button } from '@/ui/controls';
-import { useJob } from './JobProvider';
 
 /** Starts and stops the clock of the work: two entries, so that it runs on through a reload. Stopped, it fills in the minutes. */
 export function WorkClock({

@@ -1,4 +1,5 @@
 /** Boxes and circuits that were drawn, or drawn anew, while a job is open: said, and taken up when somebody wants them. */
+
 import { and, desc, eq, gt, inArray, min } from 'drizzle-orm';
 import { type CircuitFile, isUuid } from '#core/format';
 import type { Actor } from '@/access';
@@ -13,16 +14,7 @@ import {
   panelSets,
   panelSetVersions,
 } from '@/db/schema';
-
-/** What is newer than what the job is traced on. */
-export interface NewerMaps {
-  /** The boxes of the vehicle were drawn, or drawn anew. */
-  readonly boxes: boolean;
-  /** Names of circuits that have a newer version, or are new. */
-  readonly circuits: readonly string[];
-  /** What the job is traced on and the newest circuits have no more: then they are not taken. */
-  readonly lost: string | null;
-}
+import type { NewerMaps } from '@/job/newerMapsOf';
 
 interface Held {
   readonly file: CircuitFile;

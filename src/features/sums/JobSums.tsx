@@ -2,7 +2,8 @@
 
 import { useMemo, useState } from 'react';
 import { figure, SUMS } from '#core/sizing';
-import { noteOf, useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
+import { noteOf } from '@/job/noteOf';
 import { useSearch } from '@/ui/address';
 import { Button } from '@/ui/controls';
 import { useCircuitWorker } from '@/workers/useCircuitWorker';

@@ -3,7 +3,7 @@
 import { BOUNDS } from '#core/format';
 import { openedFuses } from '#core/log';
 import { readNumber } from '#core/quantity';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Field, INPUT, Problem } from '@/ui/controls';
 

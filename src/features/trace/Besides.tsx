@@ -1,6 +1,7 @@
 'use client';
 
-import { HelperSwitch, useJob } from '@/features/jobs';
+import { HelperSwitch } from '@/job/Helper';
+import { useJob } from '@/job/JobProvider';
 import { Setting } from '@/ui/Check';
 import { Button, ButtonLink } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';

@@ -4,7 +4,7 @@ import { unknownOf } from '#core/circuit';
 import type { CircuitFile, CircuitPart, PanelSetFile } from '#core/format';
 import { slotChoices, slotKey } from '#core/panel';
 import { readNumber } from '#core/quantity';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, INPUT, Problem } from '@/ui/controls';
 import { Select } from '@/ui/Select';

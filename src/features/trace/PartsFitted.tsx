@@ -2,7 +2,7 @@
 
 import { fittedWords } from '#core/diagnosis';
 import { partName } from '#core/log';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 import { Button } from '@/ui/controls';
 
 /** Which part sits where, for every one that does not stand in its own place; the way back beside it. */

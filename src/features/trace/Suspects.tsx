@@ -3,7 +3,7 @@
 import { memo } from 'react';
 import type { Assessment } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
-import { InStock } from '@/features/jobs';
+import { InStock } from '@/job/InStock';
 import { Fold } from '@/ui/Fold';
 
 function chanceWords(chance: number): string {

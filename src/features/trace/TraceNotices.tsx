@@ -1,6 +1,7 @@
 'use client';
 
-import { CautionsThatWait, useJob } from '@/features/jobs';
+import { CautionsThatWait } from '@/job/CautionAsk';
+import { useJob } from '@/job/JobProvider';
 import { Button, ButtonLink } from '@/ui/controls';
 import { ApplianceNotice } from './ApplianceNotice';
 import { PartsFitted } from './PartsFitted';

@@ -4,7 +4,8 @@ import { useCallback, useDeferredValue, useEffect, useMemo, useState } from 'rea
 import { testId, testInLog } from '#core/diagnosis';
 import type { FunctionStateName } from '#core/format';
 import { functionName, type LogEntry, valueWords } from '#core/log';
-import { useDiagnosis, useHelper, useJob } from '@/features/jobs';
+import { useHelper } from '@/job/Helper';
+import { useDiagnosis, useJob } from '@/job/JobProvider';
 import { Problem } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
 import { TabPane, Tabs } from '@/ui/Tabs';

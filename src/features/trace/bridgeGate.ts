@@ -1,5 +1,5 @@
 import { mayBridge, type Proposal, testId } from '#core/diagnosis';
-import { useDiagnosis, useJob } from '@/features/jobs';
+import { useDiagnosis, useJob } from '@/job/JobProvider';
 import type { CardGate } from './TestCard';
 
 /** What stands against the card: a relay is bridged only where a reading has shown which terminal brings the supply. */

@@ -2,8 +2,8 @@
 
 import { useRef } from 'react';
 import type { CircuitPart } from '#core/format';
-import { useJob } from '@/features/jobs';
 import { wasOf } from '@/features/vehicles';
+import { useJob } from '@/job/JobProvider';
 import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
 

@@ -2,7 +2,7 @@
 
 import { readingAt } from '#core/hands';
 import { KEY_STATE_WORDS, KEY_STATES, liveness } from '#core/limits';
-import { useJob } from '@/features/jobs';
+import { useJob } from '@/job/JobProvider';
 
 const ENDS = ['a', 'b'] as const;
 

@@ -2,8 +2,9 @@
 
 import { usePathname } from 'next/navigation';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
-import { JobFrame, JobProvider } from '@/features/jobs';
 import { type JobView, jobPlace } from '@/http/places';
+import { JobFrame } from '@/job/JobFrame';
+import { JobProvider } from '@/job/JobProvider';
 import { jobOpener, type OpenJob } from '@/log/openJob';
 import { useWho } from '@/sync/who';
 import { useSight } from '@/ui/address';

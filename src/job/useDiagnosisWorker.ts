@@ -160,7 +160,7 @@ export function useDiagnosisWorker(
   // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt is a new worker
   useEffect(() => {
     if (!circuit || !isWanted) return;
-    const made = new Worker(new URL('../../workers/diagnosis.worker.ts', import.meta.url));
+    const made = new Worker(new URL('../workers/diagnosis.worker.ts', import.meta.url));
     worker.current = made;
     let retry: ReturnType<typeof setTimeout> | undefined;
     let answered = false;

@@ -6,7 +6,7 @@ import { postJson } from '@/sync/post';
 import { requestFor, type Tried } from '@/sync/requestFor';
 import { Button, Problem } from '@/ui/controls';
 import { useJob } from './JobProvider';
-import type { NewerMaps as Newer } from './takeNewest';
+import type { NewerMaps as Newer } from './newerMapsOf';
 
 /** How often it is asked whether somebody drew something while no news come by themselves, milliseconds. */
 const ASK_MS = 5000;
