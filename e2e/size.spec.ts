@@ -1,5 +1,6 @@
 /** What a page asks for by itself before anybody taps: its script, compressed; workers and what comes ahead of use apart. */
 import { type App, openApp } from './app';
+import { settled } from './rest';
 import { expect, type Page, test } from './test';
 
 let app: App;
@@ -57,4 +58,43 @@ test('what a page asks for before anybody taps stays small', async ({ page }) =>
   for (const [view, most] of Object.entries(MOST)) {
     expect({ view, small: views[view]! <= most }).toEqual({ view, small: true });
   }
+});
+
+/**
+ * Scripts that a page asks for until it shows what it is for, in rounds: each only after the round before has come. One that
+ * came before is in the browser's cache.
+ */
+async function roundsOf(page: Page, address: string, shows: string): Promise<string[][]> {
+  const came = new Set<string>();
+  const waiting: { name: string; go: () => Promise<void> }[] = [];
+  await page.route('**/*.js*', async (route) => {
+    const name = new URL(route.request().url()).pathname.split('/').pop()!;
+    if (came.has(name)) return route.continue();
+    waiting.push({ name, go: () => route.continue() });
+  });
+  await page.goto(address, { waitUntil: 'commit' });
+  const rounds: string[][] = [];
+  const shown = page.locator(shows).first();
+  for (;;) {
+    await expect.poll(async () => waiting.length > 0 || (await shown.isVisible())).toBe(true);
+    if (await shown.isVisible()) break;
+    await settled(page, async () => waiting.length);
+    const round = waiting.splice(0);
+    for (const { name } of round) came.add(name);
+    rounds.push([...new Set(round.map(({ name }) => name))]);
+    await Promise.all(round.map(({ go }) => go()));
+  }
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
+  return rounds;
+}
+
+test('before the first card no script is asked for later than in the second round after the document’s own', async ({
+  page,
+}) => {
+  const job = await app.job('Proving-cabinet fan dead');
+  const rounds = await roundsOf(page, `${job}/trace`, '[data-testid=card-title]');
+  console.log(`scripts before the first card, round by round: ${rounds.map((one) => one.length).join(', ')}`);
+  expect(rounds.length).toBeLessThanOrEqual(3);
+  // The worker's own are among those of the second round, or the count says nothing of it.
+  expect(rounds[1]?.filter((name) => name.startsWith('turbopack')).length).toBeGreaterThanOrEqual(2);
 });

@@ -5,6 +5,7 @@ import {
   type ReactNode,
   useContext,
   useEffect,
+  useLayoutEffect,
   useMemo,
   useState,
   useSyncExternalStore,
@@ -66,7 +67,8 @@ function useWanted(wanted: Wanted): Diagnosis {
   const value = useContext(DiagnosisContext);
   if (!value) throw new Error('What the diagnosis says is for inside a JobProvider.');
   const { diagnosis, want } = value;
-  useEffect(() => want(wanted), [want, wanted]);
+  // Before the browser draws, so that the page is not taken for shown before it is worked out (`ui/atRest.ts`).
+  useLayoutEffect(() => want(wanted), [want, wanted]);
   return diagnosis;
 }
 

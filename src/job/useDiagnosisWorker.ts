@@ -30,6 +30,7 @@ import { useEqual } from '@/sync/useEqual';
 import { ownerHere, useWho } from '@/sync/who';
 import { useOnItsWay } from '@/ui/atRest';
 import type { PermittedTest, WorkerAnswer, WorkerRequest } from '@/workers/diagnosisMessages';
+import { diagnosisWorker } from './diagnosisAhead';
 
 interface Described {
   readonly expected: Readonly<Record<string, 'works' | 'weak' | 'dead'>>;
@@ -160,7 +161,7 @@ export function useDiagnosisWorker(
   // biome-ignore lint/correctness/useExhaustiveDependencies: another attempt is a new worker
   useEffect(() => {
     if (!circuit || !isWanted) return;
-    const made = new Worker(new URL('../workers/diagnosis.worker.ts', import.meta.url));
+    const made = diagnosisWorker();
     worker.current = made;
     let retry: ReturnType<typeof setTimeout> | undefined;
     let answered = false;

@@ -112,6 +112,8 @@ class JobOpener {
 
   private async ask(): Promise<void> {
     this.askedAt = Date.now();
+    // Not one after the other: each way to the server and back is time before the first card.
+    const entries = this.state.kind === 'open' ? null : this.get(`/api/events?job=${this.jobId}&after=0`);
     const answer = await this.get(`/api/jobs/${this.jobId}`);
     if (answer === null) {
       if (this.state.kind !== 'open') this.tell({ kind: 'away' });
@@ -138,7 +140,7 @@ class JobOpener {
       this.show(job, []);
       return void holdJob(job);
     }
-    const log = await this.get(`/api/events?job=${this.jobId}&after=0`);
+    const log = await entries;
     if (!log?.ok) return this.tell({ kind: 'away' });
     const { events } = (await log.json()) as { events: readonly LogEvent[] };
     await Promise.all([holdJob(job), holdEntries(this.jobId, events)]);

@@ -88,7 +88,11 @@ beforeEach(() => {
   stop = () => {};
   Object.assign(globalThis, {
     window: new EventTarget(),
-    document: Object.assign(new EventTarget(), { visibilityState: 'visible' }),
+    document: Object.assign(new EventTarget(), {
+      visibilityState: 'visible',
+      documentElement: { dataset: {} },
+    }),
+    requestAnimationFrame: (draw: () => void) => setTimeout(draw, 16),
     fetch: server.fetch,
   });
   jest.spyOn(console, 'warn').mockImplementation(() => {});

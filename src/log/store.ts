@@ -2,6 +2,7 @@
 import { ENTRY_VERSION, type EventBody, type JobEvent, LARGEST_INTEGER, type Problem } from '#core/format';
 import { type JobState, jobState, type LogEvent } from '#core/log';
 import { whoIsHere } from '@/sync/who';
+import { whenShown } from '@/ui/atRest';
 import { newId } from '@/ui/newId';
 import type { Refusal, Sender, Sending, Waiting } from './sender';
 
@@ -20,7 +21,7 @@ export async function loadChecks(): Promise<void> {
   }
 }
 
-/** So long after a job is open the check is fetched, milliseconds. */
+/** So long after a job is open, and not before what is looked at is there, the check is fetched; milliseconds. */
 const CHECK_AFTER_MS = 800;
 
 export interface JobSnapshot {
@@ -92,7 +93,7 @@ export class JobStore {
     document.addEventListener('visibilitychange', look);
     this.show();
     void this.catchUp();
-    const checking = setTimeout(() => void loadChecks(), CHECK_AFTER_MS);
+    const checking = setTimeout(() => void whenShown().then(loadChecks), CHECK_AFTER_MS);
     return () => {
       clearTimeout(checking);
       clearInterval(timer);

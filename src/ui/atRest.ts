@@ -4,7 +4,7 @@
  * What a page still fetches and works out by itself: first what is looked at, then what is fetched ahead of its use, so that
  * it is there when the signal goes. The document bears `data-at-rest` while neither goes on.
  */
-import { useEffect } from 'react';
+import { useEffect, useLayoutEffect } from 'react';
 
 type Sort = 'looked at' | 'ahead';
 
@@ -49,9 +49,12 @@ export function whenShown(): Promise<void> {
   });
 }
 
-/** While `still`, something that is looked at is on its way. */
+/**
+ * While `still`, something that is looked at is on its way. Said before the browser draws: what ends in a drawing and what
+ * begins in it overlap, and nobody takes the page between them for shown.
+ */
 export function useOnItsWay(still: boolean): void {
-  useEffect(() => (still ? onItsWay('looked at') : undefined), [still]);
+  useLayoutEffect(() => (still ? onItsWay('looked at') : undefined), [still]);
 }
 
 /** The program of the page runs: what its first drawing asked for has been asked for by then. */

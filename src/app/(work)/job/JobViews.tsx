@@ -3,6 +3,7 @@
 import { usePathname } from 'next/navigation';
 import { useEffect, useMemo, useSyncExternalStore } from 'react';
 import { type JobView, jobPlace } from '@/http/places';
+import { beginDiagnosis, endDiagnosisAhead } from '@/job/diagnosisAhead';
 import { JobFrame } from '@/job/JobFrame';
 import { JobProvider } from '@/job/JobProvider';
 import { jobOpener, type OpenJob } from '@/log/openJob';
@@ -39,6 +40,11 @@ function OneJob({ jobId, view, path }: { jobId: string; view: JobView; path: str
   useEffect(() => {
     if (title !== null) document.title = `${title} · Every Trace`;
   }, [title]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: where the job is begun with decides; later it has its worker
+  useEffect(() => {
+    if (view === 'trace') beginDiagnosis();
+    return endDiagnosisAhead;
+  }, []);
   const View = useView(view);
   const who = useWho();
   // Times are told in the zone of the workshop.
