@@ -20,6 +20,7 @@ import { randomCircuit } from '../testing/randomCircuit';
 import { vehicleCircuit } from '../testing/vehicleCircuit';
 import { benchChanges } from './changes';
 import { benchFeeds } from './feeds';
+import { benchOpening } from './opening';
 
 function median(values: readonly number[]): number {
   const sorted = values.slice().sort((a, b) => a - b);
@@ -295,6 +296,7 @@ if (process.argv.includes('changes')) {
   process.exit(0);
 }
 if (process.argv.includes('diagnosis')) {
+  benchOpening();
   benchDiagnosis();
   process.exit(0);
 }
