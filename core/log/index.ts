@@ -38,7 +38,7 @@ export {
   stageOfRow,
 } from './progress';
 export { may, type Need, whyNot, whyNotRecorded } from './roles';
-export { workedScene } from './scene';
+export { type PredictionStore, workedScene } from './scene';
 export { sheetOf } from './sheet';
 export type { Sheet, SheetLine } from './sheetLines';
 export { standsNow } from './standsNow';

@@ -1,8 +1,10 @@
 /** The scene of a sheet where there is no page beside it: everything worked out at once. */
 import {
   type Assessment,
+  type Complaint,
   DiagnosisSession,
   expectedStates,
+  type KeptPredictions,
   requiredProofs,
   type SessionOptions,
 } from '../diagnosis';
@@ -25,12 +27,19 @@ import {
   voltsOf,
 } from './traced';
 
+/** Where what every fault would show is kept from one sheet to the next. */
+export interface PredictionStore {
+  of(circuit: CircuitFile, complaint: Complaint): readonly KeptPredictions[];
+  keep(circuit: CircuitFile, complaint: Complaint, predictions: KeptPredictions): void;
+}
+
+interface SceneOptions extends Pick<SessionOptions, 'priors' | 'hand'> {
+  /** Nothing is kept where there is none. */
+  readonly store?: PredictionStore;
+}
+
 /** All that a sheet is written from, worked out at once: for whoever has no worker beside the page. */
-export function workedScene(
-  maps: JobMaps,
-  job: JobState,
-  options: Pick<SessionOptions, 'priors' | 'hand'>,
-): SheetScene {
+export function workedScene(maps: JobMaps, job: JobState, options: SceneOptions): SheetScene {
   const { panelSet, circuit } = onMaps(maps, job);
   const nominalVolts = voltsOf(job, maps);
   const scene = { job, circuit, panels: panelSet?.panels ?? [], nominalVolts };
@@ -52,9 +61,9 @@ export function workedScene(
 /** Null where a reading is of a point that the circuit has not, a map having changed since: the sheet says then that nothing was worked out. */
 function assessed(
   circuit: CircuitFile,
-  complaint: { readonly function: string; readonly condition: string },
+  complaint: Complaint,
   job: JobState,
-  options: Pick<SessionOptions, 'priors' | 'hand'>,
+  { store, ...options }: SceneOptions,
   halted: boolean,
 ): Assessment | null {
   const taken = fusesTaken(job);
@@ -62,15 +71,19 @@ function assessed(
     ...options,
     appliance: taken > 0 ? { fusesTaken: taken } : null,
     notNow: notNowOf(job),
+    ...(store ? { kept: store.of(circuit, complaint) } : {}),
   });
   const readings = meantReadings(job, circuit);
   const points = new Set(circuit.nodes.map(({ id }) => id));
   const strange = readings.some(({ test }) => 'node' in test && !points.has(test.node));
   if (strange) return null;
-  return session.assess({
+  const assessment = session.assess({
     readings,
     refused: refusedTests(job, circuit, halted),
     opened: job.opened,
     ...fittedNow(job),
   });
+  const fresh = store ? session.toKeep() : null;
+  if (fresh) store?.keep(circuit, complaint, fresh);
+  return assessment;
 }

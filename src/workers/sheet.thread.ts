@@ -16,6 +16,7 @@ import {
 } from '#core/log';
 import { headLines, momentWords, sheetKind } from './sheetHead';
 import { labelSheet, labelsPdf, type SheetHead, type SheetPhoto, sheetPdf } from './sheetPdf';
+import { PredictionsInMemory } from './sheetPredictions';
 
 export interface SheetAsked {
   readonly what: 'technician' | 'customer' | 'labels' | 'work';
@@ -39,12 +40,14 @@ export interface SheetAsked {
   readonly plan?: string;
 }
 
+const store = new PredictionsInMemory();
+
 /** The PDF, as bytes; or the sheet as lines, where it is read on a page. */
 export default async function make(
   asked: SheetAsked & { readonly as?: 'lines' },
 ): Promise<Uint8Array | Sheet> {
   const job = jobState(asked.events);
-  const scene = workedScene(asked.maps, job, { priors: asked.priors, hand: asked.hand });
+  const scene = workedScene(asked.maps, job, { priors: asked.priors, hand: asked.hand, store });
   if (asked.as === 'lines') return asked.what === 'customer' ? customerSheetOf(scene) : sheetOf(scene);
   if (asked.what === 'labels') {
     const name = `${asked.vehicle} · ${asked.title}`;
