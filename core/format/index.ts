@@ -88,7 +88,6 @@ export {
   ROLES,
   type Role,
   SHOP_FORMAT,
-  SHORT_CODE,
   SLOT_FAMILIES,
   SLOT_FEEDS,
   SLOT_STATES,
@@ -126,6 +125,7 @@ export type {
 } from './readingsSchema';
 export type { ImportRequest, NewJob, NewVehicle, PartFact } from './requestSchemas';
 export type { PhotoLine, ShopManifest } from './shopSchema';
+export { isShortCode, SHORT_CODE_WORDS, shortCodeProblem } from './shortCode';
 export type { StockItem, StockPlace, StockRequest } from './stockSchema';
 export type { SurveyFile } from './surveySchema';
 export { ENTRY_VERSION, upgradedEntry } from './upgrade/entries';

@@ -1,8 +1,10 @@
 /** The sheet for whoever brought the vehicle: plain words, from the same log and the same answers as the technician's. */
+
+import { lineTotal, moneyWords } from '../quantity';
 import { endingWords, standingWords } from './ending';
 import { missingProofs } from './missing';
 import { functionName, STATE_WORDS, WATCH_SORT_WORDS } from './names';
-import { costOf, money } from './options';
+import { costOf } from './options';
 import { owedProofs } from './owed';
 import { plain, type Sheet, type SheetLine, type SheetPart, type SheetScene } from './sheetLines';
 
@@ -72,9 +74,11 @@ function cost({ job }: SheetScene): SheetPart {
     title: 'What it costs',
     lines: [
       plain(`${chosen.name}, chosen by ${job.chosen.by}${job.chosen.words ? `: ${job.chosen.words}` : ''}.`),
-      ...chosen.parts.map(({ name, count, price }) => plain(`${count} × ${name}: ${money(price * count)}`)),
-      plain(`Work, ${chosen.minutes} minutes: ${money(sum.labour)}`),
-      plain(`Together: ${money(sum.total)}`),
+      ...chosen.parts.map(({ name, count, price }) =>
+        plain(`${count} × ${name}: ${moneyWords(lineTotal(price, count))}`),
+      ),
+      plain(`Work, ${chosen.minutes} minutes: ${moneyWords(sum.labour)}`),
+      plain(`Together: ${moneyWords(sum.total)}`),
     ],
     empty: null,
   };

@@ -24,7 +24,7 @@ export {
   wordOf,
 } from './names';
 export { openedFuses } from './openedFuses';
-export { boardChecks, costOf, differencesOf, money } from './options';
+export { boardChecks, costOf, differencesOf } from './options';
 export { judgeOwed, type OwedProof, owedProofs, type ProofAnswerName, whyNotAnswered } from './owed';
 export { percentOfRating } from './percentOfRating';
 export { photoWords } from './photoWords';

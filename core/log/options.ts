@@ -1,5 +1,6 @@
 /** Repair or replace: ways of doing it, their arithmetic, and what a board repair still has to answer for. */
 import { BOARD_CHECKS, type BodyOf } from '../format';
+import { labourTotal, lineTotal, moneyWords, sumOf } from '../quantity';
 import { BOARD_CHECK_WORDS } from './names';
 import type { JobState } from './state';
 
@@ -14,16 +15,14 @@ export interface OptionCost {
   readonly waitDays: number;
 }
 
-const cents = (money: number) => Math.round(money * 100);
-
-/** What a way of doing it costs: parts, and minutes by the rate of an hour. Counted in hundredths, so that sums are exact. */
+/** What a way of doing it costs: parts, and minutes by the rate of an hour; each line as it is printed. */
 export function costOf({ parts, minutes, rate }: Option): OptionCost {
-  const material = parts.reduce((sum, { price, count }) => sum + Math.round(cents(price) * count), 0);
-  const labour = Math.round((cents(rate) * minutes) / 60);
+  const material = sumOf(parts.map(({ price, count }) => lineTotal(price, count)));
+  const labour = labourTotal(rate, minutes);
   return {
-    parts: material / 100,
-    labour: labour / 100,
-    total: (material + labour) / 100,
+    parts: material,
+    labour,
+    total: sumOf([material, labour]),
     waitDays: Math.max(0, ...parts.map(({ days }) => days)),
   };
 }
@@ -38,7 +37,7 @@ export function differencesOf(options: readonly Option[]): ReadonlyMap<string, s
     const days = cost.waitDays - cheapest.cost.waitDays;
     const minutes = option.minutes - cheapest.option.minutes;
     return [
-      `${money(cost.total - cheapest.cost.total)} more`,
+      `${moneyWords(cost.total - cheapest.cost.total)} more`,
       ...(days === 0
         ? []
         : [`${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'} ${days > 0 ? 'later' : 'sooner'}`]),
@@ -46,11 +45,6 @@ export function differencesOf(options: readonly Option[]): ReadonlyMap<string, s
     ].join(', ');
   };
   return new Map(costs.map((one) => [one.option.option, words(one)]));
-}
-
-/** Money as it is printed; no currency, for a shop has one. */
-export function money(amount: number): string {
-  return (Math.round(amount * 100) / 100).toFixed(2);
 }
 
 /** Checks of a board repair that nobody has answered; none where no board was repaired. */

@@ -3,6 +3,7 @@
  * beside it. What blocks closing is asked of `missing.ts`, and nothing here says “proved” or “nothing known” against it.
  */
 import { testInLog, WORTH_A_WORD } from '../diagnosis';
+import { moneyWords } from '../quantity';
 import { lineWords } from '../repair';
 import { causeReopened } from './cause';
 import { endingWords, standingWords } from './ending';
@@ -19,7 +20,7 @@ import {
   valueWords,
   WORK_WORDS,
 } from './names';
-import { costOf, differencesOf, money } from './options';
+import { costOf, differencesOf } from './options';
 import { owedProofs } from './owed';
 import { inTheMiddle, isBegun, leftBy } from './plansOnJob';
 import {
@@ -257,7 +258,7 @@ function options({ job }: SheetScene): SheetPart {
     const cost = costOf(one);
     const chosen = job.chosen?.option === one.option ? `. Chosen by ${job.chosen.by}` : '';
     return plain(
-      `${one.name}: ${money(cost.total)} (parts ${money(cost.parts)}, work ${money(cost.labour)}), ${cost.waitDays} ${cost.waitDays === 1 ? 'day' : 'days'} to wait${chosen}.`,
+      `${one.name}: ${moneyWords(cost.total)} (parts ${moneyWords(cost.parts)}, work ${moneyWords(cost.labour)}), ${cost.waitDays} ${cost.waitDays === 1 ? 'day' : 'days'} to wait${chosen}.`,
       [
         differs.get(one.option),
         one.leaves && `Leaves: ${one.leaves}`,

@@ -1,4 +1,5 @@
-/** Volts, amperes, ohms, minutes and the numbers of forms: read and printed. */
+/** Volts, amperes, ohms, minutes, money and the numbers of forms: read and printed. */
+export { labourTotal, lineTotal, moneyWords, sumOf } from './money';
 export {
   formatNumber,
   formatQuantity,

@@ -30,6 +30,7 @@ export function refused(status: Refused['status'], message: string): Refused {
 /** Said to somebody whose name and password are right, and who has left every shop. */
 const OF_NO_SHOP = 'This account belongs to no shop any more. Ask the owner of the shop to bring you back.';
 const WRONG = 'Name and password do not belong together.';
+const WRONG_CODE = 'The code is not right.';
 /** Of an account without an address; no such domain can be (RFC 2606). */
 const NO_ADDRESS = '@none.invalid';
 
@@ -54,10 +55,13 @@ export async function signIn(headers: Headers, name: string, password: string): 
   }
   written('signed in', headers, key);
   await triedWell('name', key);
-  if (!(await enterAs(token, 'password'))) {
+  const person = await enterAs(token, 'password');
+  if (person === null) {
     await database().delete(sessions).where(eq(sessions.token, token));
     return refused(403, OF_NO_SHOP);
   }
+  // As it was said when the code was wrong too often.
+  await triedWell('code', person);
   await endHere(headers);
   return { ok: true, cookies: answer.headers.getSetCookie() };
 }
@@ -76,13 +80,13 @@ function withoutCookies(headers: Headers): Headers {
 }
 
 /**
- * Writes down how a session was begun, and as whom: as `personId`, or as whom the account belongs to a shop. False where
- * it belongs to none.
+ * Writes down how a session was begun, and as whom: as `personId`, or as whom the account belongs to a shop. Gives the
+ * person; null where it belongs to none.
  */
-async function enterAs(token: string, begunBy: string, personId?: string): Promise<boolean> {
+async function enterAs(token: string, begunBy: string, personId?: string): Promise<string | null> {
   const db = database();
   const [session] = await db.select().from(sessions).where(eq(sessions.token, token));
-  if (!session) return false;
+  if (!session) return null;
   const [person] = await db
     .select({ id: people.id })
     .from(people)
@@ -97,7 +101,7 @@ async function enterAs(token: string, begunBy: string, personId?: string): Promi
     .update(sessions)
     .set({ begunBy, personId: person?.id ?? null })
     .where(eq(sessions.id, session.id));
-  return person !== undefined;
+  return person?.id ?? null;
 }
 
 /** Ends the session of this browser, in the database and not only here. */
@@ -126,6 +130,8 @@ export async function signInByCode(
     .select()
     .from(people)
     .where(and(eq(people.id, personId), eq(people.shopId, shop), isNull(people.leftAt)));
+  // A phone of another shop cannot use up somebody's tries.
+  if (!person) return refused(401, WRONG_CODE);
   // Counted before it is judged: tries that come at once count as much as those one after another.
   const tooMany = (await triedOnce('code', personId)) !== null;
   if (tooMany) {
@@ -133,12 +139,12 @@ export async function signInByCode(
   }
   const context = await (await auth(false)).$context;
   const right =
-    person?.codeHash != null &&
+    person.codeHash !== null &&
     person.userId !== null &&
     (await context.password.verify({ hash: person.codeHash, password: code }));
-  if (!right || !person?.userId) {
+  if (!right || !person.userId) {
     written('short code refused', headers, personId);
-    return refused(401, 'The code is not right.');
+    return refused(401, WRONG_CODE);
   }
   written('signed in by short code', headers, personId);
   await triedWell('code', personId);

@@ -1,4 +1,5 @@
 /** Ways of mending compared by what they cost. */
+import { labourTotal, lineTotal, sumOf } from '../../quantity';
 
 export interface CostLine {
   readonly name: string;
@@ -14,7 +15,7 @@ export function compareCosts(
 ): { readonly lines: readonly CostLine[]; readonly cheapest: string } {
   const lines = ways.map((way) => ({
     ...way,
-    total: Math.round((way.price + (way.minutes / 60) * ratePerHour) * 100) / 100,
+    total: sumOf([lineTotal(way.price, 1), labourTotal(ratePerHour, way.minutes)]),
   }));
   const cheapest = lines.reduce((least, line) => (line.total < least.total ? line : least), lines[0]!);
   return { lines, cheapest: cheapest.name };

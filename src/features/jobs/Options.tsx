@@ -3,8 +3,8 @@
 import { useState } from 'react';
 import { useFieldArray } from 'react-hook-form';
 import { BOUNDS, type BodyOf } from '#core/format';
-import { BOARD_CHECK_WORDS, boardChecks, costOf, differencesOf, money } from '#core/log';
-import { readNumber } from '#core/quantity';
+import { BOARD_CHECK_WORDS, boardChecks, costOf, differencesOf } from '#core/log';
+import { lineTotal, moneyWords, readNumber } from '#core/quantity';
 import { useDiagnosis, useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { CheckField } from '@/ui/Check';
@@ -50,7 +50,7 @@ export function Options() {
             >
               <p className="flex items-baseline justify-between gap-3">
                 <strong>{one.name}</strong>
-                <span className="reading text-xl font-bold">{money(cost.total)}</span>
+                <span className="reading text-xl font-bold">{moneyWords(cost.total)}</span>
               </p>
               <p className="text-sm text-soft">{differs.get(one.option)}</p>
               <ul className="mt-1 text-sm">
@@ -61,14 +61,14 @@ export function Options() {
                       {from ? `, ${from}` : ''}
                       {days > 0 ? `, ${days} ${days === 1 ? 'day' : 'days'}` : ''}
                     </span>
-                    <span className="reading">{money(price * count)}</span>
+                    <span className="reading">{moneyWords(lineTotal(price, count))}</span>
                   </li>
                 ))}
                 <li className="flex justify-between gap-3">
                   <span>
-                    {one.minutes} min at {money(one.rate)} an hour
+                    {one.minutes} min at {moneyWords(one.rate)} an hour
                   </span>
-                  <span className="reading">{money(cost.labour)}</span>
+                  <span className="reading">{moneyWords(cost.labour)}</span>
                 </li>
               </ul>
               {one.leaves ? <p className="mt-1 text-sm">Leaves: {one.leaves}</p> : null}

@@ -2,14 +2,14 @@
 
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import type { Role } from '#core/format';
+import { type Role, shortCodeProblem } from '#core/format';
 import { forgetPredictions } from '@/sync/predictionsPlace';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Problem } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 import { Fold } from '@/ui/Fold';
 import { useSay } from '@/ui/Toast';
-import { CODE_SHAPE, CODE_WORDS, NewPassword, Password, ShortCode } from './fields';
+import { NewPassword, Password, ShortCode } from './fields';
 import { goOn, sent } from './send';
 import { ROLE_WORDS } from './words';
 
@@ -182,7 +182,8 @@ function CodeForm({ onDone }: { onDone: () => void }) {
     take: async (values) => {
       const code = textOf(values.code);
       if (!values.password) return { ok: false, message: 'The password is missing.', field: 'password' };
-      if (code !== '' && !CODE_SHAPE.test(code)) return { ok: false, message: CODE_WORDS, field: 'code' };
+      const problem = code === '' ? null : shortCodeProblem(code);
+      if (problem) return { ok: false, message: problem, field: 'code' };
       const taken = await sent('/api/access/self', {
         kind: 'code',
         password: values.password,

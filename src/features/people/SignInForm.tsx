@@ -1,9 +1,10 @@
 'use client';
 
 import { useEffect, useState } from 'react';
+import { isShortCode, SHORT_CODE_WORDS } from '#core/format';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
 import { Button, Problem } from '@/ui/controls';
-import { CODE_SHAPE, CODE_WORDS, Password, ShortCode, SignInName } from './fields';
+import { Password, ShortCode, SignInName } from './fields';
 import { goOn, sent } from './send';
 
 interface WithCode {
@@ -70,7 +71,7 @@ function CodeForm({
     keep: null,
     take: async (values) => {
       const code = textOf(values.code);
-      if (!CODE_SHAPE.test(code)) return { ok: false, message: CODE_WORDS, field: 'code' };
+      if (!isShortCode(code)) return { ok: false, message: SHORT_CODE_WORDS, field: 'code' };
       const taken = await sent('/api/access/code', { person: who?.id, code });
       if (taken.ok) await goOn(to);
       return taken;

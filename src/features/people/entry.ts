@@ -1,7 +1,7 @@
 /** Ways in: a shop begun, a link taken, what a person changes of the own account. */
 import { randomUUID } from 'node:crypto';
 import { and, eq, gt, isNull, ne } from 'drizzle-orm';
-import type { BeginRequest, EntryRequest, SelfRequest } from '#core/format';
+import { type BeginRequest, type EntryRequest, type SelfRequest, shortCodeProblem } from '#core/format';
 import { may } from '#core/log';
 import {
   type Actor,
@@ -203,6 +203,8 @@ export async function changeSelf(
       return { ok: true };
     }
     case 'code': {
+      const problem = request.code === null ? null : shortCodeProblem(request.code);
+      if (problem) return refused(400, problem);
       const codeHash = request.code === null ? null : await hashed(request.code);
       await db.update(people).set({ codeHash }).where(eq(people.id, actor.personId));
       await triedWell('code', actor.personId);

@@ -1,6 +1,5 @@
 /** The fields of every form by which somebody comes in, or changes how. */
 import type { ComponentProps } from 'react';
-import { SHORT_CODE } from '#core/format';
 import { Field, INPUT } from '@/ui/controls';
 
 type Bound = ComponentProps<'input'>;
@@ -40,9 +39,6 @@ export function NewPassword({
     </Field>
   );
 }
-
-export const CODE_SHAPE = new RegExp(SHORT_CODE);
-export const CODE_WORDS = 'A short code has 4 to 8 digits.';
 
 /** A short code of digits. */
 export function ShortCode({ label, className = '', ...bound }: Bound & { label: string }) {

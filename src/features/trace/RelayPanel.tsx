@@ -11,7 +11,7 @@ import {
   testId,
 } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
-import { readNumber } from '#core/quantity';
+import { moneyWords, readNumber } from '#core/quantity';
 import { Button, INPUT } from '@/ui/controls';
 import { Fold } from '@/ui/Fold';
 import { Select } from '@/ui/Select';
@@ -230,7 +230,7 @@ function Costs({ name, onNote }: { name: string; onNote: (words: string) => void
             {lines.map((line) => (
               <li key={line.name} className="flex justify-between gap-3 border-b border-line py-1">
                 <span className={line.name === cheapest ? 'font-bold' : ''}>{line.name}</span>
-                <span className="reading">{line.total.toFixed(2)}</span>
+                <span className="reading">{moneyWords(line.total)}</span>
               </li>
             ))}
           </ul>
@@ -238,7 +238,7 @@ function Costs({ name, onNote }: { name: string; onNote: (words: string) => void
             className="mt-2"
             onClick={() =>
               onNote(
-                `Compared at ${values.rate} an hour: ${lines.map((line) => `${line.name} ${line.total.toFixed(2)}`).join('; ')}`,
+                `Compared at ${values.rate} an hour: ${lines.map((line) => `${line.name} ${moneyWords(line.total)}`).join('; ')}`,
               )
             }
           >
