@@ -3,12 +3,13 @@ import { and, desc, eq, gt, isNull } from 'drizzle-orm';
 import { type GuestRequest, isUuid } from '#core/format';
 import { type Actor, hashOf, newToken, type Refused, refused } from '@/access';
 import { now } from '@/clock/now';
-import { database } from '@/db/client';
+import { database, type Transaction } from '@/db/client';
 import { guestLinks, jobs, people, shops } from '@/db/schema';
 
 const DAY_MS = 86_400_000;
 /** Most links of one job that are open at once. */
 const MOST = 20;
+const NO_JOB = 'There is no such job in this shop.';
 
 export interface GuestLink {
   readonly id: string;
@@ -21,8 +22,12 @@ export interface GuestLink {
 const isOpen = () => and(isNull(guestLinks.endedAt), gt(guestLinks.expiresAt, now().toISOString()));
 
 /** The open links of a job, the newest first. */
-export function guestsOf(actor: Actor, jobId: string): Promise<GuestLink[]> {
-  return database()
+export function guestsOf(
+  actor: Actor,
+  jobId: string,
+  reader: Pick<Transaction, 'select'> = database(),
+): Promise<GuestLink[]> {
+  return reader
     .select({
       id: guestLinks.id,
       sheet: guestLinks.sheet,
@@ -43,16 +48,26 @@ export async function changeGuests(
   jobId: string,
   request: GuestRequest,
 ): Promise<{ readonly ok: true; readonly token?: string } | Refused> {
-  const db = database();
-  const [job] = isUuid(jobId)
-    ? await db
-        .select({ id: jobs.id })
-        .from(jobs)
-        .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)))
-    : [];
-  if (!job) return refused(404, 'There is no such job in this shop.');
+  if (!isUuid(jobId)) return refused(404, NO_JOB);
+  return database().transaction(async (tx) => {
+    // Links that are made at once are counted one after the other.
+    const [job] = await tx
+      .select({ id: jobs.id })
+      .from(jobs)
+      .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)))
+      .for('update');
+    return job ? await changeIn(tx, actor, jobId, request) : refused(404, NO_JOB);
+  });
+}
+
+async function changeIn(
+  tx: Transaction,
+  actor: Actor,
+  jobId: string,
+  request: GuestRequest,
+): Promise<{ readonly ok: true; readonly token?: string } | Refused> {
   if (request.kind === 'end') {
-    await db
+    await tx
       .update(guestLinks)
       .set({ endedAt: now().toISOString() })
       .where(
@@ -64,11 +79,11 @@ export async function changeGuests(
       );
     return { ok: true };
   }
-  if ((await guestsOf(actor, jobId)).length >= MOST) {
+  if ((await guestsOf(actor, jobId, tx)).length >= MOST) {
     return refused(409, `This job has ${MOST} open links. End one of them first.`);
   }
   const token = newToken();
-  await db.insert(guestLinks).values({
+  await tx.insert(guestLinks).values({
     id: crypto.randomUUID(),
     shopId: actor.shopId,
     jobId,
