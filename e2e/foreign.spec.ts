@@ -125,6 +125,22 @@ test('a sandboxed frame of another site reads and writes nothing, at any address
   }
 });
 
+test('a method that nobody’s page uses is no error of the server: 405 at pages and routes', async () => {
+  for (const [method, place] of [
+    ['TRACE', '/'],
+    ['TRACE', '/api/health'],
+    ['PROPFIND', '/'],
+    ['PROPFIND', '/api/events'],
+    ['PURGE', '/jobs'],
+    ['DELETE', '/'],
+    ['PUT', '/vehicles'],
+    ['DELETE', '/api/health'],
+  ] as const) {
+    const answer = await statusOf(method, app.url + place, {});
+    expect([method, place, answer]).toEqual([method, place, 405]);
+  }
+});
+
 test('a form without referrer, of another site, is refused in words', async ({ page }) => {
   const before = await counts();
   const [van] = await app.query<{ id: string }>("select id from vehicles where name = 'Bakery van'");

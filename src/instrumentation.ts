@@ -16,9 +16,12 @@ export const onRequestError: Instrumentation.onRequestError = async (error, requ
 /** So long after the start it is first looked whether a backup is due. */
 const FIRST_LOOK_MS = 60_000;
 
-/** What a server does by itself, besides answering. */
+/** What a server begins with, and what it does by itself besides answering. */
 export async function register(): Promise<void> {
-  if (process.env.NEXT_RUNTIME !== 'nodejs' || !process.env.EVERY_TRACE_BACKUPS) return;
+  if (process.env.NEXT_RUNTIME !== 'nodejs') return;
+  const { refuseOddMethods } = await import('./http/methods');
+  refuseOddMethods();
+  if (!process.env.EVERY_TRACE_BACKUPS) return;
   // Not while somebody waits for the first page.
   setTimeout(async () => {
     const { startNightlyBackups } = await import('./features/backup/server');

@@ -3,6 +3,7 @@ import path from 'node:path';
 import { type NextRequest, NextResponse } from 'next/server';
 import { ASKED_HEADER } from '@/http/asked';
 import { permittedHosts } from '@/http/hosts';
+import { ALLOWED_OF_PAGES, isMethodOfPages } from '@/http/methodsOfPages';
 import { foreignRequest, isApi } from '@/http/origin';
 import { jobPlace, WORK_DOCUMENT } from '@/http/places';
 import { policyOfDocument, policyWithNonce } from '@/http/policy';
@@ -38,6 +39,11 @@ export function proxy(request: NextRequest) {
     return refusal('This address cannot be read: what is escaped in it is not text.', place, 400);
   }
   if (isApi(place)) return NextResponse.next();
+  if (!isMethodOfPages(request.method)) {
+    const refused = refusal('This method is not answered here.', place, 405);
+    refused.headers.set('Allow', ALLOWED_OF_PAGES);
+    return refused;
+  }
   return jobPlace(place) || place === WORK_DOCUMENT ? workDocument() : page(request);
 }
 
