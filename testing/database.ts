@@ -9,6 +9,7 @@ import { type Actor, enter } from '../src/access';
 import { closeDatabase, database } from '../src/db/client';
 import { people, shops } from '../src/db/schema';
 import { closeReaders } from '../src/workers/mapReader';
+import { closePictures } from '../src/workers/pictureReader';
 import { closeMakers } from '../src/workers/sheetMaker';
 
 /** Any number will do, as long as every test file uses the same. */
@@ -41,6 +42,7 @@ export function withDatabase(): void {
   }, 60_000);
   afterAll(async () => {
     await closeReaders();
+    await closePictures();
     await closeMakers();
     await closeDatabase();
   });

@@ -4,13 +4,13 @@ import { and, eq } from 'drizzle-orm';
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { jobs, photos } from '@/db/schema';
-import { cleanPicture } from './cleanPicture';
+import { readPicture } from '@/workers/pictureReader';
 
 export type KeptPhoto =
   | { readonly ok: true }
   | {
       readonly ok: false;
-      readonly code: 'no-picture' | 'unknown-job' | 'id-taken';
+      readonly code: 'no-picture' | 'unknown-job' | 'id-taken' | 'busy';
       readonly message: string;
     };
 
@@ -27,7 +27,11 @@ export async function keepPhoto(
     .from(jobs)
     .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)));
   if (!job) return { ok: false, code: 'unknown-job', message: 'There is no such job in this shop.' };
-  const clean = await cleanPicture(bytes);
+  const clean = await readPicture(bytes);
+  if (!clean) {
+    const message = 'Many pictures are being read. This one waits, and is sent again by itself.';
+    return { ok: false, code: 'busy', message };
+  }
   if (!clean.ok) return { ok: false, code: 'no-picture', message: clean.message };
   const sentSha256 = createHash('sha256').update(bytes).digest('hex');
   const row = { id, shopId: actor.shopId, jobId, personId: actor.personId, kind: clean.kind };

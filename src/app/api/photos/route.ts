@@ -17,5 +17,6 @@ export const POST = door('work', async ({ actor, request }) => {
   const body = await readBytes(request, PHOTO_LIMIT_BYTES, 'The photo');
   if (!body.ok) return body.answer;
   const kept = await keepPhoto(actor, job, id, body.value);
-  return kept.ok ? Response.json({ id }) : refuseWith(400, kept.code, kept.message);
+  if (kept.ok) return Response.json({ id });
+  return refuseWith(kept.code === 'busy' ? 503 : 400, kept.code, kept.message);
 });

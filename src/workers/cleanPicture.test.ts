@@ -71,3 +71,20 @@ test('what only begins like a picture is refused in words', async () => {
     if (!answer.ok) expect(answer.message).toMatch(/picture/);
   }
 });
+
+test('a small file that claims more pixels than a phone makes is refused before it is decoded, in words', async () => {
+  // One bit a pixel, all of them the same: some kilobytes.
+  const bomb = await sharp({
+    create: { width: 10_900, height: 10_900, channels: 3, background: '#fff' },
+    limitInputPixels: false,
+  })
+    .toColourspace('b-w')
+    .png({ palette: true, colours: 2, compressionLevel: 9 })
+    .toBuffer();
+  expect(bomb.length).toBeLessThan(200_000);
+  expect(await cleanPicture(bomb)).toEqual({
+    ok: false,
+    message:
+      'The picture has 119 million pixels; at most 50 million pixels are taken. Send it in a smaller size.',
+  });
+});

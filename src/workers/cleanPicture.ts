@@ -2,8 +2,12 @@
 import sharp from 'sharp';
 import { PHOTO_LONGEST_SIDE, type PhotoKind, photoKind, photoProblem } from '#core/format';
 
-/** More pixels than any camera of a hand gives; a small file can claim billions. */
-const MOST_PIXELS = 120_000_000;
+/** What phones make by themselves has fewer pixels; a small file can claim billions. */
+const MOST_PIXELS = 50_000_000;
+
+// One picture is worked on at a time, and holds no more than one of the threads that database and sign-in need too.
+sharp.concurrency(1);
+sharp.cache(false);
 
 export type CleanPicture =
   | { readonly ok: true; readonly kind: PhotoKind; readonly bytes: Buffer }
@@ -18,6 +22,10 @@ export async function cleanPicture(sent: Uint8Array): Promise<CleanPicture> {
   const kind = photoKind(sent);
   if (problem !== null || kind === null) return { ok: false, message: problem ?? 'This is no picture.' };
   try {
+    // The head of the file says it; nothing is decoded for that.
+    const { width, height } = await sharp(sent, { limitInputPixels: false }).metadata();
+    const pixels = width * height;
+    if (pixels > MOST_PIXELS) return { ok: false, message: tooManyWords(pixels) };
     const upright = sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: 'truncated' }).rotate().resize({
       width: PHOTO_LONGEST_SIDE,
       height: PHOTO_LONGEST_SIDE,
@@ -36,4 +44,9 @@ export async function cleanPicture(sent: Uint8Array): Promise<CleanPicture> {
   } catch {
     return { ok: false, message: 'The picture cannot be read: it is damaged or only looks like one.' };
   }
+}
+
+function tooManyWords(pixels: number): string {
+  const million = (count: number) => `${Math.ceil(count / 1e6)} million pixels`;
+  return `The picture has ${million(pixels)}; at most ${million(MOST_PIXELS)} are taken. Send it in a smaller size.`;
 }
