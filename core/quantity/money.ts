@@ -4,7 +4,7 @@
  */
 
 /** Hundredths of an amount in money; of a typed figure, so that 1.005 is 101 and not 100. */
-export function hundredths(amount: number): number {
+function hundredths(amount: number): number {
   return Math.round(Number(`${amount}e2`)) || 0;
 }
 

@@ -6,6 +6,7 @@ import type { JobPhoto } from '#core/log';
 import { Choice } from '@/ui/Choice';
 import { Button, Problem } from '@/ui/controls';
 import { newId } from '@/ui/newId';
+import { JobPicture } from './JobPicture';
 import { useJob } from './JobProvider';
 import { usePicture } from './usePicture';
 
@@ -130,13 +131,13 @@ function MarkedPhoto({ photo, onMarks }: { photo: JobPhoto; onMarks: (marks: Job
   return (
     <figure>
       <div className="relative cursor-crosshair" onPointerDown={place}>
-        {/* biome-ignore lint/performance/noImgElement: the picture comes from this server as it is */}
-        <img
-          src={source === '' ? undefined : source}
-          alt={`Taken ${photo.when} the work${photo.words ? `: ${photo.words}` : ''}`}
-          className="block w-full border-2 border-line"
-          draggable={false}
-        />
+        {source === '' ? null : (
+          <JobPicture
+            source={source}
+            alt={`Taken ${photo.when} the work${photo.words ? `: ${photo.words}` : ''}`}
+            className="block w-full border-2 border-line"
+          />
+        )}
         {shown.map((mark, index) => (
           <span
             key={`${mark.x} ${mark.y}`}

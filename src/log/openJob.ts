@@ -3,6 +3,7 @@
  * for each job for as long as the program runs.
  */
 import type { LogEvent } from '#core/log';
+import { atMost } from './atMost';
 import { holdEntries, holdJob, letGo, readHeld } from './held';
 import type { HeldJob } from './heldJob';
 import { liveNews } from './live';
@@ -173,16 +174,6 @@ class JobOpener {
     this.state = state;
     for (const listener of this.listeners) listener();
   }
-}
-
-/** Waits for something, and no longer than so many milliseconds. */
-async function atMost(ms: number, done: Promise<void>): Promise<void> {
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  const late = new Promise<void>((resolve) => {
-    timer = setTimeout(resolve, ms);
-  });
-  await Promise.race([done, late]);
-  clearTimeout(timer);
 }
 
 /** The later one with those parts of the earlier that say the same, so that nothing is worked out anew for them. */

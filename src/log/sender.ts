@@ -4,6 +4,7 @@
  */
 import type { JobEvent } from '#core/format';
 import { type Owner, ownerHere } from '@/sync/who';
+import { atMost } from './atMost';
 import { type Answered, deliver, type Receipt, refusedIn } from './deliver';
 import {
   dropPicture,
@@ -57,8 +58,21 @@ const FIRST_RETRY_MS = 1000;
 const LONGEST_RETRY_MS = 15_000;
 /** Who is still here so long after leaving began has stayed. */
 const STAYED_MS = 10_000;
+/** So long the browser's own store is waited for: one that never answers keeps nothing from being sent. */
+const OUTBOX_MS = 1000;
 /** Answers that say of what was sent that it will never be taken, however often it comes. */
 const NEVER: readonly number[] = [400, 413, 415, 422];
+
+/** Entries and pictures go each on a way of their own: what hangs or fails on one holds back nothing on the other. */
+type Way = 'entries' | 'pictures';
+
+interface Progress {
+  sending: boolean;
+  retryMs: number;
+  timer: ReturnType<typeof setTimeout> | null;
+}
+
+const begun = (): Progress => ({ sending: false, retryMs: FIRST_RETRY_MS, timer: null });
 
 export class Sender {
   private readonly entries = new Map<string, JobEvent>();
@@ -74,14 +88,15 @@ export class Sender {
   private readonly owners = new Map<string, Owner>();
   /** People whose entries the server did not take of who is signed in here. */
   private readonly others = new Set<string>();
-  private away = false;
   /** The server has said that nobody is signed in here. */
   private nobody = false;
-  private flushing = false;
   /** The page is about to be left. */
   private leaving = false;
-  private retryMs = FIRST_RETRY_MS;
-  private timer: ReturnType<typeof setTimeout> | null = null;
+  /** The server did not answer when it was last asked to take an entry. */
+  private away = false;
+  /** Pictures of which that is so. */
+  private readonly unanswered = new Set<string>();
+  private readonly ways: Readonly<Record<Way, Progress>> = { entries: begun(), pictures: begun() };
 
   readonly subscribe = (listener: SenderListener): (() => void) => {
     this.listeners.add(listener);
@@ -91,7 +106,7 @@ export class Sender {
   /** Brings back what earlier visits could not send, and begins sending. Gives what ends it. */
   start(): () => void {
     const retry = () => {
-      this.retryMs = FIRST_RETRY_MS;
+      for (const way of Object.values(this.ways)) way.retryMs = FIRST_RETRY_MS;
       void this.flush();
     };
     const seen = () => {
@@ -127,7 +142,7 @@ export class Sender {
       window.removeEventListener('online', retry);
       window.removeEventListener('beforeunload', leave);
       document.removeEventListener('visibilitychange', seen);
-      if (this.timer) clearTimeout(this.timer);
+      for (const { timer } of Object.values(this.ways)) if (timer) clearTimeout(timer);
       clearTimeout(stayed);
       this.leaving = false;
     };
@@ -141,16 +156,14 @@ export class Sender {
       if (by) this.owners.set(event.id, by);
     }
     this.tell();
-    void putInOutbox(by ? events.map((event) => ({ ...event, by })) : events)
-      .catch(noOutbox)
-      .then(() => this.flush());
+    void kept(putInOutbox(by ? events.map((event) => ({ ...event, by })) : events)).then(() => this.flush());
   }
 
-  /** Keeps a picture here until the server has it; it is sent with the next entries, before them. */
+  /** Keeps a picture here until the server has it; it is sent after the next entries. */
   async addPicture(made: WaitingPicture): Promise<void> {
     const by = made.by ?? ownerHere();
     const picture = by ? { ...made, by } : made;
-    await putPicture(picture).catch(noOutbox);
+    await kept(putPicture(picture));
     this.pictures.set(picture.id, picture);
     this.tell();
   }
@@ -160,15 +173,16 @@ export class Sender {
     const gone = ids.filter((id) => this.entries.delete(id));
     if (gone.length === 0) return;
     for (const id of gone) this.reasons.delete(id);
-    void takeFromOutbox(gone).catch(noOutbox);
+    void kept(takeFromOutbox(gone));
     this.tell();
   }
 
   /** Takes back what the server refused: the entry or picture is gone from here on. Only by a person, and by name. */
   async giveUp(id: string): Promise<void> {
     this.reasons.delete(id);
-    if (this.pictures.delete(id)) await dropPicture(id).catch(noOutbox);
-    else if (this.entries.delete(id)) await takeFromOutbox([id]).catch(noOutbox);
+    this.unanswered.delete(id);
+    if (this.pictures.delete(id)) await kept(dropPicture(id));
+    else if (this.entries.delete(id)) await kept(takeFromOutbox([id]));
     this.tell();
   }
 
@@ -187,7 +201,7 @@ export class Sender {
       this.entries.set(event.id, event);
       if (by) this.owners.set(event.id, by);
     }
-    for (const event of fresh) await putInOutbox([event]).catch(noOutbox);
+    for (const event of fresh) await kept(putInOutbox([event]));
     this.tell();
     void this.flush();
   }
@@ -232,7 +246,13 @@ export class Sender {
   standing(): ReadonlyMap<string, number> {
     const counts = new Map<string, number>();
     for (const { id, jobId } of [...this.entries.values(), ...this.pictures.values()]) {
-      if (this.away || this.nobody || this.stuck.has(jobId) || this.reasons.has(id) || this.isOthers(id)) {
+      if (
+        this.isAway(id) ||
+        this.nobody ||
+        this.stuck.has(jobId) ||
+        this.reasons.has(id) ||
+        this.isOthers(id)
+      ) {
         counts.set(jobId, (counts.get(jobId) ?? 0) + 1);
       }
     }
@@ -266,6 +286,10 @@ export class Sender {
     return by !== null && this.others.has(by.person);
   }
 
+  private isAway(id: string): boolean {
+    return this.pictures.has(id) ? this.unanswered.has(id) : this.away;
+  }
+
   private refusalOf(id: string, what: Refusal['what'], into: Refusal[]): void {
     const message = this.reasons.get(id);
     if (message !== undefined) into.push({ id, message, what });
@@ -278,24 +302,41 @@ export class Sender {
     if (held !== undefined) return { kind: 'held', count, for: this.nameOf(held) };
     const message = this.stuck.get(jobId);
     if (message !== undefined) return { kind: 'refused', count, message };
-    return this.away ? { kind: 'waiting', count } : { kind: 'sending', count };
+    const away = ids.some((id) => !this.reasons.has(id) && this.isAway(id));
+    return { kind: away ? 'waiting' : 'sending', count };
   }
 
   private tell(confirmed: readonly Confirmed[] = []): void {
     for (const listener of this.listeners) listener(confirmed);
   }
 
+  /** Entries first; pictures are large, and what is read off a meter does not wait for them. */
   private async flush(): Promise<void> {
-    if (this.flushing) return;
-    this.flushing = true;
+    await this.along('entries', () => this.sendEntries());
+    await this.along('pictures', () => this.sendPictures());
+  }
+
+  /** Sends on one way, once at a time; where not everything could be sent it is tried again later. */
+  private async along(way: Way, send: () => Promise<boolean>): Promise<void> {
+    const progress = this.ways[way];
+    if (progress.sending) return;
+    progress.sending = true;
     try {
-      for (;;) {
-        if (!(await this.sendPictures())) return;
-        const batch = this.nextBatch();
-        if (batch.length === 0 || !(await this.send(batch))) return;
-      }
+      if (await send()) return;
+      if (progress.timer) clearTimeout(progress.timer);
+      progress.timer = setTimeout(() => void this.flush(), progress.retryMs);
+      progress.retryMs = Math.min(progress.retryMs * 2, LONGEST_RETRY_MS);
     } finally {
-      this.flushing = false;
+      progress.sending = false;
+    }
+  }
+
+  /** Sends the entries that wait, batch by batch; false when sending has to stop for now. */
+  private async sendEntries(): Promise<boolean> {
+    for (;;) {
+      const batch = this.nextBatch();
+      if (batch.length === 0) return true;
+      if (!(await this.send(batch))) return false;
     }
   }
 
@@ -320,26 +361,34 @@ export class Sender {
     return batch;
   }
 
-  /** Sends the pictures that wait, one after another; false when sending has to stop for now. */
+  /** Sends the pictures that wait, one after another; false where one has to be sent again later. */
   private async sendPictures(): Promise<boolean> {
-    for (const picture of [...this.pictures.values()]) {
+    const asked = new Set<string>();
+    for (;;) {
+      const picture = [...this.pictures.values()].find(
+        ({ id }) => !asked.has(id) && !this.tried.has(id) && !this.isOthers(id),
+      );
+      if (!picture) return this.unanswered.size === 0;
       const { id, jobId, blob } = picture;
-      if (this.tried.has(id) || this.isOthers(id)) continue;
+      asked.add(id);
       const response = await this.post(`/api/photos?job=${jobId}&id=${id}`, blob, this.whose(id));
-      if (!response) return false;
-      if (response === 'others') continue;
+      if (this.nobody) return false;
+      if (response) this.unanswered.delete(id);
+      else this.unanswered.add(id);
+      this.tell();
+      if (!response || response === 'others') continue;
       if (response.ok) {
         this.reasons.delete(id);
-        await dropPicture(id).catch(noOutbox);
+        this.ways.pictures.retryMs = FIRST_RETRY_MS;
+        await kept(dropPicture(id));
         this.pictures.delete(id);
       } else {
         const message = response.answer.message ?? 'The server refused this photo.';
         this.refused(id, message);
-        await putPicture({ ...picture, refused: message }).catch(noOutbox);
+        await kept(putPicture({ ...picture, refused: message }));
       }
       this.tell();
     }
-    return true;
   }
 
   private refused(id: string, message: string): void {
@@ -351,6 +400,8 @@ export class Sender {
   private async send(events: readonly JobEvent[]): Promise<boolean> {
     const whose = this.whose(events[0]!.id);
     const response = await this.post('/api/events', JSON.stringify({ events }), whose);
+    this.away = response === null && !this.nobody;
+    this.tell();
     if (!response) return false;
     if (response === 'others') return true;
     const { answer, status } = response;
@@ -368,14 +419,14 @@ export class Sender {
       this.stuck.set(events[0]!.jobId, answer.message ?? 'The server refused the entries.');
     for (const [id, message] of named) {
       this.refused(id, message);
-      await markRefused(id, message).catch(noOutbox);
+      await kept(markRefused(id, message));
     }
     this.tell();
     return true;
   }
 
   private async receive(events: readonly JobEvent[], stored: readonly Receipt[]): Promise<boolean> {
-    this.retryMs = FIRST_RETRY_MS;
+    this.ways.entries.retryMs = FIRST_RETRY_MS;
     const sent = new Map(events.map((event) => [event.id, event]));
     const confirmed = stored.flatMap(({ id, seq, person }): Confirmed[] => {
       const event = sent.get(id);
@@ -385,7 +436,7 @@ export class Sender {
       return event ? [{ event, seq, person }] : [];
     });
     this.tell(confirmed);
-    if (!this.leaving) await takeFromOutbox(stored.map((one) => one.id)).catch(noOutbox);
+    if (!this.leaving) await kept(takeFromOutbox(stored.map((one) => one.id)));
     return true;
   }
 
@@ -399,19 +450,13 @@ export class Sender {
     whose: Owner | null,
   ): Promise<Answered | 'others' | null> {
     const answered = await deliver(url, body, whose?.person ?? null);
-    this.away = answered === 'away';
-    this.nobody = answered === 'nobody';
+    if (answered !== 'away') this.nobody = answered === 'nobody';
     if (answered === 'others' && whose) {
       this.others.add(whose.person);
       this.tell();
       return 'others';
     }
-    if (typeof answered === 'object') return answered;
-    this.tell();
-    if (this.timer) clearTimeout(this.timer);
-    this.timer = setTimeout(() => void this.flush(), this.retryMs);
-    this.retryMs = Math.min(this.retryMs * 2, LONGEST_RETRY_MS);
-    return null;
+    return typeof answered === 'object' ? answered : null;
   }
 }
 
@@ -419,6 +464,9 @@ export class Sender {
 function noOutbox(error: unknown): void {
   console.warn('This browser keeps no entries between visits.', error);
 }
+
+/** Waits for the browser's own store, and not for ever. */
+const kept = (work: Promise<unknown>): Promise<void> => atMost(OUTBOX_MS, work).catch(noOutbox);
 
 let shared: Sender | null = null;
 

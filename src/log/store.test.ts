@@ -11,23 +11,33 @@ const OTHER_JOB = '1a6f8a52-3c7e-4f7e-9d62-6d6f6a1f2b3c';
 /** What the browser keeps: entries and pictures, with the reason where one was refused. */
 const kept = new Map<string, WaitingEvent>();
 const photos = new Map<string, WaitingPicture>();
-let storage: 'sound' | 'full' = 'sound';
+let storage: 'sound' | 'full' | 'silent' = 'sound';
+/** What a browser store that never answers gives. */
+const never = () => new Promise<never>(() => undefined);
 
 jest.mock('./outbox', () => ({
   ...jest.requireActual<object>('./outbox'),
   putInOutbox: async (events: readonly JobEvent[]) => {
     if (storage === 'full') throw new Error('no room');
+    if (storage === 'silent') await never();
     for (const event of events) kept.set(event.id, event);
   },
   takeFromOutbox: jest.fn(async (ids: readonly string[]) => {
+    if (storage === 'silent') await never();
     for (const id of ids) kept.delete(id);
   }),
-  everythingWaiting: jest.fn(async () => ({ events: [...kept.values()], pictures: [...photos.values()] })),
+  everythingWaiting: jest.fn(async () => {
+    if (storage === 'silent') await never();
+    return { events: [...kept.values()], pictures: [...photos.values()] };
+  }),
   markRefused: async (id: string, refused: string) => {
     const event = kept.get(id);
     if (event) kept.set(id, { ...event, refused });
   },
-  putPicture: async (picture: WaitingPicture) => photos.set(picture.id, picture),
+  putPicture: async (picture: WaitingPicture) => {
+    if (storage === 'silent') await never();
+    photos.set(picture.id, picture);
+  },
   dropPicture: async (id: string) => photos.delete(id),
 }));
 
@@ -42,6 +52,9 @@ class Server {
   /** Letters of each batch that came. */
   readonly sizes: number[] = [];
   slow = false;
+  /** Pictures, by their ids, that hang or that the server fails at. */
+  readonly hangs = new Set<string>();
+  readonly fails = new Set<string>();
 
   readonly fetch = async (url: string, init?: { body?: string | Blob }): Promise<Response> => {
     if (init?.body === undefined) {
@@ -55,6 +68,9 @@ class Server {
     if (this.answer === 'garbled') return new Response('<p>Log in to this network</p>');
     if (this.answer === 'broken') return new Response('', { status: 503 });
     if (url.startsWith('/api/photos')) {
+      const id = new URL(url, 'http://here').searchParams.get('id')!;
+      if (this.hangs.has(id)) await never();
+      if (this.fails.has(id)) return new Response('', { status: 503 });
       return this.answer === 'no-picture'
         ? Response.json({ message: 'This is no picture.' }, { status: 415 })
         : Response.json({});
@@ -211,13 +227,13 @@ test('a refusal is said in its words, and nothing is thrown away', async () => {
   expect(kept.size).toBe(1);
 });
 
-test('a picture goes before the entry that names it; one that is refused is kept with the reason until it is given up', async () => {
+test('a picture goes after the entries that wait; one that is refused is kept with the reason until it is given up', async () => {
   const store = await opened();
   await store.keepPicture('p1', new Blob(['x']));
   expect(store.read().sending).toEqual({ kind: 'sending', count: 1 });
   store.record(note('with a picture'));
   await settle();
-  expect(server.asked).toEqual([`/api/photos?job=${JOB}&id=p1`, '/api/events']);
+  expect(server.asked).toEqual(['/api/events', `/api/photos?job=${JOB}&id=p1`]);
   expect(store.read().pictures.size).toBe(0);
   server.answer = 'no-picture';
   const picture = new Blob(['x']);
@@ -236,6 +252,53 @@ test('a picture goes before the entry that names it; one that is refused is kept
   await next.giveUp('p2');
   expect(next.read().refusals).toEqual([]);
   expect(photos.size).toBe(0);
+});
+
+test('a picture that hangs, or that the server fails at, holds back neither entries nor other pictures', async () => {
+  const store = await opened();
+  server.hangs.add('p1');
+  await store.keepPicture('p1', new Blob(['x']));
+  store.record(note('12.4 V at the fuse'));
+  await settle();
+  store.record(note('0.1 V behind it'));
+  await settle();
+  expect(server.stored).toHaveLength(2);
+  expect(store.read().events.map((event) => event.seq)).toEqual([1, 2]);
+  // The picture is said to be on its way, and the server not to be away.
+  expect(store.read().sending).toEqual({ kind: 'sending', count: 1 });
+  expect([...store.read().pictures.keys()]).toEqual(['p1']);
+  stop();
+  server.hangs.clear();
+  server.fails.add('p1');
+  const next = await opened();
+  await next.keepPicture('p2', new Blob(['y']));
+  next.record(note('relay out'));
+  await settle();
+  expect(server.stored).toHaveLength(3);
+  expect([...photos.keys()]).toEqual(['p1']);
+  expect(next.read().sending).toEqual({ kind: 'waiting', count: 1 });
+});
+
+test('a browser store that never answers keeps no entry from being sent, and no picture', async () => {
+  storage = 'silent';
+  const store = page();
+  store.record(note('one'));
+  expect(store.read().events).toHaveLength(1);
+  const keeping = store.keepPicture('p1', new Blob(['x']));
+  const end = Date.now() + 20_000;
+  while (
+    Date.now() < end &&
+    !(server.stored.length === 1 && server.asked.some((url) => url.includes('photos')))
+  ) {
+    await settle();
+  }
+  await keeping;
+  expect(server.stored).toHaveLength(1);
+  store.record(note('two'));
+  while (Date.now() < end && server.stored.length < 2) await settle();
+  expect(server.stored).toHaveLength(2);
+  while (Date.now() < end && store.read().sending.kind !== 'idle') await settle();
+  expect(store.read().sending).toEqual({ kind: 'idle' });
 });
 
 test('an entry that the server will never take keeps no other back, stays with its reason, and goes by name only', async () => {

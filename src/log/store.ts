@@ -159,7 +159,7 @@ export class JobStore {
     return { ok: true, ids: made.map((event) => event.id) };
   }
 
-  /** Keeps a picture here until the server has it; it is sent before the entries that name it. */
+  /** Keeps a picture here until the server has it; it is sent after the entries that wait. */
   keepPicture(id: string, blob: Blob): Promise<void> {
     return this.outgoing.addPicture({ id, jobId: this.jobId, blob });
   }

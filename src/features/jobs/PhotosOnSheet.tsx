@@ -1,6 +1,7 @@
 'use client';
 
 import { photoWords } from '#core/log';
+import { JobPicture } from '@/job/JobPicture';
 import { useJob } from '@/job/JobProvider';
 
 /** Photos with their marks, on the hand-over sheet. */
@@ -15,9 +16,8 @@ export function PhotosOnSheet() {
         {photos.map((photo) => (
           <li key={photo.photo}>
             <div className="relative">
-              {/* biome-ignore lint/performance/noImgElement: the picture comes from this server as it is */}
-              <img
-                src={`/api/photos/${photo.photo}`}
+              <JobPicture
+                source={`/api/photos/${photo.photo}`}
                 alt={`Taken ${photo.when} the work`}
                 className="block w-full"
               />
