@@ -1,6 +1,6 @@
 /** What a page asks for by itself before anybody taps: its script, compressed; workers and what comes ahead of use apart. */
 import { type App, openApp } from './app';
-import { settled } from './rest';
+import { atRest, settled } from './rest';
 import { expect, type Page, test } from './test';
 
 let app: App;
@@ -97,4 +97,6 @@ test('before the first card no script is asked for later than in the second roun
   expect(rounds.length).toBeLessThanOrEqual(3);
   // The worker's own are among those of the second round, or the count says nothing of it.
   expect(rounds[1]?.filter((name) => name.startsWith('turbopack')).length).toBeGreaterThanOrEqual(2);
+  // What was fetched ahead holds no connection that others wait for.
+  await atRest(page);
 });

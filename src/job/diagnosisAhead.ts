@@ -17,6 +17,15 @@ export function scriptsOf(address: string): string[] {
   }
 }
 
+/** Into the cache of the browser, to the end: an answer that nobody reads holds a connection that others wait for. */
+async function fetchAhead(script: string): Promise<void> {
+  try {
+    await (await fetch(script)).arrayBuffer();
+  } catch {
+    // The worker itself says when one cannot be had.
+  }
+}
+
 /** A worker fetches its scripts one after the other. Asked for all at once here, they are on their way together. */
 function begunWithScripts(): Worker {
   const Plain = window.Worker;
@@ -31,8 +40,7 @@ function begunWithScripts(): Worker {
     return begun();
   } finally {
     window.Worker = Plain;
-    // The worker itself says when one cannot be had.
-    for (const script of scriptsOf(address)) fetch(script).catch(() => undefined);
+    for (const script of scriptsOf(address)) void fetchAhead(script);
   }
 }
 
