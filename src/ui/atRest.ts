@@ -36,7 +36,9 @@ function look(): void {
       const ready = waiting;
       waiting = [];
       for (const one of ready) one();
-      if (ready.length === 0 && going.ahead === 0) document.documentElement.dataset.atRest = '';
+      // What they begin is seen the next time; where they begin nothing, the page is at rest then.
+      if (ready.length > 0) look();
+      else if (going.ahead === 0) document.documentElement.dataset.atRest = '';
     }),
   );
 }
