@@ -13,7 +13,7 @@ export const onRequestError: Instrumentation.onRequestError = async (error, requ
   journal.error({ err: error, method, path: withoutSecret(path), route: context.routePath }, 'a page failed');
 };
 
-/** So long after the start it is first looked whether a backup is due. */
+/** So long after the start it is first looked whether a backup is due, and what is over. */
 const FIRST_LOOK_MS = 60_000;
 
 /** What a server begins with, and what it does by itself besides answering. */
@@ -21,9 +21,11 @@ export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
   const { refuseOddMethods } = await import('./http/methods');
   refuseOddMethods();
-  if (!process.env.EVERY_TRACE_BACKUPS) return;
   // Not while somebody waits for the first page.
   setTimeout(async () => {
+    const { startPruning } = await import('./db/prune');
+    startPruning();
+    if (!process.env.EVERY_TRACE_BACKUPS) return;
     const { startNightlyBackups } = await import('./features/backup/server');
     startNightlyBackups();
   }, FIRST_LOOK_MS).unref();
