@@ -5,11 +5,18 @@ import type { EventBody } from '../format';
 export interface LogEvent {
   readonly id: string;
   readonly seq: number | null;
+  /** Who recorded it, as it is shown. */
   readonly person: string;
+  /** The name that a job file gave, where it came in with one. */
+  readonly fromFile?: string;
   readonly madeAt: string;
   readonly clientOrder: number;
   readonly body: EventBody;
 }
+
+/** Whose an entry is that came in with a job file: nobody here has signed it but who brought it in. */
+export const fromFileWords = (named: string, broughtBy: string) =>
+  `${named} (from a file, imported by ${broughtBy})`;
 
 export interface LogEntry {
   readonly event: LogEvent;

@@ -4,7 +4,7 @@ export { causeReopened, overloaded } from './cause';
 export { customerSheetOf } from './customerSheet';
 export type { JobPhoto, PlanOnJob, Watch } from './draft';
 export { ENDINGS, endingWords, type SaidEnding, whyNotEnd } from './ending';
-export { cellKey, type LogEntry, type LogEvent } from './event';
+export { cellKey, fromFileWords, type LogEntry, type LogEvent } from './event';
 export { fittedNow } from './fitted';
 export { eventWords, keptOf, standsBehind, stepOf } from './kinds';
 export { type Label, labelsOf } from './labelsOf';

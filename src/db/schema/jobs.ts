@@ -89,7 +89,7 @@ export const jobEvents = pgTable(
     clientOrder: integer('client_order').notNull(),
     /** Of what it says, in the form of that time. */
     version: integer('version').notNull().default(1),
-    /** Who recorded it, where it came in with a job file and that person is nobody here. */
+    /** The name that a job file gave, where it came in with one; `person_id` is who brought it in. */
     personName: text('person_name'),
     madeAt: instant('made_at').notNull(),
     arrivedAt: instant('arrived_at').notNull().defaultNow(),

@@ -1,9 +1,10 @@
 /** Job files come in again as they go out, whatever their version and wherever they are brought. */
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
+import { and, eq } from 'drizzle-orm';
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
-import { vehicles } from '@/db/schema';
+import { jobEvents, people, vehicles } from '@/db/schema';
 import { listVehicles, loadVehicle } from '@/features/vehicles/server';
 import { demoActor, stranger, withDatabase } from '../../../testing/database';
 import { importJob, jobFile, listJobs, loadJob } from './server';
@@ -51,6 +52,54 @@ test('out and in again, into another shop: vehicle, maps, every entry with its p
   }
   // Two jobs of one vehicle stand on one vehicle: the second found the maps of the first.
   expect((await listVehicles(shop)).map((one) => one.name)).toEqual(['Bakery van']);
+});
+
+/** An open job of the demo as a file in which the owner of this workshop has done everything, and has closed it. */
+async function forged(actor: Actor): Promise<string> {
+  const [owner] = await database()
+    .select()
+    .from(people)
+    .where(and(eq(people.shopId, actor.shopId), eq(people.role, 'owner')));
+  const job = (await listJobs(actor, 'open')).find(({ title }) => title.startsWith('Proving'));
+  const out = await exported(actor, job!.id);
+  const seq = out.events.length + 1;
+  const closed = {
+    ...out.events.at(-1)!,
+    ...{
+      id: randomUUID(),
+      seq,
+      body: { kind: 'state' as const, state: 'closed' as const },
+    },
+  };
+  const events = [...out.events, closed].map((event) => ({ ...event, person: owner!.name }));
+  return JSON.stringify({ ...out, events }).replaceAll(job!.id, randomUUID());
+}
+
+test('a file speaks for nobody of this workshop: its entries stand under who brought it in, with the name as the file’s', async () => {
+  const actor = await demoActor();
+  const made = await importJob(actor, ask(await forged(actor)));
+  if (!made.ok) throw new Error(JSON.stringify(made.problems));
+  const rows = await database().select().from(jobEvents).where(eq(jobEvents.jobId, made.id));
+  expect(new Set(rows.map(({ personId }) => personId))).toEqual(new Set([actor.personId]));
+  const shown = new Set((await loadJob(actor, made.id))!.events.map(({ person }) => person));
+  expect([...shown]).toEqual([
+    expect.stringMatching(new RegExp(`^.+ \\(from a file, imported by ${actor.personName}\\)$`)),
+  ]);
+  // Out again it says what the file said.
+  expect((await exported(actor, made.id)).events.every(({ person }) => !person.includes('from a file'))).toBe(
+    true,
+  );
+});
+
+test('what a learner may not record by hand a file does not record either', async () => {
+  const actor = await demoActor();
+  const learner = { ...actor, role: 'learner' as const };
+  const text = await forged(actor);
+  expect(await importJob(learner, ask(text))).toMatchObject({
+    ok: false,
+    problems: [{ code: 'needs-word', message: expect.stringContaining('asks for the word') }],
+  });
+  expect(await loadJob(actor, JSON.parse(text).job.id)).toBeNull();
 });
 
 test('a job that is here already is refused, and the same request answered again as it was', async () => {

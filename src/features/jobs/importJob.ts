@@ -1,7 +1,11 @@
-/** A job file brought in: its vehicle, its maps, its log as it was made, each entry with who made it and when. */
+/**
+ * A job file brought in: its vehicle, its maps, its log as it was made, each entry with the name that the file gives and
+ * its moments. It stands under who brought it in.
+ */
 import { randomUUID } from 'node:crypto';
 import { and, eq, inArray } from 'drizzle-orm';
-import type { ImportRequest, JobFile, Problem } from '#core/format';
+import { type ImportRequest, type JobFile, type Problem, upgradedEntry } from '#core/format';
+import { whyNotRecorded } from '#core/log';
 import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
 import { once } from '@/db/once';
@@ -15,7 +19,6 @@ import {
   jobs,
   panelSets,
   panelSetVersions,
-  people,
   vehicles,
 } from '@/db/schema';
 import { addVehicle, importIn, type Vehicle } from '@/features/vehicles/server';
@@ -37,6 +40,11 @@ export async function importJob(
 ): Promise<ImportedJob> {
   const read = await readJob(text);
   if (!read.ok) return read;
+  // Brought in is recorded: what a person may not do by hand, a file does not do either.
+  for (const { body, version } of read.value.events) {
+    const message = whyNotRecorded(actor.role, upgradedEntry(body, version));
+    if (message !== null) return refused('needs-word', message);
+  }
   const made = await once<ImportedJob>(actor, { id, kind: 'import-job' }, (tx) =>
     bringIn(tx, actor, read.value),
   );
@@ -198,27 +206,21 @@ async function newPlace(
 const AT_ONCE = 1000;
 
 async function keepEvents(tx: Transaction, actor: Actor, file: JobFile): Promise<void> {
-  const known = await tx
-    .select({ id: people.id, name: people.name })
-    .from(people)
-    .where(eq(people.shopId, actor.shopId));
-  const rows = file.events.map((event) => {
-    const person = known.find((one) => one.name === event.person);
-    return {
-      id: event.id,
-      shopId: actor.shopId,
-      jobId: file.job.id,
-      seq: event.seq,
-      personId: person?.id ?? actor.personId,
-      personName: person ? null : event.person,
-      kind: event.body.kind,
-      body: event.body,
-      version: event.version,
-      clientOrder: event.clientOrder,
-      madeAt: event.madeAt,
-      arrivedAt: event.arrivedAt,
-    };
-  });
+  // Whatever name a file gives: nobody here has recorded it but who brings it in.
+  const rows = file.events.map((event) => ({
+    id: event.id,
+    shopId: actor.shopId,
+    jobId: file.job.id,
+    seq: event.seq,
+    personId: actor.personId,
+    personName: event.person,
+    kind: event.body.kind,
+    body: event.body,
+    version: event.version,
+    clientOrder: event.clientOrder,
+    madeAt: event.madeAt,
+    arrivedAt: event.arrivedAt,
+  }));
   for (let from = 0; from < rows.length; from += AT_ONCE) {
     await tx.insert(jobEvents).values(rows.slice(from, from + AT_ONCE));
   }

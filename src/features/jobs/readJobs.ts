@@ -9,7 +9,7 @@ import {
   type PanelSetFile,
   upgradedEntry,
 } from '#core/format';
-import type { LogEvent } from '#core/log';
+import { fromFileWords, type LogEvent } from '#core/log';
 import { withSafetyAnswers } from '#core/panel';
 import type { Actor } from '@/access';
 import { database, type Transaction } from '@/db/client';
@@ -120,12 +120,18 @@ async function eventsOf(
   return rows.map(({ event, person }) => ({
     id: event.id,
     seq: event.seq,
-    person: event.personName ?? person,
+    ...authorOf(event.personName, person),
     madeAt: iso(event.madeAt),
     arrivedAt: iso(event.arrivedAt),
     clientOrder: event.clientOrder,
     body: upgradedEntry(event.body, event.version),
   }));
+}
+
+/** Who made an entry. The name that a file gave is said to be that, and beside it who brought it in. */
+function authorOf(inFile: string | null, person: string): Pick<LogEvent, 'person' | 'fromFile'> {
+  if (inFile === null) return { person };
+  return { person: fromFileWords(inFile, person), fromFile: inFile };
 }
 
 /** The job as an open file: everything needed to read it elsewhere. */
@@ -149,7 +155,7 @@ export function jobFile(job: LoadedJobAndLog): JobFile {
       id: event.id,
       version: ENTRY_VERSION,
       seq: event.seq ?? 0,
-      person: event.person,
+      person: event.fromFile ?? event.person,
       madeAt: event.madeAt,
       arrivedAt: event.arrivedAt,
       clientOrder: event.clientOrder,

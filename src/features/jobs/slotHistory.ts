@@ -1,5 +1,6 @@
 /** What was seen in the slots of a vehicle, over all of its jobs. */
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq } from 'drizzle-orm';
+import { fromFileWords } from '#core/log';
 import type { SlotStateEntry } from '#core/panel';
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
@@ -11,7 +12,8 @@ export async function slotHistory(actor: Actor, vehicleId: string): Promise<Slot
     .select({
       id: slotSightings.eventId,
       at: slotSightings.madeAt,
-      person: sql<string>`coalesce(${jobEvents.personName}, ${people.name})`,
+      inFile: jobEvents.personName,
+      person: people.name,
       body: slotSightings.body,
     })
     .from(slotSightings)
@@ -19,5 +21,10 @@ export async function slotHistory(actor: Actor, vehicleId: string): Promise<Slot
     .innerJoin(jobEvents, eq(jobEvents.id, slotSightings.eventId))
     .where(and(eq(slotSightings.shopId, actor.shopId), eq(slotSightings.vehicleId, vehicleId)))
     .orderBy(asc(slotSightings.madeAt), asc(slotSightings.seq));
-  return rows.map(({ id, at, person, body: { kind: _kind, ...seen } }) => ({ ...seen, id, at, person }));
+  return rows.map(({ id, at, person, inFile, body: { kind: _kind, ...seen } }) => ({
+    ...seen,
+    id,
+    at,
+    person: inFile === null ? person : fromFileWords(inFile, person),
+  }));
 }
