@@ -9,6 +9,15 @@ function sqlState(error: unknown): string | null {
   return null;
 }
 
+/** Whether an error says that all connections were in use for longer than one waits: the database itself is well. */
+export function isPoolFull(error: unknown): boolean {
+  for (let here = error; here instanceof Error; here = here.cause) {
+    // The package gives it no code.
+    if (here.message === 'timeout exceeded when trying to connect') return true;
+  }
+  return false;
+}
+
 /**
  * Why the database will never take what was sent: a value that it cannot hold (class 22) or that breaks a rule between
  * rows (class 23). Null when the fault is not in the data.

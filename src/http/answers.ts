@@ -8,7 +8,7 @@ import {
 } from '#core/format';
 /** What routes have in common: reading a body no larger than it may be, and saying whose fault a failure is. */
 
-import { dataRefusal } from '@/db/errors';
+import { dataRefusal, isPoolFull } from '@/db/errors';
 import { journal } from '@/journal/journal';
 import { permittedHosts } from './hosts';
 import { foreignRequest } from './origin';
@@ -118,6 +118,12 @@ export async function answering(request: Request, work: () => Promise<Response>)
     if (hasGone(request, error)) return new Response(null, { status: 499 });
     const refused = dataRefusal(error);
     if (refused) return refuseWith(400, 'refused-by-database', refused);
+    if (isPoolFull(error)) {
+      journal.warn({ err: error }, 'every connection to the database was in use');
+      const busy = refuseWith(503, 'busy', 'Many are working at once. Nothing was changed; try again.');
+      busy.headers.set('Retry-After', '2');
+      return busy;
+    }
     journal.error({ err: error }, 'a route failed');
     return refuseWith(
       503,

@@ -1,6 +1,5 @@
-import { sql } from 'drizzle-orm';
 import { isShared } from '@/access';
-import { database } from '@/db/client';
+import { databaseAnswers } from '@/db/alive';
 import { open } from '@/http/door';
 import { journal } from '@/journal/journal';
 
@@ -10,7 +9,7 @@ export const dynamic = 'force-dynamic';
 export const GET = open('It tells whether the program can work, and nothing of anybody.', async () => {
   const about = { name: 'every-trace', build: process.env.EVERY_TRACE_BUILD ?? null, shared: isShared() };
   try {
-    await database().execute(sql`select 1`);
+    await databaseAnswers();
     return Response.json({ ...about, database: 'up' });
   } catch (err) {
     journal.warn({ err }, 'the database does not answer');
