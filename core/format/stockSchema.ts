@@ -44,7 +44,16 @@ const one = {
 
 /** Each with an id of its own, so that a repeat changes nothing. */
 export const StockRequestSchema = oneOfKind(
-  Type.Object({ kind: Type.Literal('item'), id: Uuid, item: StockItemSchema }, strict),
+  Type.Object(
+    {
+      kind: Type.Literal('item'),
+      id: Uuid,
+      item: StockItemSchema,
+      /** As the page showed it, where it is there already: what others have changed meanwhile stays. */
+      was: Type.Optional(StockItemSchema),
+    },
+    strict,
+  ),
   Type.Object({ kind: Type.Literal('place'), id: Uuid, place: StockPlaceSchema }, strict),
   Type.Object({ kind: Type.Literal('booked'), place: Uuid, ...one }, strict),
   Type.Object({ kind: Type.Literal('scrapped'), place: Uuid, ...one }, strict),

@@ -1,4 +1,5 @@
 /** The stock of a shop: what is there, what is short, whether it has the part that is wanted, and its CSV. */
+export { changedItem } from './changedItem';
 export {
   orderCsv,
   previewStockCsv,

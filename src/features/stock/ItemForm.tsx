@@ -1,5 +1,6 @@
 'use client';
 
+import { useRef } from 'react';
 import { BOUNDS, STOCK_SORTS, STOCK_UNITS, type StockItem } from '#core/format';
 import { readNumber } from '#core/quantity';
 import { COMPARED, type ComparedKind, PART_FIELDS, readPart, typedOf } from '#core/repair';
@@ -22,6 +23,8 @@ const isCompared = (sort: string): sort is ComparedKind => (COMPARED as readonly
 
 /** An item of the stock, new or put right. */
 export function ItemForm({ item, ask, onDone }: { item?: StockItem; ask: Ask; onDone?: () => void }) {
+  // What was before the eyes when it was typed over; after a refusal, what that has shown.
+  const shown = useRef(item);
   const form = useKeptForm<ItemWords>({
     keep: `stock item ${item?.id ?? 'new'}`,
     first: {
@@ -54,7 +57,9 @@ export function ItemForm({ item, ask, onDone }: { item?: StockItem; ask: Ask; on
       const answer = await ask({
         kind: 'item',
         item: { id: item?.id ?? newId(), sort, name, unit, ...numbers, ...said },
+        ...(shown.current ? { was: shown.current } : {}),
       });
+      if (!answer.ok && answer.seen) shown.current = answer.seen;
       if (answer.ok) onDone?.();
       return answer;
     },

@@ -1,7 +1,7 @@
 /** What changes the stock: each request once, each move an entry that stays, nothing taken below nothing unless it is said. */
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import type { StockItem, StockPlace, StockRequest } from '#core/format';
-import { rounded, sameItem, whyNotMoved } from '#core/stock';
+import { changedItem, rounded, sameItem, whyNotMoved } from '#core/stock';
 import type { Actor } from '@/access';
 import { now } from '@/clock/now';
 import type { Transaction } from '@/db/client';
@@ -16,6 +16,8 @@ export type StockAnswer =
       readonly message: string;
       /** It can be booked all the same, where somebody says so. */
       readonly allTheSame?: boolean;
+      /** Where somebody else has changed the item: what whoever reads the message has seen of it. */
+      readonly seen?: StockItem;
     };
 
 const refuse = (message: string): StockAnswer => ({ ok: false, message });
@@ -30,7 +32,7 @@ export function changeStock(actor: Actor, request: StockRequest): Promise<StockA
 export function change(tx: Transaction, actor: Actor, request: StockRequest): Promise<StockAnswer> {
   switch (request.kind) {
     case 'item':
-      return stockItemsOf(tx, actor).then((known) => keepItem(tx, actor, request.item, known));
+      return changeItem(tx, actor, request.item, request.was);
     case 'place':
       return keepPlace(tx, actor, request.place);
     case 'booked':
@@ -49,6 +51,29 @@ export function change(tx: Transaction, actor: Actor, request: StockRequest): Pr
     case 'import':
       return bringIn(tx, actor, request);
   }
+}
+
+/** Whoever names things in a stock does it one after the other: two who take one name at once are not both given it. */
+async function oneByOne(tx: Transaction, actor: Actor): Promise<void> {
+  await tx.execute(
+    sql`select pg_advisory_xact_lock(hashtextextended(${`names in the stock of ${actor.shopId}`}, 0))`,
+  );
+}
+
+/** A new item, or one put right; `was` is what the page showed. */
+async function changeItem(
+  tx: Transaction,
+  actor: Actor,
+  item: StockItem,
+  was: StockItem | undefined,
+): Promise<StockAnswer> {
+  await oneByOne(tx, actor);
+  const known = await stockItemsOf(tx, actor);
+  const there = was && known.find(({ id }) => id === item.id);
+  if (!was || !there) return keepItem(tx, actor, item, known);
+  const changed = changedItem(was, there, item);
+  if (!changed.ok) return changed;
+  return keepItem(tx, actor, changed.item, known);
 }
 
 async function keepItem(
@@ -70,6 +95,7 @@ async function keepItem(
 }
 
 async function keepPlace(tx: Transaction, actor: Actor, place: StockPlace): Promise<StockAnswer> {
+  await oneByOne(tx, actor);
   const name = place.name.trim();
   const known = await stockPlacesOf(tx, actor);
   if (known.some((one) => one.id !== place.id && one.name.toLowerCase() === name.toLowerCase()))
@@ -153,6 +179,7 @@ async function bringIn(
   actor: Actor,
   { id, place, items, counts }: Extract<StockRequest, { kind: 'import' }>,
 ): Promise<StockAnswer> {
+  await oneByOne(tx, actor);
   const known = await stockItemsOf(tx, actor);
   for (const [at, item] of items.entries()) {
     const kept = await keepItem(tx, actor, item, [...known, ...items.slice(0, at)]);

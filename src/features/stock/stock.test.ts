@@ -192,6 +192,40 @@ test('two items of one name are refused, one by one and in a list; of a refused 
   expect((await stockOf(actor)).levels.length).toBe(before);
 });
 
+test('six who make an item of one name at once make one; six places of one name are one', async () => {
+  const name = `Mini blade ${randomUUID()}`;
+  const item = { sort: 'fuse', unit: 'piece', minimum: 0, reorder: 0, name } as const;
+  const made = await Promise.all(
+    Array.from({ length: 6 }, () => ask('item', { item: { ...item, id: randomUUID() } })),
+  );
+  expect(made.filter(({ ok }) => ok)).toHaveLength(1);
+  expect((await stockOf(actor)).levels.filter((one) => one.item.name === name)).toHaveLength(1);
+  const shelf = { name: `Shelf ${randomUUID()}`, sort: 'shelf' } as const;
+  const places = await Promise.all(
+    Array.from({ length: 6 }, () => ask('place', { place: { ...shelf, id: randomUUID() } })),
+  );
+  expect(places.filter(({ ok }) => ok)).toHaveLength(1);
+});
+
+test('two people on one item: different fields are both kept; of one field the second is told both values, and may insist', async () => {
+  const was = await freshItem({ minimum: 5, reorder: 10 });
+  const itemNow = async () => (await stockOf(actor)).levels.find((one) => one.item.id === was.id)!.item;
+  expect(await ask('item', { item: { ...was, minimum: 8 }, was })).toEqual({ ok: true });
+  expect(await ask('item', { item: { ...was, reorder: 25 }, was })).toEqual({ ok: true });
+  expect(await itemNow()).toMatchObject({ minimum: 8, reorder: 25 });
+  const refused = await ask('item', { item: { ...was, minimum: 3 }, was });
+  expect(refused).toMatchObject({
+    ok: false,
+    message: expect.stringContaining('Least was “5”, is “8” now, and you typed “3”.'),
+    seen: { minimum: 8, reorder: 10 },
+  });
+  expect(await itemNow()).toMatchObject({ minimum: 8, reorder: 25 });
+  const { seen } = refused as { seen: StockItem };
+  // As the form sends it again: what was typed, and the rest as it was shown at first.
+  expect(await ask('item', { item: { ...was, minimum: 3 }, was: seen })).toEqual({ ok: true });
+  expect(await itemNow()).toMatchObject({ minimum: 3, reorder: 25 });
+});
+
 test('whatever is asked, in whatever order, what is there is the sum of its moves', async () => {
   const { id } = await freshItem();
   const count = fc.integer({ min: 1, max: 40 }).map((many) => many / 4);
