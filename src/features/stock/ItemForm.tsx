@@ -54,12 +54,14 @@ export function ItemForm({ item, ask, onDone }: { item?: StockItem; ask: Ask; on
       if (part && !part.ok) return { ok: false, message: part.message, field: `part.${part.field}` };
       const said = part?.ok && Object.keys(part.value).length > 1 ? { part: part.value } : {};
       const unit = STOCK_UNITS.find((one) => one === values.unit) ?? 'piece';
+      const typed = { id: item?.id ?? newId(), sort, name, unit, ...numbers, ...said };
       const answer = await ask({
         kind: 'item',
-        item: { id: item?.id ?? newId(), sort, name, unit, ...numbers, ...said },
+        item: typed,
         ...(shown.current ? { was: shown.current } : {}),
       });
       if (!answer.ok && answer.seen) shown.current = answer.seen;
+      if (answer.ok && item) shown.current = typed;
       if (answer.ok) onDone?.();
       return answer;
     },

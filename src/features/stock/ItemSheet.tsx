@@ -73,7 +73,7 @@ export function ItemSheet({
       )}
       <Moves item={item.id} key={JSON.stringify(level.at)} />
       <Fold title="Put the item right" className="mt-2">
-        <ItemForm item={item} ask={ask} />
+        <ItemForm key={item.id} item={item} ask={ask} />
       </Fold>
     </Dialog>
   );
