@@ -1,5 +1,5 @@
 /** What a person typed or took survives every tap, reload, restart and refusal, and goes only by their own word. */
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { chromium } from '@playwright/test';
@@ -99,6 +99,29 @@ test('a photo that the server refuses is there after a restart of the browser, w
   } finally {
     rmSync(profile, { recursive: true, force: true });
   }
+});
+
+test('a photo that is named before it has come is said to be on its way, and shown once it is there', async ({
+  page,
+}) => {
+  const job = await openFanJob(page, app);
+  const [jobId, photo] = [job.slice(-36), crypto.randomUUID()];
+  const body = { kind: 'photo', photo, when: 'before', words: 'Seat box, lid off' };
+  const madeAt = new Date().toISOString();
+  const named = await page.request.post(`${app.url}/api/events`, {
+    data: { events: [{ id: crypto.randomUUID(), jobId, madeAt, clientOrder: 900, body }] },
+  });
+  expect(named.status()).toBe(200);
+  await page.goto(`${job}/sheet`);
+  const words = page.getByText('This picture has not been received yet.');
+  await expect(words).toBeVisible();
+  const sent = await page.request.post(`${app.url}/api/photos?job=${jobId}&id=${photo}`, {
+    data: readFileSync('docs/screenshots/panel.png'),
+    headers: { 'content-type': 'image/png' },
+  });
+  expect(sent.status()).toBe(200);
+  await expect(page.getByRole('img', { name: 'Taken before the work' })).toBeVisible();
+  await expect(words).toHaveCount(0);
 });
 
 test('an entry that the server refuses is named, keeps no other back, and goes by name only', async ({
