@@ -119,37 +119,24 @@ for (const [name, schema] of Object.entries(schemas)) {
   );
 }
 
-/** What reads files in a thread of the server, as one module that Node runs as it is. */
-await build({
-  entryPoints: [fileURLToPath(new URL('../src/workers/map.thread.ts', import.meta.url))],
-  outfile: fileURLToPath(new URL('map.thread.mjs', out)),
-  alias: { '#core': fileURLToPath(new URL('../core', import.meta.url)) },
-  bundle: true,
-  format: 'esm',
-  platform: 'node',
-  target: 'node20',
-});
-
-/** What makes sheets in a thread of the server; the package that writes PDF stays outside of it. */
-await build({
-  entryPoints: [fileURLToPath(new URL('../src/workers/sheet.thread.ts', import.meta.url))],
-  outfile: fileURLToPath(new URL('sheet.thread.mjs', out)),
-  alias: { '#core': fileURLToPath(new URL('../core', import.meta.url)) },
-  external: ['pdfkit'],
-  bundle: true,
-  format: 'esm',
-  platform: 'node',
-  target: 'node20',
-});
-
-/** What makes pictures clean in a thread of the server; the package that decodes them stays outside of it. */
-await build({
-  entryPoints: [fileURLToPath(new URL('../src/workers/picture.thread.ts', import.meta.url))],
-  outfile: fileURLToPath(new URL('picture.thread.mjs', out)),
-  alias: { '#core': fileURLToPath(new URL('../core', import.meta.url)) },
-  external: ['sharp'],
-  bundle: true,
-  format: 'esm',
-  platform: 'node',
-  target: 'node20',
-});
+/** Threads of the server, each as one module that Node runs as it is; packages that are large or native stay outside. */
+const THREADS: Readonly<Record<string, readonly string[]>> = {
+  /** Reads files. */
+  'map.thread': [],
+  /** Makes sheets. */
+  'sheet.thread': ['pdfkit'],
+  /** Makes pictures clean. */
+  'picture.thread': ['sharp'],
+};
+for (const [thread, external] of Object.entries(THREADS)) {
+  await build({
+    entryPoints: [fileURLToPath(new URL(`../src/workers/${thread}.ts`, import.meta.url))],
+    outfile: fileURLToPath(new URL(`${thread}.mjs`, out)),
+    alias: { '#core': fileURLToPath(new URL('../core', import.meta.url)) },
+    external: [...external],
+    bundle: true,
+    format: 'esm',
+    platform: 'node',
+    target: 'node20',
+  });
+}
