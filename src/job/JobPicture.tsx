@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 
 /** A picture that is not there is asked for again this often. */
-const AGAIN_MS = 8000;
+const AGAIN_MS = 4000;
 
 /**
  * A picture of a job. Entries are sent before pictures, so another page may show what names it first: it is said that it
