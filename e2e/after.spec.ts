@@ -1,4 +1,5 @@
 /** The second half of a job, played on the phone: repair, proof, stock, follow-ups, hand-over. */
+import type { StockItem } from '../core/format';
 import { type App, openApp } from './app';
 import { seeLamps } from './technician';
 import { expect, type Page, test } from './test';
@@ -440,6 +441,48 @@ test('by keyboard: a vehicle entered twice is merged, kilometres that go back ar
   await page.getByRole('link', { name: 'To the vehicle that it is' }).focus();
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: 'Bakery van' })).toBeVisible();
+});
+
+test('an item typed over, reloaded and changed by somebody else meanwhile: other fields are both kept, of one both values are said', async ({
+  page,
+}) => {
+  const [item] = await app.query<StockItem>(
+    "select id, sort, name, part, unit, minimum::float8, reorder::float8 from stock_items where name = 'Mini blade 15 A'",
+  );
+  const { part, ...rest } = item!;
+  const was: StockItem = { ...rest, ...(part ? { part } : {}) };
+  const now = async () => {
+    const [row] = await app.query<{ minimum: number; reorder: number }>(
+      `select minimum::float8, reorder::float8 from stock_items where id = '${was.id}'`,
+    );
+    return row!;
+  };
+  const open = async () => {
+    await page.goto(`${app.url}/stock`);
+    await page
+      .getByRole('button', { name: /Mini blade 15 A/ })
+      .first()
+      .click();
+    await page.getByRole('dialog').getByRole('button', { name: 'Put the item right' }).click();
+  };
+  const dialog = page.getByRole('dialog');
+  await open();
+  await dialog.getByLabel('Least').fill(String(was.minimum + 3));
+  const theirs = { ...was, minimum: was.minimum + 7, reorder: was.reorder + 20 };
+  const answer = await page.request.post(`${app.url}/api/stock`, {
+    data: { kind: 'item', id: crypto.randomUUID(), item: theirs, was },
+  });
+  expect(answer.status()).toBe(200);
+  await open();
+  await expect(dialog.getByLabel('Least')).toHaveValue(String(was.minimum + 3));
+  const keep = dialog.getByRole('button', { name: 'Keep it so' });
+  await keep.click();
+  await expect(dialog).toContainText(
+    `Least was “${was.minimum}”, is “${was.minimum + 7}” now, and you typed “${was.minimum + 3}”`,
+  );
+  expect(await now()).toEqual({ minimum: was.minimum + 7, reorder: was.reorder + 20 });
+  await keep.click();
+  await expect.poll(now).toEqual({ minimum: was.minimum + 3, reorder: was.reorder + 20 });
 });
 
 test('a list with five kinds of mistakes is told row by row, the good rows come in on purpose only', async ({

@@ -238,6 +238,8 @@ test('pictures', async ({ browser }) => {
   await phone.evaluate(() => window.scrollBy(0, 420));
   const newJob = await held();
   await phone.goto(`${app.url}/jobs/${fan}`);
+  // Sections that come later draw the page anew.
+  await atRest(phone);
   await phone.getByTestId('function-grid').scrollIntoViewIfNeeded();
   await phone.evaluate(() => window.scrollTo(0, 360));
   const functions = await held();

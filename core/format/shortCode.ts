@@ -23,5 +23,5 @@ function isGuessed(code: string): boolean {
 export function shortCodeProblem(code: string): string | null {
   if (!isShortCode(code)) return SHORT_CODE_WORDS;
   if (!isGuessed(code)) return null;
-  return 'This code is among those that are guessed first: a year, digits in a row, or fewer than three different ones. Take another.';
+  return 'This code is among those that are guessed first: a year, digits in a row, the middle of the keypad, or fewer than three different digits. Take another.';
 }

@@ -1,4 +1,4 @@
-/** Rows that nobody needs any more: they go after a time, whichever process looks first. */
+/** Rows that nobody needs any more: they go after a time. Any number of processes may do it; what is gone is gone. */
 import { lt, or } from 'drizzle-orm';
 import { now } from '@/clock/now';
 import { journal } from '@/journal/journal';

@@ -286,6 +286,7 @@ export class Sender {
     return by !== null && this.others.has(by.person);
   }
 
+  /** Whether the server did not answer when it was last asked to take this, or its like. */
   private isAway(id: string): boolean {
     return this.pictures.has(id) ? this.unanswered.has(id) : this.away;
   }

@@ -1,6 +1,6 @@
 'use client';
 
-import { useRef } from 'react';
+import { useEffect } from 'react';
 import { BOUNDS, STOCK_SORTS, STOCK_UNITS, type StockItem } from '#core/format';
 import { readNumber } from '#core/quantity';
 import { COMPARED, type ComparedKind, PART_FIELDS, readPart, typedOf } from '#core/repair';
@@ -17,14 +17,14 @@ interface ItemWords {
   minimum: string;
   reorder: string;
   part: Record<string, string>;
+  /** The item as it was shown when the first key was pressed, as JSON: kept with what was typed over it. */
+  was: string;
 }
 
 const isCompared = (sort: string): sort is ComparedKind => (COMPARED as readonly string[]).includes(sort);
 
 /** An item of the stock, new or put right. */
 export function ItemForm({ item, ask, onDone }: { item?: StockItem; ask: Ask; onDone?: () => void }) {
-  // What was before the eyes when it was typed over; after a refusal, what that has shown.
-  const shown = useRef(item);
   const form = useKeptForm<ItemWords>({
     keep: `stock item ${item?.id ?? 'new'}`,
     first: {
@@ -58,17 +58,25 @@ export function ItemForm({ item, ask, onDone }: { item?: StockItem; ask: Ask; on
       const answer = await ask({
         kind: 'item',
         item: typed,
-        ...(shown.current ? { was: shown.current } : {}),
+        ...(item ? { was: values.was ? (JSON.parse(values.was) as StockItem) : item } : {}),
       });
-      if (!answer.ok && answer.seen) shown.current = answer.seen;
-      if (answer.ok && item) shown.current = typed;
+      if (!answer.ok && answer.seen) form.setValue('was', JSON.stringify(answer.seen));
       if (answer.ok) onDone?.();
       return answer;
     },
   });
-  const sort = form.watch('sort') ?? 'fuse';
+  const { watch, getValues, setValue } = form;
+  useEffect(() => {
+    if (!item) return;
+    const watching = watch((_values, { name }) => {
+      if (name !== undefined && name !== 'was' && !getValues('was')) setValue('was', JSON.stringify(item));
+    });
+    return () => watching.unsubscribe();
+  }, [item, watch, getValues, setValue]);
+  const sort = watch('sort') ?? 'fuse';
   return (
     <form onSubmit={form.submit} className="grid max-w-xl grid-cols-2 gap-3">
+      <input type="hidden" {...form.register('was')} />
       <Field label="Sort">
         <Select {...form.register('sort')}>
           {STOCK_SORTS.map((one) => (
