@@ -30,7 +30,7 @@ export {
 } from './hypotheses/priors';
 export { byProbe, KINDS, refOfId, testId, testInLog } from './kinds';
 export { fuseOfNode } from './kinds/fuseBefore';
-export type { AnswerKind } from './kinds/kind';
+export type { AnswerKind, NumberAnswer, WordAnswer } from './kinds/kind';
 export { type CardPicture, cardPicture } from './picture';
 export { PICTURE, pictureShape, plugShape, slotShape } from './pictureShape';
 export { complaintOf, readingOf } from './playback';

@@ -50,23 +50,6 @@ export interface Progress {
   askedIn: number;
 }
 
-/** Something is pulled or taken apart for it, so that no current flows as it does otherwise. */
-function isApart(test: TestRef): boolean {
-  return (test.kind === 'volts' && test.pulled !== undefined) || !WHOLE_CIRCUIT.has(test.kind);
-}
-
-/** Readings of the circuit as it stands. */
-const WHOLE_CIRCUIT: ReadonlySet<TestRef['kind']> = new Set([
-  'volts',
-  'lamp',
-  'led',
-  'function',
-  'clamp',
-  'fuse-drop',
-  'click',
-  'sound',
-]);
-
 export class WorkedIn {
   private readonly model: CircuitModel;
   private readonly hypotheses: readonly Hypothesis[];
@@ -113,7 +96,7 @@ export class WorkedIn {
       if (!('condition' in test)) continue;
       if (tried && 'state' in value && (value.state === 'works' || value.state === 'weak')) {
         ran.push(this.model.solve(test.condition, tried).amps);
-      } else if (!isApart(test)) conditions.add(test.condition);
+      } else if (!kindOf(test).apart(test)) conditions.add(test.condition);
     }
     const { branchesOfPart } = this.model.network;
     return (part) =>

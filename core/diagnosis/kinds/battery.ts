@@ -128,6 +128,7 @@ export const battery: TestKind<RefOf<'battery'>> = {
   minutes: 1,
   setUp: (ref) => `battery|${ref.state}`,
   spot: () => 'part|battery',
+  apart: () => true,
   deed: (_, ref) => ({ atBattery: true, cranks: ref.state === 'crank', engineRuns: ref.state === 'charge' }),
   leads: ({ parts }) => {
     const post = parts.find(({ kind }) => kind === 'battery');

@@ -51,6 +51,7 @@ export const clamp: TestKind<RefOf<'clamp'>> = {
   minutes: 1,
   setUp: (ref) => `clamp|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
+  apart: () => false,
   deed: () => ({}),
   leads: (_, { part }) => ({ sign: 'clamp', at: part }),
   offers: (scene) =>
@@ -109,6 +110,7 @@ export const fuseDrop: TestKind<RefOf<'fuse-drop'>> = {
   minutes: 0.8,
   setUp: (ref) => `fuse-drop|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
+  apart: () => false,
   deed: ({ network }, ref) => ({
     probes: Object.values(network.parts.get(ref.part)?.pins ?? {}) as string[],
   }),

@@ -44,6 +44,7 @@ export const functionSeen: TestKind<RefOf<'function'>> = {
   minutes: 0.3,
   setUp: (ref) => `function|${ref.condition}`,
   spot: (ref) => `function|${ref.function}`,
+  apart: () => false,
   deed: (_, ref) => ({ runs: [ref.function] }),
   leads: ({ functions }, ref) => ({ sign: 'eye', at: loadPart(functions, ref.function) }),
   offers: ({ circuit, model }) =>
@@ -96,6 +97,7 @@ export const substitute: TestKind<RefOf<'substitute'>> = {
   feedsBehind: (circuit, { part }) =>
     circuit.parts.some((one) => one.id === part && one.kind === 'fuse') ? [part] : [],
   spot: (ref) => `part|${ref.part}`,
+  apart: () => true,
   intervenes: true,
   touches: (ref) => [ref.part],
   deed: (_, ref) => ({ exchanges: [ref.part], behind: [ref.part], runs: [ref.function] }),
@@ -154,6 +156,7 @@ export const bridge: TestKind<RefOf<'bridge'>> = {
   minutes: 2.5,
   setUp: (ref) => `bridge|${ref.part}|${ref.condition}`,
   spot: (ref) => `part|${ref.part}`,
+  apart: () => true,
   touches: (ref) => [ref.part],
   deed: (_, ref) => ({ bridges: [ref.part], behind: [ref.part], runs: [ref.function] }),
   leads: ({ parts }, { part }) => {
@@ -236,6 +239,7 @@ export const apply: TestKind<RefOf<'apply'>> = {
           .map((fuse) => fuse.id)
       : [],
   spot: (ref) => `node|${ref.node}`,
+  apart: () => true,
   intervenes: true,
   deed: (_, ref) => ({ leads: [{ node: ref.node, with: ref.with }], runs: [ref.function] }),
   leads: (_, { node, with: pole }) => ({

@@ -12,18 +12,13 @@ import type { Setting } from '../settings';
 
 export type RefOf<K extends TestRef['kind']> = Extract<TestRef, { kind: K }>;
 
-/** How the answer is given: a number of a unit, or one of a few words. */
-export type AnswerKind =
-  | 'volts'
-  | 'millivolts'
-  | 'ohms'
-  | 'amps'
-  | 'lamp'
-  | 'function'
-  | 'click'
-  | 'sound'
-  | 'look'
-  | 'wiggle';
+/** Answers that are a number of a unit. */
+export type NumberAnswer = 'volts' | 'millivolts' | 'ohms' | 'amps';
+
+/** Answers that are one of a few words. */
+export type WordAnswer = 'lamp' | 'function' | 'click' | 'sound' | 'look' | 'wiggle';
+
+export type AnswerKind = NumberAnswer | WordAnswer;
 
 /** Places from which a test can be done, with the minutes it then takes. */
 export interface Access {
@@ -130,6 +125,8 @@ export interface TestKind<R extends TestRef> {
   readonly setUp: (ref: R) => string;
   /** The point or part that a reading is taken at. */
   readonly spot: (ref: R) => string;
+  /** Something is pulled or taken apart for it, so that no current flows as it does otherwise. */
+  readonly apart: (ref: R) => boolean;
   /** It restores or moves the fault, and so is worth two readings. */
   readonly intervenes?: boolean;
   /** What a hand does to the circuit for it, as far as safety asks. */

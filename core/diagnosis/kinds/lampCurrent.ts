@@ -99,6 +99,7 @@ export const lampCurrent: TestKind<Ref> = {
   minutes: MINUTES,
   setUp: (ref) => `lamp-current|${ref.condition}`,
   spot: (ref) => `wire|${ref.wire}`,
+  apart: () => true,
   touches: (ref) => [ref.part],
   deed: (_, ref) => ({ pulls: [ref.part], behind: [ref.part], lampInPlace: true }),
   leads: (_, { wire }) => ({ sign: 'clamp', at: wire }),

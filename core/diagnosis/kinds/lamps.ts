@@ -37,6 +37,7 @@ export const lamp: TestKind<RefOf<'lamp'>> = {
   minutes: LAMP_MINUTES,
   setUp: (ref) => `lamp|${ref.condition}`,
   spot: (ref) => `node|${ref.node}`,
+  apart: () => false,
   deed: (_, ref) => ({ lamps: [ref.node] }),
   leads: ({ reference }, { node }) => ({ sign: 'lamp', plus: node, minus: reference }),
   offers: (scene) =>
@@ -88,6 +89,7 @@ export const led: TestKind<RefOf<'led'>> = {
   minutes: LAMP_MINUTES,
   setUp: (ref) => `led|${ref.condition}`,
   spot: (ref) => `node|${ref.node}`,
+  apart: () => false,
   deed: (_, ref) => ({ leds: [ref.node] }),
   leads: ({ reference }, { node }) => ({ sign: 'led', plus: node, minus: reference }),
   outcome: (_, _ref, value) => outcome(value),
@@ -151,6 +153,7 @@ export const lampInFuse: TestKind<RefOf<'lamp-in-fuse'>> = {
   minutes: IN_FUSE_MINUTES,
   setUp: (ref) => `lamp-in-fuse|${ref.condition}|${ref.unplugged ?? ref.apart ?? ''}`,
   spot: (ref) => `part|${ref.part}`,
+  apart: () => true,
   touches: (ref) => (ref.unplugged ? [ref.part, ref.unplugged] : [ref.part]),
   deed: (model, ref) => ({
     pulls: [ref.part],

@@ -26,6 +26,7 @@ export const continuity: TestKind<RefOf<'continuity'>> = {
   minutes: 1.5,
   setUp: () => 'continuity|removed',
   spot: (ref) => `part|${ref.part}`,
+  apart: () => true,
   touches: (ref) => [ref.part],
   deed: (_, ref) => ({ pulls: [ref.part] }),
   leads: ({ parts }, { part, from, to }) => {
@@ -128,6 +129,7 @@ export const ohms: TestKind<RefOf<'ohms'>> = {
   minutes: 4,
   setUp: (ref) => `ohms|${ref.condition}`,
   spot: (ref) => `node|${ref.node}`,
+  apart: () => true,
   deed: (_, ref) => ({ probes: [ref.node], ohms: true }),
   leads: (_, { node, against }) => ({ sign: 'ohms', plus: node, minus: against }),
   offers: ({ circuit, concerned, condition }) =>
@@ -221,6 +223,7 @@ export const ohmsBehind: TestKind<Behind> = {
   minutes: BEHIND_MINUTES,
   setUp: (ref) => `ohms-behind|${ref.condition}|${ref.unplugged ?? ref.apart ?? ''}`,
   spot: (ref) => `part|${ref.part}`,
+  apart: () => true,
   touches: (ref) => (ref.unplugged ? [ref.part, ref.unplugged] : [ref.part]),
   deed: (model, ref) => ({ pulls: [ref.part], behind: [ref.part], unplugs: apartOf(model, ref), ohms: true }),
   leads: ({ parts, reference }, { part }) => ({

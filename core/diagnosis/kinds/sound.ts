@@ -54,6 +54,7 @@ export const sound: TestKind<Ref> = {
   minutes: 0.3,
   setUp: (ref) => `sound|${ref.condition}`,
   spot: (ref) => `sound|${ref.function}`,
+  apart: () => false,
   deed: (_, ref) => ({ runs: [ref.function] }),
   leads: ({ functions }, ref) => ({ sign: 'ear', at: loadPart(functions, ref.function) }),
   offers: ({ model, function: of, condition }) => {

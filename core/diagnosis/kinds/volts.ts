@@ -124,6 +124,7 @@ export const volts: TestKind<Ref> = {
   minutes: MINUTES,
   setUp: (ref) => `volts|${ref.condition}|${ref.pulled ?? ''}`,
   spot: (ref) => `node|${ref.node}`,
+  apart: (ref) => ref.pulled !== undefined,
   touches: (ref) => (ref.pulled ? [ref.pulled] : []),
   deed: ({ circuit }, ref) => ({
     probes: [ref.node, ref.against].filter((node) => node !== circuit.reference),

@@ -2,7 +2,7 @@
 
 import { Delete } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useEffect, useLayoutEffect, useRef } from 'react';
-import type { AnswerKind } from '#core/diagnosis';
+import type { AnswerKind, NumberAnswer, WordAnswer } from '#core/diagnosis';
 import type { ReadingValue } from '#core/format';
 import { parseReading, type Unit } from '#core/quantity';
 import { Button, Problem } from '@/ui/controls';
@@ -46,7 +46,7 @@ const WORD_ANSWERS = {
     { key: 'x', word: 'No change', value: { wiggle: 'no change' } },
   ],
 } as const satisfies Record<
-  string,
+  WordAnswer,
   readonly { key: string; word: string; sign?: string; value: ReadingValue }[]
 >;
 
@@ -57,7 +57,7 @@ function withUnit(text: string, kind: AnswerKind): string {
 
 /** What a number entry means on a card of this kind, or why it cannot be read. */
 export function readAnswer(text: string, kind: AnswerKind): { answer: Answer } | { problem: string } {
-  const unit = unitOf(kind) ?? 'V';
+  const unit = isNumber(kind) ? UNIT_OF[kind] : 'V';
   const parsed = parseReading(withUnit(text, kind), unit);
   if (!parsed.ok) return { problem: parsed.message };
   if ('overLimit' in parsed) return { answer: { value: { overLimit: true }, raw: text.trim() } };
@@ -70,17 +70,15 @@ export function readAnswer(text: string, kind: AnswerKind): { answer: Answer } |
   return { answer: { value, raw: text.trim() } };
 }
 
-type WordKind = keyof typeof WORD_ANSWERS;
-const UNIT_OF: Readonly<Partial<Record<AnswerKind, Unit>>> = {
+const UNIT_OF: Readonly<Record<NumberAnswer, Unit>> = {
   volts: 'V',
   millivolts: 'V',
   ohms: 'Ω',
   amps: 'A',
 };
 
-/** The unit of a card that takes a number; null where it takes a word. */
-function unitOf(kind: AnswerKind): Unit | null {
-  return UNIT_OF[kind] ?? null;
+function isNumber(kind: AnswerKind): kind is NumberAnswer {
+  return kind in UNIT_OF;
 }
 
 const UNIT_NAMES: Readonly<Record<Unit, string>> = { V: 'volts', Ω: 'ohms', A: 'amperes' };
@@ -103,10 +101,9 @@ export function ReadingPad({
   onKey: (key: string) => boolean;
   keysOn: boolean;
 }) {
-  const unit = unitOf(kind);
-  return unit !== null ? (
+  return isNumber(kind) ? (
     <NumberPad
-      unit={unit}
+      unit={UNIT_OF[kind]}
       milli={kind === 'millivolts'}
       draft={draft}
       problem={problem}
@@ -116,7 +113,7 @@ export function ReadingPad({
       keysOn={keysOn}
     />
   ) : (
-    <WordPad kind={kind as WordKind} onAnswer={onAnswer} onKey={onKey} keysOn={keysOn} />
+    <WordPad kind={kind} onAnswer={onAnswer} onKey={onKey} keysOn={keysOn} />
   );
 }
 
@@ -268,7 +265,7 @@ function WordPad({
   onKey,
   keysOn,
 }: {
-  kind: WordKind;
+  kind: WordAnswer;
   onAnswer: (answer: Answer) => void;
   onKey: (key: string) => boolean;
   keysOn: boolean;
