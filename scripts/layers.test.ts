@@ -24,7 +24,8 @@ const PLANTED = [
 function lint(file: string, text: string): string {
   const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-lint-'));
   try {
-    cpSync('biome.json', path.join(folder, 'biome.json'));
+    for (const rules of ['biome.json', 'scripts/lint'])
+      cpSync(rules, path.join(folder, rules), { recursive: true });
     mkdirSync(path.dirname(path.join(folder, file)), { recursive: true });
     writeFileSync(path.join(folder, file), text);
     const result = spawnSync(path.resolve('node_modules/.bin/biome'), ['lint', '--vcs-enabled=false', file], {
@@ -39,6 +40,30 @@ function lint(file: string, text: string): string {
 
 test.each(PLANTED)('%s may not hold %j', (file, text) => {
   expect(lint(file, text)).toContain('noRestrictedImports');
+});
+
+const IN_TRANSACTIONS = [
+  'export const a = all(async (tx) => [tx, await database().select()]);',
+  'export async function a(tx: Transaction, id: string) {\n  return [tx, id, await database().select()];\n}',
+  'export const a = all((tx) => tx.select(connections()));',
+  'export const a = database().transaction(async (tx) => tx.select());',
+  'export const a = db.transaction((tx) => read(tx));',
+] as const;
+
+test.each(IN_TRANSACTIONS)('the pool is not asked inside a transaction: %j', (text) => {
+  expect(lint('src/features/jobs/planted.ts', text)).toMatch(
+    /The pool is not asked inside|A transaction is begun by/,
+  );
+});
+
+test('what is asked beside transactions, a savepoint and the browser’s own store pass', () => {
+  const text = `export async function a(id: string) {
+  const rows = await database().select();
+  return transaction(async (tx) => [rows, id, await tx.transaction((savepoint) => read(savepoint))]);
+}
+export const b = (await browserDb()).transaction(['jobs'], 'readonly');
+`;
+  expect(lint('src/features/jobs/planted.ts', text)).not.toContain('ransaction');
 });
 
 test('what the layers allow passes', () => {

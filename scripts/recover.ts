@@ -2,6 +2,7 @@
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { closeDatabase, database } from '../src/db/client';
 import { people, shops } from '../src/db/schema';
+import { transaction } from '../src/db/transaction';
 import { makeEntryLink } from '../src/features/people/server';
 
 const HOUR_MS = 3_600_000;
@@ -24,7 +25,7 @@ const found =
     : all.filter(({ name }) => name.toLowerCase() === wanted);
 if (found.length === 1) {
   const person = found[0]!;
-  const token = await database().transaction((tx) => makeEntryLink(tx, { ...person, madeBy: null }, HOUR_MS));
+  const token = await transaction((tx) => makeEntryLink(tx, { ...person, madeBy: null }, HOUR_MS));
   console.log(`For ${person.name} of ${person.shopName}, once, within an hour: /enter/${token}`);
   console.log('Put the address of the program before it, as http://127.0.0.1:4012.');
 } else {

@@ -1,6 +1,7 @@
 /** `npm run restore -- FILE [--beside]`: brings a backup back, all of it or nothing. */
 import { readMigrationFiles } from 'drizzle-orm/migrator';
-import { closeDatabase, database } from '../src/db/client';
+import { closeDatabase } from '../src/db/client';
+import { transaction } from '../src/db/transaction';
 import { AlreadyHere, Damaged, openBackup, restoreBackup } from '../src/features/backup/server';
 import { makeEntryLink } from '../src/features/people/server';
 import { inThe, stopper } from './lib/terminal';
@@ -30,7 +31,7 @@ async function main(signal: AbortSignal): Promise<number> {
     inThe('');
     console.log(`${restored.shopName} is back: ${restored.rows} rows and ${restored.photos} photos.`);
     for (const owner of restored.owners) {
-      const token = await database().transaction((tx) =>
+      const token = await transaction((tx) =>
         makeEntryLink(tx, { id: owner.id, shopId: restored.shopId, madeBy: null }, DAY_MS),
       );
       console.log(`${owner.name} comes in by this address, once, within a day: /enter/${token}`);

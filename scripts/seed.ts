@@ -12,6 +12,7 @@ import type { Actor } from '../src/access';
 import { closeDatabase, database } from '../src/db/client';
 import { keepVehicle } from '../src/db/projections/searchRows';
 import { people, shops, vehicles } from '../src/db/schema';
+import { transaction } from '../src/db/transaction';
 import { appendIn, openJobIn } from '../src/features/jobs/server';
 import { importIn } from '../src/features/vehicles/server';
 
@@ -166,11 +167,11 @@ export async function seed(
       .insert(vehicles)
       .values(fleet.slice(from, from + 500));
   }
-  await each(fleet.length, (index) => database().transaction((tx) => keepVehicle(tx, fleet[index]!)));
+  await each(fleet.length, (index) => transaction((tx) => keepVehicle(tx, fleet[index]!)));
   say(`${fleet.length} vehicles`);
   const { set, circuits } = maps();
   await each(size.mapped, (index) =>
-    database().transaction(async (tx) => {
+    transaction(async (tx) => {
       const vehicle = fleet[index]!;
       for (const file of [set, ...circuits]) {
         const made = await importIn(tx, actors[0]!, vehicle.id, file);
@@ -194,7 +195,7 @@ export async function seed(
       clientOrder: order,
       body,
     }));
-    await database().transaction(async (tx) => {
+    await transaction(async (tx) => {
       const title = `${pick(FAILS, index)}, ${fleet[at]!.plate}`;
       const input = { id: jobId, vehicleId: fleet[at]!.id, title, openedAt: new Date(opened).toISOString() };
       const made = await openJobIn(tx, actor, input);

@@ -1,4 +1,5 @@
-/** The connection pool, and a way to say that the database is away. */
+/** The connection pool, which nobody asks inside a transaction. */
+import { AsyncLocalStorage } from 'node:async_hooks';
 import { drizzle, type NodePgDatabase } from 'drizzle-orm/node-postgres';
 import pg from 'pg';
 import { journal } from '@/journal/journal';
@@ -13,6 +14,9 @@ export interface WithinShop {
 
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
+/** The pool, or a transaction: what reads for either takes it. */
+export type Reader = Pick<Transaction, 'select' | 'selectDistinctOn'>;
+
 /**
  * Every query of a page goes by an index. A plan that reads a small table whole is a little quicker while it is small, and
  * changes to it unnoticed; here plans stay what the tests saw. The rows are in memory, where any page costs the same.
@@ -20,7 +24,15 @@ export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 export const PLANNER = '-c enable_seqscan=off -c random_page_cost=1.1';
 
 // One pool per process; kept across reloads of the development server.
-const holder = globalThis as unknown as { everyTracePool?: pg.Pool };
+const holder = globalThis as unknown as {
+  everyTracePool?: pg.Pool;
+  everyTraceInside?: AsyncLocalStorage<boolean>;
+};
+
+holder.everyTraceInside ??= new AsyncLocalStorage();
+
+/** Whether what runs belongs to a transaction (`transaction.ts`). */
+export const insideTransaction = holder.everyTraceInside;
 
 /** The pool itself, for packages that bring their own statements. */
 export function connections(): pg.Pool {
@@ -45,7 +57,10 @@ export function connections(): pg.Pool {
 
 let made: { readonly of: pg.Pool; readonly db: Database } | null = null;
 
+/** Throws inside a transaction: what reads or writes there is given the transaction. */
 export function database(): Database {
+  if (insideTransaction.getStore())
+    throw new Error('The pool was asked inside a transaction: hand the transaction on.');
   const of = connections();
   if (made?.of !== of) made = { of, db: drizzle(of, { schema }) };
   return made.db;

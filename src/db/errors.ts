@@ -18,6 +18,11 @@ export function isPoolFull(error: unknown): boolean {
   return false;
 }
 
+/** Whether the database took a transaction back for the sake of another: a deadlock, or an order that cannot be. */
+export function isTakenBack(error: unknown): boolean {
+  return ['40P01', '40001'].includes(sqlState(error) ?? '');
+}
+
 /**
  * Why the database will never take what was sent: a value that it cannot hold (class 22) or that breaks a rule between
  * rows (class 23). Null when the fault is not in the data.

@@ -1,7 +1,8 @@
 /** Makes something once, however often it is asked for: the client gives every request an id, and repeats share it. */
 import { and, eq } from 'drizzle-orm';
-import { database, type Transaction } from './client';
+import type { Transaction } from './client';
 import { requests } from './schema';
+import { transaction } from './transaction';
 
 export interface Asker {
   readonly shopId: string;
@@ -58,7 +59,7 @@ export async function all<T extends { readonly ok: boolean }>(
   work: (tx: Transaction) => Promise<T>,
 ): Promise<T> {
   try {
-    return await database().transaction(async (tx) => {
+    return await transaction(async (tx) => {
       const answer = await work(tx);
       if (!answer.ok) throw new TakenBack(answer as Refused);
       return answer;

@@ -8,6 +8,7 @@ import { BEGUN, type Kept, keptOf, type Progress, stageOfRow, standsBehind, step
 import { database, type Transaction, type WithinShop } from '../client';
 import { iso } from '../instant';
 import { findings, followUps, hazards, jobEvents, jobSummaries, jobs, slotSightings } from '../schema';
+import { transaction } from '../transaction';
 import { giveBackToStock, takeFromStock } from './stockRows';
 
 /** The job as its rows need it. */
@@ -123,7 +124,7 @@ export async function rebuildJobRows(within?: WithinShop): Promise<number> {
     .where(within ? eq(jobs.shopId, within.shopId) : undefined);
   for (const job of every) {
     if (within) await makeAnew(within.tx, job);
-    else await database().transaction((tx) => makeAnew(tx, job));
+    else await transaction((tx) => makeAnew(tx, job));
   }
   return every.length;
 }

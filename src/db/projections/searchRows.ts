@@ -16,6 +16,7 @@ import {
   searchEntries,
   vehicles,
 } from '../schema';
+import { transaction } from '../transaction';
 
 interface OfShop {
   readonly shopId: string;
@@ -194,6 +195,6 @@ export async function rebuildSearch(within?: WithinShop): Promise<void> {
     .where(within ? eq(vehicles.shopId, within.shopId) : undefined);
   for (const { id } of every) {
     if (within) await keepAllOf(within.tx, id);
-    else await database().transaction((tx) => keepAllOf(tx, id));
+    else await transaction((tx) => keepAllOf(tx, id));
   }
 }

@@ -2,10 +2,11 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import { UUID_PATTERN } from '#core/format';
-import { database, type Transaction } from '@/db/client';
+import type { Transaction } from '@/db/client';
 import { rebuildProjections } from '@/db/projections';
 import { people, shops } from '@/db/schema';
 import { SHOP_TABLES } from '@/db/shopTables';
+import { transaction } from '@/db/transaction';
 import { type Backup, Damaged, parsed } from './readBackup';
 import { upgradedLine } from './upgradeLine';
 import { LEFT_OUT } from './writeBackup';
@@ -39,7 +40,7 @@ export async function restoreBackup(
 ): Promise<Restored> {
   const { manifest } = backup;
   const of = manifest.tables.reduce((sum, { rows }) => sum + rows, 0) + manifest.photos.count;
-  let done = 0;
+  let done: number;
   const step = (count: number) => {
     signal?.throwIfAborted();
     done += count;
@@ -47,7 +48,8 @@ export async function restoreBackup(
   };
   const ids = beside ? await newIds(backup) : null;
   const shopId = ids?.(manifest.shop.id) ?? manifest.shop.id;
-  return database().transaction(async (tx) => {
+  return transaction(async (tx) => {
+    done = 0;
     const [there] = await tx.select({ name: shops.name }).from(shops).where(eq(shops.id, shopId));
     if (there) {
       throw new AlreadyHere(

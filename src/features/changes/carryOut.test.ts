@@ -4,7 +4,16 @@ import { examine, workOrder } from '#core/change';
 import { mergeCircuits } from '#core/circuit';
 import { ENTRY_VERSION, type EventBody, type PlanFile } from '#core/format';
 import { KEY_STATES } from '#core/limits';
-import { appendEvents, beginJob, changesInForce, loadJob, openHazards } from '@/features/jobs/server';
+import { beside, transaction } from '@/db/transaction';
+import {
+  appendEvents,
+  appendIn,
+  beginJob,
+  changesInForce,
+  learnOnJob,
+  loadJob,
+  openHazards,
+} from '@/features/jobs/server';
 import { loadVehicle } from '@/features/vehicles/server';
 import { demoActor, stranger, withDatabase } from '../../../testing/database';
 import { carryOutPlan, keepRecipe, listRecipes, startUndo } from './server';
@@ -170,6 +179,58 @@ test('what somebody changed meanwhile is said, and nothing is made over it', asy
   });
   expect((await loadVehicle(actor, vehicleId))!.circuits[0]!.version).toBe(1);
 });
+
+test('more at once than there are connections: none waits for a connection that another of them holds', async () => {
+  const all = [];
+  for (let at = 0; at < 12; at++) all.push(await planned());
+  for (const { plan, record, all: steps } of all) await record({ kind: 'plan', plan }, ...steps);
+  const made = await Promise.all(
+    all.map(({ actor, id }) => carryOutPlan(actor, id, { id: randomUUID(), plan: 'p1' })),
+  );
+  expect(made).toEqual(all.map(() => ({ ok: true })));
+}, 120_000);
+
+test('a step that is struck while the plan waits for its job keeps it from being carried out', async () => {
+  const { actor, id, vehicleId, plan, record, all } = await planned();
+  await record({ kind: 'plan', plan }, ...all);
+  const step = (await loadJob(actor, id))!.events.find(({ body }) => body.kind === 'plan-step')!;
+  let carried: ReturnType<typeof carryOutPlan> | undefined;
+  await transaction(async (tx) => {
+    const struck = await appendIn(tx, actor, [
+      {
+        id: randomUUID(),
+        jobId: id,
+        version: ENTRY_VERSION,
+        madeAt: new Date().toISOString(),
+        clientOrder: 900,
+        body: { kind: 'correction', of: step.id },
+      },
+    ]);
+    expect(struck.ok).toBe(true);
+    carried = beside(() => carryOutPlan(actor, id, { id: randomUUID(), plan: 'p1' }));
+    // Long enough for it to have read what it could read beside this.
+    await new Promise((resolve) => setTimeout(resolve, 300));
+  });
+  expect(await carried).toMatchObject({ ok: false });
+  expect((await loadVehicle(actor, vehicleId))!.circuits[0]!.version).toBe(1);
+});
+
+test('what is learned and what is carried out on one job at once wait for each other, and both are kept', async () => {
+  for (let round = 0; round < 6; round++) {
+    const { actor, id, vehicleId, plan, record, all } = await planned();
+    await record({ kind: 'plan', plan }, ...all);
+    const fuse = (await loadVehicle(actor, vehicleId))!.circuits[0]!.file.parts.find(
+      ({ kind }) => kind === 'fuse',
+    )!;
+    const fact = { id: randomUUID(), part: fuse.id, fields: { name: 'Lamp fuse' }, was: { name: fuse.name } };
+    const [learned, carried] = await Promise.all([
+      learnOnJob(actor, id, fact),
+      carryOutPlan(actor, id, { id: randomUUID(), plan: 'p1' }),
+    ]);
+    expect([learned.ok, carried.ok]).toEqual([true, true]);
+    expect((await loadVehicle(actor, vehicleId))!.circuits[0]!.version).toBe(3);
+  }
+}, 120_000);
 
 test('a recipe is the shop’s own: one of each name, without what belongs to one vehicle', async () => {
   const { actor, plan } = await planned();

@@ -3,14 +3,14 @@ import { randomUUID } from 'node:crypto';
 import { and, eq } from 'drizzle-orm';
 import { carryOut, type Ended, undoingPlan, withSlots } from '#core/change';
 import { mergeCircuits } from '#core/circuit';
-import { type CircuitFile, ENTRY_VERSION, isUuid } from '#core/format';
+import { type CircuitFile, ENTRY_VERSION } from '#core/format';
 import { jobState, type LogEvent } from '#core/log';
 import type { Actor } from '@/access';
 import { now } from '@/clock/now';
 import type { Transaction } from '@/db/client';
 import { once } from '@/db/once';
 import { circuits, circuitVersions, jobCircuits, jobs, panelSetVersions } from '@/db/schema';
-import { appendIn, loadJob, openJobIn } from '@/features/jobs/server';
+import { appendIn, loadJob, lockedJob, openJobIn } from '@/features/jobs/server';
 import {
   importCircuit,
   importIn,
@@ -38,9 +38,13 @@ async function filesOf(tx: Transaction, jobId: string, vehicleId: string): Promi
 }
 
 /** The entry of a change, in whatever job of the shop it was carried out. */
-async function endedIn(actor: Actor, undoes: { readonly job: string; readonly plan: string } | undefined) {
+async function endedIn(
+  tx: Transaction,
+  actor: Actor,
+  undoes: { readonly job: string; readonly plan: string } | undefined,
+) {
   if (!undoes) return null;
-  const job = await loadJob(actor, undoes.job);
+  const job = await loadJob(actor, undoes.job, tx);
   const found = job ? jobState(job.events).plans.find(({ plan }) => plan.id === undoes.plan) : undefined;
   return found?.ended ?? null;
 }
@@ -50,14 +54,10 @@ export function carryOutPlan(
   jobId: string,
   input: { readonly id: string; readonly plan: string },
 ): Promise<Carried> {
-  if (!isUuid(jobId)) return Promise.resolve(NO_JOB);
   return once<Carried>(actor, { id: input.id, kind: `carry out on ${jobId}` }, async (tx) => {
-    const [row] = await tx
-      .select({ vehicleId: jobs.vehicleId })
-      .from(jobs)
-      .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)));
+    const row = await lockedJob(tx, actor, jobId);
     const vehicle = row ? await lockedVehicle(tx, actor, row.vehicleId) : null;
-    const job = vehicle ? await loadJob(actor, jobId) : null;
+    const job = vehicle ? await loadJob(actor, jobId, tx) : null;
     if (!job || !vehicle) return NO_JOB;
     const state = jobState(job.events);
     const one = state.plans.find(({ plan }) => plan.id === input.plan);
@@ -65,7 +65,7 @@ export function carryOutPlan(
     if (one.ended) return { ok: false, message: 'This plan is over already.' };
     const files = await filesOf(tx, jobId, vehicle.id);
     const panelSet = await newestPanelSet(tx, vehicle.id);
-    const undone = await endedIn(actor, one.plan.undoes);
+    const undone = await endedIn(tx, actor, one.plan.undoes);
     const made = carryOut(
       one.plan,
       files,
@@ -174,8 +174,9 @@ export function startUndo(
   input: { readonly id: string; readonly job: string; readonly plan: string },
 ): Promise<Carried> {
   return once<Carried>(actor, { id: input.id, kind: `undo on ${vehicleId}` }, async (tx) => {
-    const vehicle = await lockedVehicle(tx, actor, vehicleId);
-    const job = vehicle && isUuid(input.job) ? await loadJob(actor, input.job) : null;
+    const held = await lockedJob(tx, actor, input.job);
+    const vehicle = held ? await lockedVehicle(tx, actor, vehicleId) : null;
+    const job = vehicle ? await loadJob(actor, input.job, tx) : null;
     if (!vehicle || !job || job.vehicle.id !== vehicle.id) return NO_JOB;
     const one = jobState(job.events).plans.find(({ plan }) => plan.id === input.plan);
     if (one?.ended?.how !== 'carried') return { ok: false, message: 'There is no such change to undo.' };

@@ -101,7 +101,7 @@ async function appendToJob(
   jobId: string,
   events: readonly JobEvent[],
 ): Promise<AppendResult> {
-  const job = await lockedJob(tx, actor, jobId);
+  const job = await lockedWithRow(tx, actor, jobId);
   if (!job) return { ok: false, code: 'unknown-job', message: `There is no job ${jobId} in this shop.` };
   const once = [...new Map(events.toReversed().map((event) => [event.id, event])).values()].toReversed();
   const fresh = await insertFresh(tx, actor, job, once);
@@ -127,7 +127,7 @@ async function appendToJob(
 type LockedJob = ProjectedJob & { readonly row: JobRowNow | null };
 
 /** The job and its row, both locked, so that those who append to one job do it one after the other. */
-async function lockedJob(tx: Transaction, actor: Actor, jobId: string): Promise<LockedJob | null> {
+async function lockedWithRow(tx: Transaction, actor: Actor, jobId: string): Promise<LockedJob | null> {
   const [found] = await tx
     .select({ openedAt: jobs.openedAt, vehicleId: jobs.vehicleId, row: jobSummaries })
     .from(jobs)

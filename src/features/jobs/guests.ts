@@ -1,10 +1,12 @@
 /** Links by which somebody without an account reads one sheet, until a day or until they are ended. */
 import { and, desc, eq, gt, isNull } from 'drizzle-orm';
-import { type GuestRequest, isUuid } from '#core/format';
+import type { GuestRequest } from '#core/format';
 import { type Actor, hashOf, newToken, type Refused, refused } from '@/access';
 import { now } from '@/clock/now';
-import { database, type Transaction } from '@/db/client';
-import { guestLinks, jobs, people, shops } from '@/db/schema';
+import { database, type Reader, type Transaction } from '@/db/client';
+import { guestLinks, people, shops } from '@/db/schema';
+import { transaction } from '@/db/transaction';
+import { lockedJob } from './lockedJob';
 
 const DAY_MS = 86_400_000;
 /** Most links of one job that are open at once. */
@@ -22,11 +24,7 @@ export interface GuestLink {
 const isOpen = () => and(isNull(guestLinks.endedAt), gt(guestLinks.expiresAt, now().toISOString()));
 
 /** The open links of a job, the newest first. */
-export function guestsOf(
-  actor: Actor,
-  jobId: string,
-  reader: Pick<Transaction, 'select'> = database(),
-): Promise<GuestLink[]> {
+export function guestsOf(actor: Actor, jobId: string, reader: Reader = database()): Promise<GuestLink[]> {
   return reader
     .select({
       id: guestLinks.id,
@@ -48,15 +46,11 @@ export async function changeGuests(
   jobId: string,
   request: GuestRequest,
 ): Promise<{ readonly ok: true; readonly token?: string } | Refused> {
-  if (!isUuid(jobId)) return refused(404, NO_JOB);
-  return database().transaction(async (tx) => {
+  return transaction(async (tx) => {
     // Links that are made at once are counted one after the other.
-    const [job] = await tx
-      .select({ id: jobs.id })
-      .from(jobs)
-      .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)))
-      .for('update');
-    return job ? await changeIn(tx, actor, jobId, request) : refused(404, NO_JOB);
+    return (await lockedJob(tx, actor, jobId))
+      ? await changeIn(tx, actor, jobId, request)
+      : refused(404, NO_JOB);
   });
 }
 

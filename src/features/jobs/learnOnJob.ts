@@ -1,10 +1,11 @@
 /** What is learned of a vehicle while a job is traced on it. */
 import { and, desc, eq, inArray } from 'drizzle-orm';
-import { isUuid, type PartFact } from '#core/format';
+import type { PartFact } from '#core/format';
 import type { Actor } from '@/access';
 import { once } from '@/db/once';
-import { circuitVersions, jobCircuits, jobs } from '@/db/schema';
+import { circuitVersions, jobCircuits } from '@/db/schema';
 import { learnIn } from '@/features/vehicles/server';
+import { lockedJob } from './lockedJob';
 import { lostBy } from './takeNewest';
 
 export type LearnedOnJob =
@@ -17,13 +18,8 @@ export type LearnedOnJob =
  * was traced on is not taken, and `stays` says so: the fact is kept for the next job.
  */
 export async function learnOnJob(actor: Actor, jobId: string, fact: PartFact): Promise<LearnedOnJob> {
-  if (!isUuid(jobId)) return { ok: false, message: 'There is no such job in this shop.' };
   return once<LearnedOnJob>(actor, { id: fact.id, kind: `fact on job ${jobId}` }, async (tx) => {
-    const [job] = await tx
-      .select({ vehicleId: jobs.vehicleId })
-      .from(jobs)
-      .where(and(eq(jobs.id, jobId), eq(jobs.shopId, actor.shopId)))
-      .for('update');
+    const job = await lockedJob(tx, actor, jobId);
     if (!job) return { ok: false as const, message: 'There is no such job in this shop.' };
     const learned = await learnIn(tx, actor, job.vehicleId, fact);
     if (!learned.ok) return learned;

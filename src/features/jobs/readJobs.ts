@@ -12,7 +12,7 @@ import {
 import { fromFileWords, type LogEvent } from '#core/log';
 import { withSafetyAnswers } from '#core/panel';
 import type { Actor } from '@/access';
-import { database, type Transaction } from '@/db/client';
+import { database, type Reader } from '@/db/client';
 import { iso } from '@/db/instant';
 import {
   circuitVersions,
@@ -40,9 +40,12 @@ export interface LoadedJobAndLog extends LoadedJob {
 }
 
 /** A job with its vehicle and the versions it is traced on; null when the shop has none such. */
-export async function loadJobAlone(actor: Actor, jobId: string): Promise<LoadedJob | null> {
+export async function loadJobAlone(
+  actor: Actor,
+  jobId: string,
+  db: Reader = database(),
+): Promise<LoadedJob | null> {
   if (!isUuid(jobId)) return null;
-  const db = database();
   const [row] = await db
     .select()
     .from(jobs)
@@ -72,15 +75,19 @@ export async function loadJobAlone(actor: Actor, jobId: string): Promise<LoadedJ
     circuits: maps.map((one) => one.file),
     panelSet: panelSet && {
       ...panelSet,
-      panels: withSafetyAnswers(panelSet.panels, await slotHistory(actor, row.vehicles.id)),
+      panels: withSafetyAnswers(panelSet.panels, await slotHistory(actor, row.vehicles.id, db)),
     },
   };
 }
 
 /** A job with its whole log; null when the shop has none such. */
-export async function loadJob(actor: Actor, jobId: string): Promise<LoadedJobAndLog | null> {
-  const job = await loadJobAlone(actor, jobId);
-  return job && { ...job, events: await eventsOf(database(), jobId) };
+export async function loadJob(
+  actor: Actor,
+  jobId: string,
+  db: Reader = database(),
+): Promise<LoadedJobAndLog | null> {
+  const job = await loadJobAlone(actor, jobId, db);
+  return job && { ...job, events: await eventsOf(db, jobId) };
 }
 
 /** The job without its log, as a browser holds it. */
@@ -107,7 +114,7 @@ export async function eventsAfter(actor: Actor, jobId: string, seq: number): Pro
 }
 
 async function eventsOf(
-  db: Pick<Transaction, 'select'>,
+  db: Reader,
   jobId: string,
   after = 0,
 ): Promise<(LogEvent & { seq: number; arrivedAt: string })[]> {

@@ -22,6 +22,7 @@ export { importJob } from './importJob';
 export { jobFileName, jobPdf, jobSheet } from './jobPdf';
 export { learnOnJob } from './learnOnJob';
 export { countJobs, JOB_PAGE, type JobList, type JobRow, listJobs } from './listJobs';
+export { lockedJob } from './lockedJob';
 export { beginJob, openJob, openJobIn } from './openJob';
 export { PatternPicture } from './PatternPicture';
 export { keepPhoto, readPhoto } from './photoStore';

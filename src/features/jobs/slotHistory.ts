@@ -3,12 +3,16 @@ import { and, asc, eq } from 'drizzle-orm';
 import { fromFileWords } from '#core/log';
 import type { SlotStateEntry } from '#core/panel';
 import type { Actor } from '@/access';
-import { database } from '@/db/client';
+import { database, type Reader } from '@/db/client';
 import { jobEvents, people, slotSightings } from '@/db/schema';
 
 /** In the order in which it was seen; what was struck is left out. */
-export async function slotHistory(actor: Actor, vehicleId: string): Promise<SlotStateEntry[]> {
-  const rows = await database()
+export async function slotHistory(
+  actor: Actor,
+  vehicleId: string,
+  db: Reader = database(),
+): Promise<SlotStateEntry[]> {
+  const rows = await db
     .select({
       id: slotSightings.eventId,
       at: slotSightings.madeAt,

@@ -3,7 +3,7 @@
 import { and, desc, eq, gt, inArray, min } from 'drizzle-orm';
 import { type CircuitFile, isUuid } from '#core/format';
 import type { Actor } from '@/access';
-import { database, type Transaction } from '@/db/client';
+import { database, type Reader } from '@/db/client';
 import { once } from '@/db/once';
 import {
   circuits,
@@ -15,6 +15,7 @@ import {
   panelSetVersions,
 } from '@/db/schema';
 import type { NewerMaps } from '@/job/newerMapsOf';
+import { lockedJob } from './lockedJob';
 
 interface Held {
   readonly file: CircuitFile;
@@ -28,8 +29,6 @@ export function lostBy(held: readonly Held[], newest: readonly Held[]): string |
   const names = new Set(newest.flatMap(({ file }) => namesIn(file)));
   return held.flatMap(({ file }) => namesIn(file)).find((id) => !names.has(id)) ?? null;
 }
-
-type Reader = Pick<Transaction, 'select' | 'selectDistinctOn'>;
 
 /** The versions that a job is traced on, and the newest of the same circuits and of those that came since. */
 async function mapsOf(db: Reader, jobId: string, vehicleId: string) {
@@ -116,9 +115,8 @@ export type TakenUp = { readonly ok: true } | { readonly ok: false; readonly mes
 
 /** Takes up the newest boxes, and the newest circuits where nothing that the job names has gone; readings stay. */
 export async function takeNewest(actor: Actor, jobId: string, requestId: string): Promise<TakenUp> {
-  if (!isUuid(jobId)) return { ok: false, message: 'There is no such job in this shop.' };
   return once<TakenUp>(actor, { id: requestId, kind: `newest on job ${jobId}` }, async (tx) => {
-    const job = await jobRow(tx, actor, jobId);
+    const job = await lockedJob(tx, actor, jobId);
     if (!job) return { ok: false as const, message: 'There is no such job in this shop.' };
     const newer = await newerMaps(actor, jobId, tx);
     if (!newer) return { ok: true as const };

@@ -30,6 +30,7 @@ import { now } from '@/clock/now';
 import { database, type Transaction } from '@/db/client';
 import { all } from '@/db/once';
 import { entryLinks, people, sessions, shops } from '@/db/schema';
+import { transaction } from '@/db/transaction';
 
 const TAKEN = 'Somebody signs in with this name already. Take another.';
 const NOT_YOURS =
@@ -199,7 +200,7 @@ export async function changeSelf(
     case 'password': {
       const problem = await passwordProblem(request.next, [actor.personName, actor.shopName, actor.town]);
       if (problem) return refused(400, problem);
-      await db.transaction((tx) => setPassword(tx, userId, request.next, sessionId));
+      await transaction((tx) => setPassword(tx, userId, request.next, sessionId));
       return { ok: true };
     }
     case 'code': {

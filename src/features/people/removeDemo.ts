@@ -1,13 +1,13 @@
 /** Takes the demo out of an installation, whole; no other shop can be removed. */
 import { eq, sql } from 'drizzle-orm';
 import { type Actor, type Refused, refused } from '@/access';
-import { database } from '@/db/client';
 import { shops } from '@/db/schema';
 import { SHOP_TABLES } from '@/db/shopTables';
+import { transaction } from '@/db/transaction';
 
 export async function removeDemo(actor: Actor): Promise<{ readonly ok: true } | Refused> {
   if (actor.demo) return refused(409, 'The demo is removed from a shop of your own: begin one first.');
-  return database().transaction(async (tx) => {
+  return transaction(async (tx) => {
     const demos = await tx.select({ id: shops.id }).from(shops).where(eq(shops.demo, true)).for('update');
     for (const { id } of demos) {
       // The triggers of the log let a demo go that a transaction names, and nothing else.

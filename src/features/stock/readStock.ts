@@ -3,10 +3,8 @@ import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import { STOCK_SORTS, type StockItem, type StockPlace } from '#core/format';
 import { isShort, type Level, levelsOf, type Stock } from '#core/stock';
 import type { Actor } from '@/access';
-import { database, type Transaction } from '@/db/client';
+import { database, type Reader } from '@/db/client';
 import { jobs, people, stockItems, stockMoves, stockPlaces } from '@/db/schema';
-
-type Reader = Pick<Transaction, 'select'>;
 
 function itemOf(row: typeof stockItems.$inferSelect): StockItem {
   const { id, sort, name, part, unit, minimum, reorder } = row;

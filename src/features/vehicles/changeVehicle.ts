@@ -1,5 +1,5 @@
 /** The record of a vehicle put right, archived, merged; its customer kept apart and erased. Each request once. */
-import { and, eq, ne, sql } from 'drizzle-orm';
+import { and, asc, eq, ne, sql } from 'drizzle-orm';
 import type { VehicleChange, VehicleRecord } from '#core/format';
 import { changedMeanwhile, type Known } from '#core/vehicle';
 import type { Actor } from '@/access';
@@ -58,6 +58,7 @@ export function changeVehicle(
   change: VehicleChange,
 ): Promise<VehicleAnswer> {
   return once(actor, { id: change.id, kind: `vehicle-${change.kind}` }, async (tx) => {
+    if (change.kind === 'merge') await lockBoth(tx, actor, vehicleId, change.into);
     const row = await locked(tx, actor, vehicleId);
     if (!row) return NO_VEHICLE;
     switch (change.kind) {
@@ -78,6 +79,17 @@ export function changeVehicle(
         return eraseCustomer(tx, row);
     }
   });
+}
+
+/** Everything that a merge moves, in the order in which all others take it: jobs, then vehicles, each by their ids. */
+async function lockBoth(tx: Transaction, actor: Actor, from: string, into: string): Promise<void> {
+  await tx
+    .select({ id: jobs.id })
+    .from(jobs)
+    .where(and(eq(jobs.vehicleId, from), eq(jobs.shopId, actor.shopId)))
+    .orderBy(asc(jobs.id))
+    .for('update');
+  for (const id of [from, into].sort()) await locked(tx, actor, id);
 }
 
 async function locked(tx: Transaction, actor: Actor, id: string): Promise<Row | null> {
