@@ -348,3 +348,48 @@ test('what is heard, a unit between vehicles and a second open fuse are facts of
   await expect(notice).toContainText('15.00 A (calculated)');
   await expect(page.getByTestId('suspects')).toContainText('The appliance that was plugged in');
 });
+
+/** Breaks every worker of a page, as an error in its program would. */
+async function breakWorkers(page: Page): Promise<void> {
+  await Promise.all(
+    page.workers().map((worker) =>
+      worker.evaluate(() => {
+        setTimeout(() => {
+          throw new Error('broken by the test');
+        }, 0);
+      }),
+    ),
+  );
+}
+
+test('a worker that breaks is started again: the card comes back, and the next one after it', async ({
+  page,
+}) => {
+  await openTrace(page, 'Proving-cabinet fan dead');
+  await atRest(page);
+  const first = await cardId(page);
+  const another = page.waitForEvent('worker');
+  await breakWorkers(page);
+  await another;
+  await atRest(page);
+  expect(await cardId(page)).toBe(first);
+  await page.getByRole('button', { name: 'Works w' }).click();
+  await expect(page.locator(`article[data-test="${first}"]`)).toHaveCount(0);
+  await expect(page.getByTestId('card-title')).toBeVisible();
+
+  // Twice without an answer between: it is said, and a button starts it again.
+  await page.evaluate(() => {
+    const Plain = window.Worker;
+    window.Worker = class extends Plain {
+      override postMessage() {
+        window.Worker = Plain;
+        this.dispatchEvent(new MessageEvent('message', { data: { type: 'preparing', done: 0 } }));
+        setTimeout(() => this.dispatchEvent(new Event('error')), 0);
+      }
+    };
+  });
+  await breakWorkers(page);
+  await page.getByRole('button', { name: 'Start it again' }).click();
+  await atRest(page);
+  await expect(page.getByTestId('card-title')).toBeVisible();
+});

@@ -62,6 +62,8 @@ export interface Diagnosis {
   readonly cancel: () => void;
   readonly cancelled: boolean;
   readonly failure: string | null;
+  /** Starts it again after it stopped; null where it runs, or is tried again by itself. */
+  readonly startAgain: (() => void) | null;
   /** Parts of which one number would change the next test. */
   readonly wouldHelp: readonly string[];
   /** What the diagnosis reasons from. */
@@ -146,7 +148,10 @@ export function useDiagnosisWorker(
   const [first, setFirst] = useState<First | null>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const [failure, setFailure] = useState<string | null>(null);
+  const [stopped, setStopped] = useState(false);
   const [attempt, setAttempt] = useState(0);
+  /** How often the worker broke since it last gave an answer. */
+  const broke = useRef(0);
   const [prepared, setPrepared] = useState(0);
   const [cancelled, setCancelled] = useState(false);
   const [wouldHelp, setWouldHelp] = useState<readonly string[]>(NOTHING);
@@ -179,11 +184,18 @@ export function useDiagnosisWorker(
       } else if (data.type === 'assessed') {
         const question = asked.current;
         // In slices, so that a key that is pressed meanwhile is not kept waiting.
+        broke.current = 0;
         if (data.request === latest.current) startTransition(() => setAssessed({ ...data, question }));
       } else setFailure(data.message);
     };
     made.onerror = () => {
-      if (answered) return setFailure('The diagnosis stopped. Reload the page; every reading is kept.');
+      if (answered) {
+        made.terminate();
+        broke.current += 1;
+        if (broke.current === 1) setAttempt((before) => before + 1);
+        else setStopped(true);
+        return;
+      }
       // Its program could not be fetched.
       setFailure(
         'The diagnosis cannot be loaded yet: the server does not answer. It is tried again by itself.',
@@ -199,6 +211,7 @@ export function useDiagnosisWorker(
     return () => {
       clearTimeout(retry);
       setFailure(null);
+      setStopped(false);
       worker.current = null;
       made.terminate();
       setDescribed(null);
@@ -259,7 +272,7 @@ export function useDiagnosisWorker(
   const unknown = assessed?.question !== question;
   const pending = unknown && (assessed !== null || begun === null);
   const asksForIt = circuit !== null && key !== null && wanted >= WANTED.diagnosed;
-  useOnItsWay(asksForIt && unknown && failure === null && !cancelled);
+  useOnItsWay(asksForIt && unknown && failure === null && !stopped && !cancelled);
   return useMemo(
     (): Diagnosis => ({
       described,
@@ -281,7 +294,8 @@ export function useDiagnosisWorker(
         worker.current?.postMessage({ type: 'cancel' } satisfies WorkerRequest);
       },
       cancelled,
-      failure,
+      failure: stopped ? 'The diagnosis stopped twice. Every reading is kept.' : failure,
+      startAgain: stopped ? () => setAttempt((before) => before + 1) : null,
       wouldHelp,
       readings,
     }),
@@ -296,6 +310,7 @@ export function useDiagnosisWorker(
       begun,
       chosen,
       failure,
+      stopped,
       ready,
       pending,
       prepared,

@@ -3,7 +3,7 @@
  * for each job for as long as the program runs.
  */
 import type { LogEvent } from '#core/log';
-import { atMost } from './atMost';
+import { atMost } from '@/sync/atMost';
 import { holdEntries, holdJob, letGo, readHeld } from './held';
 import type { HeldJob } from './heldJob';
 import { liveNews } from './live';
@@ -43,6 +43,8 @@ class JobOpener {
   /** The server has answered since the job was opened here; until then what is shown is what was held. */
   private answered = false;
   private askedAt = 0;
+  /** The last question had no answer. */
+  private missed = false;
   private told: ReturnType<typeof setTimeout> | null = null;
 
   constructor(private readonly jobId: string) {}
@@ -79,13 +81,10 @@ class JobOpener {
     await this.refresh();
   }
 
-  /** Nobody tells what changes, and it was not asked for some time. */
+  /** What was told of was not had; or nobody tells what changes, and it was not asked for some time. */
   private mayBeOld(): boolean {
-    return (
-      document.visibilityState === 'visible' &&
-      !liveNews(this.jobId).open &&
-      Date.now() - this.askedAt > UNTOLD_MS
-    );
+    if (document.visibilityState !== 'visible') return false;
+    return this.missed || (!liveNews(this.jobId).open && Date.now() - this.askedAt > UNTOLD_MS);
   }
 
   /** Somebody else has changed what is held here, once or several times in a row. */
@@ -116,6 +115,7 @@ class JobOpener {
     // Not one after the other: each way to the server and back is time before the first card.
     const entries = this.state.kind === 'open' ? null : this.get(`/api/events?job=${this.jobId}&after=0`);
     const answer = await this.get(`/api/jobs/${this.jobId}`);
+    this.missed = answer === null;
     if (answer === null) {
       if (this.state.kind !== 'open') this.tell({ kind: 'away' });
       return;

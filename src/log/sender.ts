@@ -3,8 +3,8 @@
  * server has confirmed them, or until a person gives up by name what it will not take.
  */
 import type { JobEvent } from '#core/format';
+import { atMost } from '@/sync/atMost';
 import { type Owner, ownerHere } from '@/sync/who';
-import { atMost } from './atMost';
 import { type Answered, deliver, type Receipt, refusedIn } from './deliver';
 import {
   dropPicture,

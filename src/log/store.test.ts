@@ -382,6 +382,26 @@ test('what others record is seen within five seconds, without a reload', async (
   }
 });
 
+test('what it was told of and could not get is asked for again, though news come by themselves', async () => {
+  jest.useFakeTimers();
+  try {
+    const store = page();
+    store.toldBy(() => true);
+    await jest.advanceTimersByTimeAsync(100);
+    const at = { person: 'Tess Wray', madeAt: new Date(0).toISOString(), clientOrder: 0 };
+    server.others = [{ id: 'theirs', seq: 1, ...at, body: note('theirs') }];
+    server.answer = 'away';
+    await store.catchUp();
+    server.answer = 'yes';
+    await jest.advanceTimersByTimeAsync(5000);
+    expect(store.read().events.map((event) => event.id)).toEqual(['theirs']);
+  } finally {
+    stop();
+    stop = () => {};
+    jest.useRealTimers();
+  }
+});
+
 test('what the server has is taken in once, and handed on to be held', async () => {
   const held: LogEvent[] = [];
   const store = new JobStore(JOB, [], new Sender(), (events) => held.push(...events));

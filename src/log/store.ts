@@ -56,6 +56,8 @@ export class JobStore {
   private looking: Promise<void> | null = null;
   /** Whether it is told of others' entries at the moment, and need not ask. */
   private isTold: () => boolean = () => false;
+  /** The last look had no answer: what was told of then is not here yet. */
+  private missed = false;
 
   constructor(
     private readonly jobId: string,
@@ -87,7 +89,7 @@ export class JobStore {
       if (document.visibilityState === 'visible' && !this.looking) void this.catchUp();
     };
     const timer = setInterval(() => {
-      if (!this.isTold()) look();
+      if (!this.isTold() || this.missed) look();
     }, LOOK_EVERY_MS);
     window.addEventListener('online', look);
     document.addEventListener('visibilitychange', look);
@@ -126,9 +128,11 @@ export class JobStore {
     try {
       const url = `/api/events?job=${this.jobId}&after=${after}`;
       const response = await fetch(url, { signal: AbortSignal.timeout(LOOK_MS) });
+      this.missed = !response.ok;
       if (response.ok) this.takeIn(((await response.json()) as { events: LogEvent[] }).events);
     } catch {
       // Away; asked again in a moment, and when the page is looked at or the network is back.
+      this.missed = true;
     }
   }
 

@@ -181,8 +181,7 @@ async function open(request: OpenRequest) {
   waiting = null;
   if (asked) assess(asked);
   const fresh = made.toKeep();
-  if (fresh) await from.keep(complaint, fresh);
-  if (mine !== turn) return;
+  if (fresh) void from.keep(complaint, fresh);
   await prepareHelp(mine, request);
 }
 

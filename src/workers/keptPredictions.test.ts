@@ -112,3 +112,15 @@ test('a record that is damaged is not believed', async () => {
   db.close();
   expect(await rowsOf(new Now(circuit('damaged'), ME), FAN)).toEqual([]);
 });
+
+test('a store that never answers is not waited for', async () => {
+  const silent = jest
+    .spyOn(indexedDB, 'open')
+    .mockImplementation(() => new EventTarget() as IDBOpenDBRequest);
+  try {
+    const kept = new (visit('silent'))(circuit('any'), ME);
+    expect(await kept.of(FAN)).toEqual({ kept: [], whole: false });
+  } finally {
+    silent.mockRestore();
+  }
+});

@@ -5,6 +5,7 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { type Complaint, type KeptPredictions, packPredictions, unpackPredictions } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
+import { atMost } from '@/sync/atMost';
 import { PREDICTIONS_DB } from '@/sync/predictionsPlace';
 
 /** For whom it is kept. */
@@ -28,6 +29,8 @@ interface Schema extends DBSchema {
   predictions: { key: string; value: KeptRecord; indexes: { byCircuit: string; byUse: number } };
 }
 
+/** So long the browser's own store is waited for: one that never answers keeps no card back. */
+const STORE_MS = 1000;
 /** So many complaints about a circuit are looked through for what another one shares with them. */
 const MOST_SOURCES = 3;
 /** The program that worked it out: a hash of the core's sources, put in when the application is built. */
@@ -84,15 +87,23 @@ export class KeptOfCircuit {
   }
 
   private async fetch(): Promise<readonly KeptRecord[]> {
+    let records: readonly KeptRecord[] = [];
     try {
-      const place = await this.place;
-      return place === null
-        ? []
-        : await (await predictionsDb()).getAllFromIndex('predictions', 'byCircuit', place);
+      await atMost(
+        STORE_MS,
+        this.readRecords().then((found) => {
+          records = found;
+        }),
+      );
     } catch (error) {
       keepsNothing(error);
-      return [];
     }
+    return records;
+  }
+
+  private async readRecords(): Promise<readonly KeptRecord[]> {
+    const place = await this.place;
+    return place === null ? [] : (await predictionsDb()).getAllFromIndex('predictions', 'byCircuit', place);
   }
 
   /** What helps with a complaint: what was kept of the same first, which is the whole of it, or the latest of others. */

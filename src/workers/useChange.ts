@@ -3,6 +3,7 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { CircuitFile, PlanFile } from '#core/format';
 import type { ChangeAnswer, ChangeRequest, PlanLooked } from './changeMessages';
+import { Restarted, STOPPED } from './restarted';
 
 export interface Change {
   /** The latest answer; it stays until a newer one is there. */
@@ -32,15 +33,16 @@ export function useChange(
   plan: PlanFile | null,
   done: readonly string[],
 ): Change {
-  const worker = useRef<Worker | null>(null);
+  const worker = useRef<Restarted<ChangeAnswer> | null>(null);
+  /** Asks about the plan as it stands, once more where a worker broke. */
+  const ask = useRef<() => void>(() => undefined);
   /** Since when something is being worked out; null while nothing is. */
   const busy = useRef<number | null>(null);
   const latest = useRef(0);
   const asked = useRef<PlanFile | null>(null);
   const [state, setState] = useState<Looking>(NOTHING);
   const stop = useCallback(() => {
-    worker.current?.terminate();
-    worker.current = null;
+    worker.current?.end();
     busy.current = null;
   }, []);
   useEffect(() => stop, [stop]);
@@ -52,37 +54,37 @@ export function useChange(
     }
     // What is nearly done is waited for; what takes long is ended.
     if (busy.current !== null && performance.now() - busy.current > LONG_MS) stop();
-    if (!worker.current) {
-      const made = new Worker(new URL('./change.worker.ts', import.meta.url));
-      made.onmessage = ({ data }: MessageEvent<ChangeAnswer>) => {
-        if (data.request !== latest.current) return;
-        if ('progress' in data) {
-          setState((before) => ({ ...before, progress: data.progress }));
-          return;
+    worker.current ??= new Restarted<ChangeAnswer>(
+      () => new Worker(new URL('./change.worker.ts', import.meta.url)),
+      (said) => {
+        if (said.request !== latest.current) return !('progress' in said);
+        if ('progress' in said) {
+          setState((before) => ({ ...before, progress: said.progress }));
+          return false;
         }
         busy.current = null;
         setState((before) =>
-          'problem' in data
-            ? { ...before, progress: null, problem: data.problem }
-            : { looked: data.answer, of: asked.current, progress: null, problem: null },
+          'problem' in said
+            ? { ...before, progress: null, problem: said.problem }
+            : { looked: said.answer, of: asked.current, progress: null, problem: null },
         );
-      };
-      made.onerror = () => {
-        // One that was ended may still say that it was.
-        if (worker.current !== made) return;
-        stop();
-        setState((before) => ({
-          ...before,
-          progress: null,
-          problem: 'The computation stopped. Reload the page; nothing is lost.',
-        }));
-      };
-      worker.current = made;
-    }
-    busy.current ??= performance.now();
-    asked.current = plan;
-    setState((before) => ({ ...before, progress: 0 }));
-    worker.current.postMessage({ request: latest.current, circuit, plan, done } satisfies ChangeRequest);
+        return true;
+      },
+      (again) => {
+        busy.current = null;
+        if (again) ask.current();
+        else setState((before) => ({ ...before, progress: null, problem: STOPPED }));
+      },
+    );
+    const request = latest.current;
+    const { current: playing } = worker;
+    ask.current = () => {
+      busy.current ??= performance.now();
+      asked.current = plan;
+      setState((before) => ({ ...before, progress: 0 }));
+      playing.post({ request, circuit, plan, done } satisfies ChangeRequest);
+    };
+    ask.current();
   }, [circuit, plan, done, stop]);
   const cancel = useCallback(() => {
     stop();

@@ -3,6 +3,7 @@
 import { useEffect, useRef, useState } from 'react';
 import type { CircuitFile } from '#core/format';
 import type { FeedAnswer, FeedRequest, FoundFeeds } from './feedMessages';
+import { Restarted, STOPPED } from './restarted';
 
 type Question = Pick<FeedRequest, 'scene' | 'ask' | 'metres'>;
 
@@ -11,7 +12,7 @@ export function useFeeds(
   circuits: readonly CircuitFile[],
   question: Question | null,
 ): { readonly found: FoundFeeds | null; readonly problem: string | null } {
-  const worker = useRef<Worker | null>(null);
+  const asking = useRef<{ readonly worker: Restarted<FeedAnswer>; ask: () => void } | null>(null);
   const told = useRef<readonly CircuitFile[] | null>(null);
   const latest = useRef(0);
   const [answer, setAnswer] = useState<{ found: FoundFeeds | null; problem: string | null }>({
@@ -20,35 +21,46 @@ export function useFeeds(
   });
   useEffect(
     () => () => {
-      worker.current?.terminate();
-      worker.current = null;
+      asking.current?.worker.end();
+      asking.current = null;
       told.current = null;
     },
     [],
   );
   useEffect(() => {
     latest.current += 1;
+    const request = latest.current;
     if (question === null) {
       setAnswer({ found: null, problem: null });
       return;
     }
-    if (!worker.current) {
-      const made = new Worker(new URL('./feed.worker.ts', import.meta.url));
-      made.onmessage = ({ data }: MessageEvent<FeedAnswer>) => {
-        if (data.request !== latest.current) return;
-        setAnswer((before) =>
-          'problem' in data
-            ? { found: before.found, problem: data.problem }
-            : { found: data.answer, problem: null },
-        );
-      };
-      made.onerror = () =>
-        setAnswer({ found: null, problem: 'The computation stopped. Reload the page; nothing is lost.' });
-      worker.current = made;
-    }
-    const news = told.current === circuits ? {} : { circuits };
-    told.current = circuits;
-    worker.current.postMessage({ ...news, request: latest.current, ...question } satisfies FeedRequest);
+    asking.current ??= {
+      worker: new Restarted<FeedAnswer>(
+        () => new Worker(new URL('./feed.worker.ts', import.meta.url)),
+        (said) => {
+          if (said.request !== latest.current) return true;
+          setAnswer((before) =>
+            'problem' in said
+              ? { found: before.found, problem: said.problem }
+              : { found: said.answer, problem: null },
+          );
+          return true;
+        },
+        (again) => {
+          told.current = null;
+          if (again) asking.current?.ask();
+          else setAnswer({ found: null, problem: STOPPED });
+        },
+      ),
+      ask: () => undefined,
+    };
+    const { worker } = asking.current;
+    asking.current.ask = () => {
+      const news = told.current === circuits ? {} : { circuits };
+      told.current = circuits;
+      worker.post({ ...news, request, ...question } satisfies FeedRequest);
+    };
+    asking.current.ask();
   }, [circuits, question]);
   return answer;
 }

@@ -6,7 +6,6 @@ import type { FunctionStateName } from '#core/format';
 import { functionName, type LogEntry, valueWords } from '#core/log';
 import { useHelper } from '@/job/Helper';
 import { useDiagnosis, useJob } from '@/job/JobProvider';
-import { Problem } from '@/ui/controls';
 import { Dialog } from '@/ui/Dialog';
 import { TabPane, Tabs } from '@/ui/Tabs';
 import { useHeld } from '@/ui/useHeld';
@@ -26,6 +25,7 @@ import { ProbeCondition, RunChoice } from './RunChoice';
 import { RunDrawing } from './RunDrawing';
 import type { RunRow } from './runRow';
 import { StopAdvice } from './StopAdvice';
+import { Stopped } from './Stopped';
 import { TestCard } from './TestCard';
 import { TraceLog } from './TraceLog';
 import { TraceNotices } from './TraceNotices';
@@ -151,7 +151,7 @@ export function TraceView() {
     volts: nominalVolts !== null,
   });
   if (missing || !circuit || !said?.function || !said.condition) return missing;
-  if (diagnosis.failure) return <Problem>{diagnosis.failure}</Problem>;
+  if (diagnosis.failure) return <Stopped diagnosis={diagnosis} />;
   const complaint = { function: said.function, condition: said.condition };
   const failing = said.state ?? 'dead';
   // What has to be known or done before any card stands while it is prepared, and what is typed there stays.
