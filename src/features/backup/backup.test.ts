@@ -1,6 +1,6 @@
 /** A backup brought back is the shop that it was taken from; a damaged one is not brought back at all. */
 import { execFileSync } from 'node:child_process';
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import {
   createWriteStream,
   mkdtempSync,
@@ -85,7 +85,7 @@ async function note(words: string, id = randomUUID()): Promise<void> {
     .where(eq(jobs.shopId, actor.shopId))
     .limit(1);
   const body = { kind: 'note' as const, words };
-  const made = { id, jobId: job!.id, version: 2, madeAt: new Date().toISOString(), clientOrder: 5000, body };
+  const made = { id, jobId: job!.id, version: 1, madeAt: new Date().toISOString(), clientOrder: 5000, body };
   const result = await appendEvents(actor, [made]);
   expect(result).toMatchObject({ ok: true });
 }
@@ -460,7 +460,7 @@ test('lines that do not fit their table, though every checksum is right, take al
   ][] = [
     [
       'an entry of a job that is not there',
-      /foreign key/,
+      /contradicts what is kept/,
       last((line) => line.replace(/"job_id":"[^"]+"/, `"job_id":"${randomUUID()}"`)),
     ],
     ['a line with a field more', /other fields/, last((line) => line.replace('{', '{"strange":1,'))],
@@ -470,7 +470,7 @@ test('lines that do not fit their table, though every checksum is right, take al
       (lines) => lines.map((line) => line.replace('{', '{"strange":1,')),
     ],
     ['no row at all', /no row/, last(() => '[]')],
-    ['an entry twice', /duplicate key/, (lines) => [...lines.slice(0, -1), lines[0]!]],
+    ['an entry twice', /contradicts what is kept/, (lines) => [...lines.slice(0, -1), lines[0]!]],
     [
       'a vehicle of another shop, which is here',
       /vehicles.jsonl holds a row of another shop/,
@@ -483,8 +483,46 @@ test('lines that do not fit their table, though every checksum is right, take al
       (lines) => lines.map((line) => line.replace('{', '{"user_id":"u",')),
       'people',
     ],
+    [
+      'an entry of a kind that nobody knows',
+      /job_events\.jsonl holds an entry that cannot be read/,
+      last((line) => line.replace(/"body":\{"kind":"[^"]+"/, '"body":{"kind":"conjured"')),
+    ],
+    [
+      'an entry without its body',
+      /job_events\.jsonl holds an entry that cannot be read/,
+      last((line) => line.replace(/"body":\{.*\},"client_order"/, '"body":null,"client_order"')),
+    ],
+    [
+      'an entry of no day',
+      /job_events\.jsonl holds an entry that cannot be read/,
+      last((line) => line.replace(/"made_at":"[^"]+"/, '"made_at":"yesterday"')),
+    ],
+    [
+      'a circuit without parts',
+      /circuit_versions\.jsonl holds a circuit that cannot be read/,
+      last((line) => line.replace('"parts":', '"pieces":')),
+      'circuit_versions',
+    ],
+    [
+      'a box without holes',
+      /panel_set_versions\.jsonl holds a box that cannot be read/,
+      last((line) => line.replace('"panels":', '"boxes":')),
+      'panel_set_versions',
+    ],
+    [
+      'a number that is none',
+      /vehicles\.jsonl holds a row that cannot be kept/,
+      last((line) => line.replace(/"nominal_volts":[^,]+/, '"nominal_volts":"many"')),
+      'vehicles',
+    ],
+    [
+      'a line that is longer than any row',
+      /vehicles\.jsonl holds a line that is longer than any row/,
+      last((line) => line.replace('{', `{"notes":"${'x'.repeat(40 * 1024 * 1024)}",`)),
+      'vehicles',
+    ],
   ];
-  const { createHash } = await import('node:crypto');
   for (const [what, why, change, name = 'job_events'] of cases) {
     const text = files.get(`tables/${name}.jsonl`)!.toString().trimEnd().split('\n');
     const lines = Buffer.from(`${change(text).join('\n')}\n`);
@@ -510,7 +548,10 @@ test('lines that do not fit their table, though every checksum is right, take al
       const backup = await openBackup(made, { migrations: MIGRATIONS });
       const told = await restoreBackup(backup).then(
         () => 'brought back',
-        (error: Error) => `${error.message} ${(error.cause as Error | undefined)?.message}`,
+        (error: Error) => {
+          expect([what, error instanceof Damaged]).toEqual([what, true]);
+          return error.message;
+        },
       );
       expect([what, told]).toEqual([what, expect.stringMatching(why)]);
       backup.close();
@@ -520,4 +561,35 @@ test('lines that do not fit their table, though every checksum is right, take al
       expect(rows).toEqual([{ shops: 1, entries: 0 }]);
     });
   }
+});
+
+test('a picture that is none is refused, though its checksum is right', async () => {
+  const url = await emptyDatabase();
+  const files = await filesOf(file);
+  const sha256 = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex');
+  const page = Buffer.from('<html><script>alert(1)</script></html>');
+  const [name, picture] = [...files].find(([one]) => one.startsWith('photos/'))!;
+  const lines = files
+    .get('tables/photos.jsonl')!
+    .toString()
+    .replace(sha256(picture), sha256(page))
+    .replace(`"size":${picture.length}`, `"size":${page.length}`);
+  const manifest = JSON.parse(files.get('manifest.json')!.toString());
+  const table = manifest.tables.find((one: { name: string }) => one.name === 'photos');
+  Object.assign(table, { bytes: Buffer.byteLength(lines), sha256: sha256(Buffer.from(lines)) });
+  manifest.photos.bytes += page.length - picture.length;
+  const made = path.join(folder, 'page.zip');
+  const changed: [string, Buffer][] = [
+    [name, page],
+    ['tables/photos.jsonl', Buffer.from(lines)],
+    ['manifest.json', Buffer.from(JSON.stringify(manifest))],
+  ];
+  await zipped(new Map([...files, ...changed]), made);
+  await within(url, async () => {
+    const backup = await openBackup(made, { migrations: MIGRATIONS });
+    await expect(restoreBackup(backup)).rejects.toThrow(/is no image\/jpeg/);
+    backup.close();
+    const { rows } = await database().execute(sql`select count(*)::integer as of from shops`);
+    expect(rows).toEqual([{ of: 0 }]);
+  });
 });

@@ -1,6 +1,5 @@
 /** Opens a backup and looks at all of it: what is damaged, missing or too new is said before anything is written. */
 import { createHash } from 'node:crypto';
-import { createInterface } from 'node:readline';
 import type { Readable } from 'node:stream';
 import yauzl from 'yauzl';
 import {
@@ -18,6 +17,10 @@ export class Damaged extends Error {}
 
 /** Largest manifest that is read; what says more is none of ours. */
 const MANIFEST_MOST = 4 * 1024 * 1024;
+
+/** Longest line that is read, bytes: a circuit, a box or a plan has at most four million. */
+const LINE_MOST = 32 * 1024 * 1024;
+const NEWLINE = 10;
 
 export interface Backup {
   readonly manifest: ShopManifest;
@@ -238,9 +241,8 @@ async function* linesOf(
   entry: yauzl.Entry,
   most: number,
 ): AsyncGenerator<readonly string[]> {
-  const lines = createInterface({ input: await streamOf(zip, entry), crlfDelay: Number.POSITIVE_INFINITY });
   let batch: string[] = [];
-  for await (const line of lines) {
+  for await (const line of everyLine(zip, entry)) {
     if (line === '') continue;
     batch.push(line);
     if (batch.length >= most) {
@@ -249,4 +251,28 @@ async function* linesOf(
     }
   }
   if (batch.length > 0) yield batch;
+}
+
+/** Line by line, none of them longer than a row can be: a small zip can hold one that fills the memory. */
+async function* everyLine(zip: yauzl.ZipFile, entry: yauzl.Entry): AsyncGenerator<string> {
+  let begun: Buffer[] = [];
+  let length = 0;
+  const take = (part: Buffer) => {
+    begun.push(part);
+    length += part.length;
+    if (length > LINE_MOST)
+      throw new Damaged(`${entry.fileName} holds a line that is longer than any row is.`);
+  };
+  for await (const chunk of chunksOf(zip, entry, Number.POSITIVE_INFINITY)) {
+    let from = 0;
+    for (let end = chunk.indexOf(NEWLINE); end !== -1; end = chunk.indexOf(NEWLINE, from)) {
+      take(chunk.subarray(from, end));
+      yield Buffer.concat(begun).toString('utf8');
+      begun = [];
+      length = 0;
+      from = end + 1;
+    }
+    take(chunk.subarray(from));
+  }
+  yield Buffer.concat(begun).toString('utf8');
 }

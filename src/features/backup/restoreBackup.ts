@@ -3,11 +3,13 @@ import { createHash, randomUUID } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import { UUID_PATTERN } from '#core/format';
 import type { Transaction } from '@/db/client';
+import { dataRefusal } from '@/db/errors';
 import { rebuildProjections } from '@/db/projections';
 import { people, shops } from '@/db/schema';
 import { SHOP_TABLES } from '@/db/shopTables';
 import { transaction } from '@/db/transaction';
 import { type Backup, Damaged, parsed } from './readBackup';
+import { checkPhoto, checkRow } from './soundRow';
 import { upgradedLine } from './upgradeLine';
 import { LEFT_OUT } from './writeBackup';
 
@@ -78,6 +80,7 @@ export async function restoreBackup(
             throw new Damaged(`tables/${name}.jsonl holds a row of another shop.`);
           const way = keys.find((key) => LEFT_OUT[name]?.includes(key));
           if (way) throw new Damaged(`tables/${name}.jsonl holds a field that no backup has: ${way}.`);
+          checkRow(name, row as Record<string, unknown>);
           return { keys, text };
         });
         if (name === 'photos') await writePhotos(tx, backup, made, columns, ids, step);
@@ -140,9 +143,15 @@ async function writeRows(
     sql`, `,
   );
   const rows = `[${lines.map(({ text }) => (ids ? withNewIds(text, ids) : text)).join(',')}]`;
-  await tx.execute(sql`
-    insert into ${sql.identifier(table)} (${names})
-    select ${names} from json_populate_recordset(null::${sql.identifier(table)}, ${rows}::json)`);
+  try {
+    await tx.execute(sql`
+      insert into ${sql.identifier(table)} (${names})
+      select ${names} from json_populate_recordset(null::${sql.identifier(table)}, ${rows}::json)`);
+  } catch (error) {
+    const reason = dataRefusal(error);
+    if (reason === null) throw error;
+    throw new Damaged(`tables/${table}.jsonl holds a row that cannot be kept. ${reason}`);
+  }
 }
 
 async function writePhotos(
@@ -160,6 +169,7 @@ async function writePhotos(
       throw new Damaged(`The picture of the line ${String(row.id)} is not the one that was looked at.`);
     }
     const bytes = await backup.picture(photo);
+    checkPhoto(photo.id, photo.kind, bytes);
     const text = JSON.stringify({ ...row, bytes: `\\x${bytes.toString('hex')}` });
     await writeRows(tx, 'photos', [{ keys: [...Object.keys(row), 'bytes'], text }], columns, ids);
     step(1);

@@ -1,0 +1,63 @@
+/**
+ * What the program reads of a row beside its columns, checked before the row is written: the checksum of a backup says that
+ * nothing was lost on the way, not that what it holds was ever recorded.
+ */
+import { checkCircuit } from '#core/circuit';
+import {
+  type Checked,
+  checkEvent,
+  checkPanelSet,
+  checkPlan,
+  ENTRY_VERSION,
+  type JobEvent,
+  photoKind,
+  photoProblem,
+  upgradedEntry,
+} from '#core/format';
+import { Damaged } from './readBackup';
+
+type Row = Readonly<Record<string, unknown>>;
+
+/** An entry as it would arrive today: an older one is brought up first. */
+function checkEntry({ id, job_id, version, made_at, client_order, body }: Row): Checked<unknown> {
+  return checkEvent({
+    id,
+    jobId: job_id,
+    version: Math.max(Number(version), ENTRY_VERSION),
+    madeAt: new Date(String(made_at)).toISOString(),
+    clientOrder: client_order,
+    body: upgradedEntry(body as JobEvent['body'], Number(version)),
+  });
+}
+
+const CHECKS: Readonly<Record<string, { what: string; check: (row: Row) => Checked<unknown> }>> = {
+  job_events: { what: 'an entry', check: checkEntry },
+  circuit_versions: { what: 'a circuit', check: ({ file }) => checkCircuit(file) },
+  panel_set_versions: { what: 'a box', check: ({ file }) => checkPanelSet(file) },
+  recipes: { what: 'a recipe', check: ({ plan }) => checkPlan(plan) },
+};
+
+/** Throws `Damaged`, in words, where a row of a table holds something that this program could not read. */
+export function checkRow(table: string, row: Row): void {
+  const known = CHECKS[table];
+  if (!known) return;
+  const refuse = (why: string) => {
+    const which = typeof row.id === 'string' ? ` (${row.id})` : '';
+    throw new Damaged(`tables/${table}.jsonl holds ${known.what} that cannot be read${which}. ${why}`.trim());
+  };
+  let checked: Checked<unknown>;
+  try {
+    checked = known.check(row);
+  } catch {
+    return refuse('It has not the form of one.');
+  }
+  if (!checked.ok) refuse(checked.problems[0]?.message ?? '');
+}
+
+/** Throws `Damaged` where a file is no picture of the kind that its line says. */
+export function checkPhoto(id: string, kind: string, bytes: Uint8Array): void {
+  const problem = photoProblem(bytes);
+  if (problem !== null || photoKind(bytes) !== kind) {
+    throw new Damaged(`The picture of the line ${id} is no ${kind}. ${problem ?? ''}`.trim());
+  }
+}
