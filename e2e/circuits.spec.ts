@@ -649,6 +649,52 @@ for (const [where, address] of [
   });
 }
 
+test('what is typed for a palette that is still being fetched is no reading, whatever the pad holds', async ({
+  page,
+}) => {
+  // A connection that is held, not cut, and only for the list.
+  let letGo: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => {
+    letGo = resolve;
+  });
+  await page.route('**/_next/static/**/*.js', async (route) => {
+    const response = await route.fetch();
+    const body = await response.text();
+    if (body.includes('A job, a vehicle or its plate')) await held;
+    await route.fulfill({ response, body });
+  });
+  await page.goto(`${await app.job('Proving-cabinet fan dead')}/trace`);
+  await expect(page.getByTestId('card-title')).toBeVisible();
+  const entries = () => page.getByTestId('log').locator('li').count();
+  const before = await entries();
+  for (const key of ['Control+k', 'w', 'o', 'Enter', 'k', 'Control+Enter', 'd', 'Tab', 'Backspace', 'x'])
+    await page.keyboard.press(key);
+  const waiting = page.getByRole('dialog', { name: 'Find' });
+  await expect(waiting).toContainText('wokx');
+  await expect(waiting).toContainText('The list is being fetched');
+  // A number that stands in the pad is not recorded by an Enter that was meant for the list.
+  await page.keyboard.press('Escape');
+  await expect(waiting).toHaveCount(0);
+  await page.getByRole('button', { name: 'Another test' }).click();
+  await page.getByLabel('Any other test, by a word of it').fill('volts');
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Volts/ })
+    .first()
+    .click();
+  await page.getByLabel('Reading, in volts').fill('12.4');
+  for (const key of ['Control+k', 'f', 'Enter', '3', 'Enter']) await page.keyboard.press(key);
+  await expect(waiting).toContainText('f3');
+  await page.keyboard.press('Escape');
+  expect(await entries()).toBe(before);
+  await expect(page.getByLabel('Reading, in volts')).toHaveValue('12.4');
+  await page.keyboard.press('Control+k');
+  await page.keyboard.type('fan');
+  letGo();
+  await expect(page.getByPlaceholder(/A job, a vehicle/)).toHaveValue('fan');
+  await expect(page.getByRole('option').first()).toContainText(/fan/i);
+});
+
 test.describe('to the next paint', () => {
   test('@alone forty parts: what the page takes from a reading entered to the next paint', async ({
     page,

@@ -173,6 +173,7 @@ export function CommandList({
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/50" />
         <Dialog.Content
+          data-palette
           aria-describedby={undefined}
           // Left to itself, the dialog selects what stands in its first field, and the next letter replaces it.
           onOpenAutoFocus={(event) => {

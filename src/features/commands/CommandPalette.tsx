@@ -1,11 +1,22 @@
 'use client';
 
 import { Search } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { useLater } from '@/ui/useLater';
 import { earlyKeys } from './earlyKeys';
 
 const loadList = () => import('./CommandList').then((loaded) => loaded.CommandList);
+
+const isHeld = ({ ctrlKey, metaKey, altKey }: KeyboardEvent) => ctrlKey || metaKey || altKey;
+
+const isLetter = (event: KeyboardEvent) => event.key.length === 1 && !isHeld(event);
+
+/** Reload, other tabs and the like; not what would paste into a field beneath. */
+function isOfBrowser(event: KeyboardEvent): boolean {
+  return (
+    /^F\d+$/.test(event.key) || (isHeld(event) && !['v', 'x', 'enter'].includes(event.key.toLowerCase()))
+  );
+}
 
 /** Everything by its name: one key, one word, Enter. */
 export function CommandPalette() {
@@ -13,32 +24,34 @@ export function CommandPalette() {
   /** What was typed, in the field of the list or before it had the focus: it stands here and nowhere else. */
   const [text, setText] = useState('');
   const List = useLater(loadList, open);
+  /** As the last event has left it; what is drawn comes after. */
   const isOpen = useRef(false);
-  isOpen.current = open;
+  const show = useCallback((next: boolean) => {
+    isOpen.current = next;
+    setOpen(next);
+  }, []);
   useEffect(() => {
     const key = (event: KeyboardEvent) => {
       if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
         event.preventDefault();
         setText('');
-        // At once: the next letter may come before anything is drawn.
-        isOpen.current = !isOpen.current;
-        setOpen(isOpen.current);
+        show(!isOpen.current);
         return;
       }
-      // Whoever types at once loses no letter to a list that is on its way, or whose field is not in focus yet.
-      if (!isOpen.current || event.ctrlKey || event.metaKey || event.altKey) return;
-      if (document.activeElement?.matches('[role=dialog] input, [role=dialog] button')) return;
-      if (event.key === 'Escape') setOpen(false);
+      if (!isOpen.current || document.activeElement?.closest('[data-palette]')) return;
+      // From the event that opened it all that is pressed is the palette’s, whatever has the focus until its field has:
+      // a letter would be a reading there, and so would Enter.
+      if (isOfBrowser(event)) return;
+      if (event.key === 'Escape') show(false);
       else if (event.key === 'Backspace') setText((before) => before.slice(0, -1));
-      else if (event.key.length === 1) setText((before) => before + event.key);
-      else return;
+      else if (isLetter(event)) setText((before) => before + event.key);
       event.preventDefault();
       event.stopPropagation();
     };
     document.addEventListener('keydown', key, true);
     for (const event of earlyKeys()) key(event);
     return () => document.removeEventListener('keydown', key, true);
-  }, []);
+  }, [show]);
   return (
     <>
       <button
@@ -47,14 +60,24 @@ export function CommandPalette() {
         aria-expanded={open}
         onClick={() => {
           setText('');
-          setOpen(true);
+          show(true);
         }}
         className="flex min-h-14 min-w-12 flex-col items-center justify-center gap-0.5 px-1 text-xs sm:text-sm lg:min-w-16 lg:px-2"
       >
         <Search aria-hidden="true" className="size-6" strokeWidth={1.8} />
         Find
       </button>
-      {List ? <List open={open} onOpen={setOpen} text={text} onText={setText} /> : null}
+      {List ? <List open={open} onOpen={show} text={text} onText={setText} /> : null}
+      {open && !List ? (
+        <div
+          role="dialog"
+          aria-label="Find"
+          className="fixed inset-x-0 top-[12vh] z-50 mx-auto w-[min(36rem,92vw)] rounded-lg border-2 border-ink bg-sheet p-4 text-left"
+        >
+          <p className="min-h-7 text-lg">{text}</p>
+          <p className="mt-2 text-sm text-soft">The list is being fetched. Escape closes it.</p>
+        </div>
+      ) : null}
     </>
   );
 }

@@ -14,9 +14,8 @@ declare global {
 export const EARLY_KEYS_SCRIPT = `(()=>{const keys=[];let open=false;
 const hear=(event)=>{const held=event.ctrlKey||event.metaKey;
 if(held&&event.key.toLowerCase()==='k')open=!open;
-else if(!open||held||event.altKey)return;
+else if(!open||held||event.altKey||/^F\\d+$/.test(event.key))return;
 else if(event.key==='Escape')open=false;
-else if(event.key.length>1&&event.key!=='Backspace')return;
 event.preventDefault();event.stopPropagation();keys.push(event)};
 document.addEventListener('keydown',hear,true);
 window.everyTraceKeys=()=>{document.removeEventListener('keydown',hear,true);window.everyTraceKeys=undefined;return keys}})()`;
