@@ -118,6 +118,8 @@ test.describe('a remembered process', () => {
 });
 
 test('npm start: a database that dies is started again under the running application; a second start finds the first', async () => {
+  // Making the demo, two starts and a recovery: what each may take below is more than one test has by itself.
+  test.setTimeout(240_000);
   const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-start-'));
   chmodSync(folder, 0o755);
   const port = await freePort();

@@ -15,3 +15,21 @@ export function dueProblem(day: string, today: string): string | null {
   if (years < -1) return `${day} is long past: write the day to come.`;
   return years > 20 ? `${day} is more than twenty years ahead.` : null;
 }
+
+/** Why something cannot be put off to a day; null where it can. `today` as a day. */
+export function putOffProblem(day: string, today: string): string | null {
+  if (day <= today) return `${dayWords(day)} is not ahead: put it off to a day that is still to come.`;
+  return dueProblem(day, today);
+}
+
+const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+
+/**
+ * A day in words, as all dates on sheets are written.
+ *
+ * @example dayWords('2026-03-03') // "3 Mar 2026"
+ */
+export function dayWords(day: string): string {
+  const [year = '', month = '', date = ''] = day.split('-');
+  return `${Number(date)} ${MONTHS[Number(month) - 1] ?? month} ${year}`;
+}

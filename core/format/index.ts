@@ -14,7 +14,7 @@ export type {
 } from './accessSchemas';
 export { BOUNDS, LARGEST_INTEGER, NODE_LIMIT, NOMINAL_VOLTS, PART_LIMIT } from './bounds';
 export { type ByKind, byKind } from './byKind';
-export { dueProblem } from './calendar';
+export { dayWords, dueProblem, putOffProblem } from './calendar';
 export { BATCH_LIMIT_BYTES, checkBatch, checkEvent } from './checkEvent';
 export { checkJob } from './checkJob';
 export { checkPanelSet, checkPanelSetText } from './checkPanelSet';

@@ -342,8 +342,8 @@ describe('what is temporary', () => {
     expect(label!.lines).toEqual([
       'Fuse renewed',
       'Fuse 31: 133 % of the design',
-      'To be put right by 2026-12-24',
-      'Proving-cabinet fan · 2026-03-31',
+      'To be put right by 24 Dec 2026',
+      'Proving-cabinet fan · 31 Mar 2026',
       'Van · Fan dead',
     ]);
   });

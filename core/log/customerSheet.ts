@@ -1,6 +1,8 @@
 /** The sheet for whoever brought the vehicle: plain words, from the same log and the same answers as the technician's. */
 
+import { dayWords } from '../format';
 import { lineTotal, moneyWords } from '../quantity';
+import { momentOf } from './clock';
 import { endingWords, standingWords } from './ending';
 import { missingProofs } from './missing';
 import { functionName, STATE_WORDS, WATCH_SORT_WORDS } from './names';
@@ -11,7 +13,7 @@ import { plain, type Sheet, type SheetLine, type SheetPart, type SheetScene } fr
 export function customerSheetOf(scene: SheetScene): Sheet {
   const { job } = scene;
   const open = missingProofs(job, scene.proofs, scene.circuit);
-  const moments = job.entries.map(({ event }) => event.madeAt).sort();
+  const moments = job.entries.map(({ event }) => momentOf(event)).sort();
   const parts = [told(scene), found(scene), done(scene), cost(scene), seen(scene), mind(scene), yours(scene)];
   return {
     from: moments[0] ?? null,
@@ -105,7 +107,7 @@ function mind({ job }: SheetScene): SheetPart {
       .filter(({ done: end }) => end === null)
       .map(({ words, due, sort }) =>
         plain(
-          `${sort && sort !== 'watch' ? `${WATCH_SORT_WORDS[sort]}: ` : ''}${words}${due ? `, by ${due}` : ''}.`,
+          `${sort && sort !== 'watch' ? `${WATCH_SORT_WORDS[sort]}: ` : ''}${words}${due ? `, by ${dayWords(due)}` : ''}.`,
         ),
       ),
     ...job.swaps.map(({ one, other }) => plain(`${one} and ${other} still stand in each other’s places.`)),

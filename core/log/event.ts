@@ -9,7 +9,10 @@ export interface LogEvent {
   readonly person: string;
   /** The name that a job file gave, where it came in with one. */
   readonly fromFile?: string;
+  /** By the clock of the device it was made on. */
   readonly madeAt: string;
+  /** When the server had it; not there while it waits to be sent. */
+  readonly arrivedAt?: string;
   readonly clientOrder: number;
   readonly body: EventBody;
 }

@@ -1,6 +1,7 @@
 /** The log of a job: kinds of entries, the job that they make, and the row that lists read of it. */
 export { applianceOf } from './appliance';
 export { causeReopened, overloaded } from './cause';
+export { type EntryTime, entryTime, momentOf } from './clock';
 export { customerSheetOf } from './customerSheet';
 export type { JobPhoto, PlanOnJob, Watch } from './draft';
 export { ENDINGS, endingWords, type SaidEnding, whyNotEnd } from './ending';

@@ -1,7 +1,8 @@
 /** Labels that a job leaves on the vehicle: on plugs, in slots, on what is set aside or isolated. */
-import type { CircuitFile, Panel } from '../format';
+import { type CircuitFile, dayWords, type Panel } from '../format';
 import { STEP_WORDS } from '../hands';
 import { judgeLine, noRepair } from '../repair';
+import { momentOf } from './clock';
 import { functionName, partName } from './names';
 import { labelsOfPlans } from './plansOnJob';
 import type { JobState } from './state';
@@ -20,7 +21,8 @@ export function labelsOf(
   panels: readonly Panel[] = [],
 ): Label[] {
   const labels: Label[] = [];
-  const day = state.entries.at(-1)?.event.madeAt.slice(0, 10) ?? '';
+  const last = state.entries.at(-1)?.event;
+  const day = last ? dayWords(momentOf(last).slice(0, 10)) : '';
   const serves = state.complaint?.function ? functionName(circuit, state.complaint.function) : '';
   const of = [serves, day].filter((one) => one !== '').join(' · ');
   const add = (title: string, ...lines: readonly string[]) =>
@@ -33,7 +35,7 @@ export function labelsOf(
         ? [`${line.name}: ${alike.percentOfDesign ?? '?'} % of the design`]
         : [];
     });
-    add('TEMPORARY', words, ...above, `To be put right by ${due ?? 'a day not said'}`);
+    add('TEMPORARY', words, ...above, `To be put right by ${due ? dayWords(due) : 'a day not said'}`);
   }
   for (const step of state.isolated) add('DO NOT CONNECT', STEP_WORDS[step]);
   for (const { one, other } of state.swaps)

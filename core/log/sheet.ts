@@ -2,10 +2,13 @@
  * What the sheet of a job says, line by line, all of it from the log and from the answers of the diagnosis that stand
  * beside it. What blocks closing is asked of `missing.ts`, and nothing here says “proved” or “nothing known” against it.
  */
+
 import { testInLog, WORTH_A_WORD } from '../diagnosis';
+import { dayWords } from '../format';
 import { moneyWords } from '../quantity';
 import { lineWords } from '../repair';
 import { causeReopened } from './cause';
+import { momentOf } from './clock';
 import { endingWords, standingWords } from './ending';
 import { cellKey } from './event';
 import { eventWords } from './kinds';
@@ -58,7 +61,7 @@ export function sheetOf(scene: SheetScene): Sheet {
     untested(scene, open),
     undo(scene),
   ];
-  const moments = job.entries.map(({ event }) => event.madeAt).sort();
+  const moments = job.entries.map(({ event }) => momentOf(event)).sort();
   return {
     from: moments[0] ?? null,
     until: moments.at(-1) ?? null,
@@ -338,7 +341,7 @@ function untested(scene: SheetScene, open: readonly string[]): SheetPart {
       ),
     ),
     ...entriesOf(scene, ['test-refused']),
-    ...watched.map(({ words, due }) => plain(`Watch: ${words}${due ? `, due ${due}` : ''}`)),
+    ...watched.map(({ words, due }) => plain(`Watch: ${words}${due ? `, due ${dayWords(due)}` : ''}`)),
   ];
   return { title: 'Not tested, and what is left', lines, empty: 'Nothing known.' };
 }

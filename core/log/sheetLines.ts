@@ -1,6 +1,7 @@
 /** What the parts of a sheet are made of. */
 import type { Assessment, RequiredProof } from '../diagnosis';
 import type { CircuitFile, Panel } from '../format';
+import { type EntryTime, entryTime } from './clock';
 import type { LogEvent } from './event';
 import { eventWords } from './kinds';
 import type { JobState } from './state';
@@ -8,7 +9,7 @@ import type { JobState } from './state';
 export interface SheetLine {
   readonly words: string;
   /** Who, and when; null where it is no entry of the log. */
-  readonly by: { readonly person: string; readonly at: string } | null;
+  readonly by: ({ readonly person: string } & EntryTime) | null;
   /** What the reading means, or why something was not done. */
   readonly more?: string;
 }
@@ -51,9 +52,9 @@ export const plain = (words: string, more?: string): SheetLine => ({
   by: null,
   ...(more ? { more } : {}),
 });
-export const entered = ({ person, madeAt }: LogEvent, words: string, more?: string): SheetLine => ({
+export const entered = (event: LogEvent, words: string, more?: string): SheetLine => ({
   words,
-  by: { person, at: madeAt },
+  by: { person: event.person, ...entryTime(event) },
   ...(more ? { more } : {}),
 });
 

@@ -1,7 +1,9 @@
 /** How a job stands at the moment: what whoever takes it over in the middle has to know before a hand goes in. */
+
 import { testInLog } from '../diagnosis';
 import type { CircuitFile, TestRef } from '../format';
 import { STEP_WORDS } from '../hands';
+import { entryTime } from './clock';
 import { eventWords } from './kinds';
 import { partName } from './names';
 import { inTheMiddle, leftBy } from './plansOnJob';
@@ -28,7 +30,7 @@ export function standsNow(job: JobState, circuit: CircuitFile | null, next: Test
         ]
       : []),
     ...(last
-      ? [line(`Done last: ${eventWords(circuit, last.body)}`, { person: last.person, at: last.madeAt })]
+      ? [line(`Done last: ${eventWords(circuit, last.body)}`, { person: last.person, ...entryTime(last) })]
       : []),
     ...(job.opened.length > 0 ? [line(`Covers opened: ${job.opened.map(place).join(', ')}`)] : []),
     ...(job.isolated.length > 0

@@ -6,6 +6,7 @@ import type { BodyOf, Condition } from '../format';
 import type { WireReading } from '../hands';
 import type { SlotReading } from '../limits';
 import type { SlotStateEntry } from '../panel';
+import { momentOf } from './clock';
 import {
   type CheckCell,
   type HandedTo,
@@ -167,7 +168,7 @@ export function summarise(events: readonly LogEvent[], openedAt: string): JobSum
     found: job.found?.fault ?? null,
     readings: job.readings.filter((entry) => !entry.struck).length,
     lastSeq: last?.seq ?? 0,
-    lastAt: last?.madeAt ?? openedAt,
+    lastAt: last ? momentOf(last) : openedAt,
   };
 }
 

@@ -45,7 +45,7 @@ const LINES: readonly (readonly [EventBody, string])[] = [
     { kind: 'task-begun', task: 'bridge', part: 'R4', override: 'marked on the socket' },
     'Begun: bridge Relay 4, cabinet fan, its feed not read first (marked on the socket)',
   ],
-  [{ kind: 'watch', words: 'Look again', due: '2026-12-01' }, 'Watch: Look again, due 2026-12-01'],
+  [{ kind: 'watch', words: 'Look again', due: '2026-12-01' }, 'Watch: Look again, due 1 Dec 2026'],
   [
     { kind: 'state', state: 'closed', override: 'customer in a hurry' },
     'Job closed although something was missing: customer in a hurry',

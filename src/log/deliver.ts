@@ -14,6 +14,7 @@ export interface Receipt {
   readonly id: string;
   readonly seq: number;
   readonly person: string;
+  readonly arrivedAt: string;
 }
 
 export interface Answered {

@@ -46,6 +46,7 @@ export interface Confirmed {
   readonly event: JobEvent;
   readonly seq: number;
   readonly person: string;
+  readonly arrivedAt: string;
 }
 
 /** What happened: entries that were confirmed, in any job, or only that something waits otherwise than before. */
@@ -429,12 +430,12 @@ export class Sender {
   private async receive(events: readonly JobEvent[], stored: readonly Receipt[]): Promise<boolean> {
     this.ways.entries.retryMs = FIRST_RETRY_MS;
     const sent = new Map(events.map((event) => [event.id, event]));
-    const confirmed = stored.flatMap(({ id, seq, person }): Confirmed[] => {
+    const confirmed = stored.flatMap(({ id, seq, person, arrivedAt }): Confirmed[] => {
       const event = sent.get(id);
       this.entries.delete(id);
       this.owners.delete(id);
       this.reasons.delete(id);
-      return event ? [{ event, seq, person }] : [];
+      return event ? [{ event, seq, person, arrivedAt }] : [];
     });
     this.tell(confirmed);
     if (!this.leaving) await kept(takeFromOutbox(stored.map((one) => one.id)));

@@ -71,7 +71,7 @@ export class JobStore {
     // For as long as the program runs: a job that is left and opened again is the same.
     this.outgoing.subscribe((news) => {
       const own = news.filter(({ event }) => event.jobId === jobId);
-      this.add(own.map(({ event, seq, person }) => ({ ...this.unsent(event), seq, person })));
+      this.add(own.map(({ event, ...confirmed }) => ({ ...this.unsent(event), ...confirmed })));
       this.show();
     });
   }

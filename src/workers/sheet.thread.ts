@@ -14,7 +14,7 @@ import {
   workedScene,
   workSheetOf,
 } from '#core/log';
-import { headLines, momentWords, sheetKind } from './sheetHead';
+import { entryTimeWords, headLines, sheetKind } from './sheetHead';
 import { labelSheet, labelsPdf, type SheetHead, type SheetPhoto, sheetPdf } from './sheetPdf';
 import { PredictionsInMemory } from './sheetPredictions';
 
@@ -67,7 +67,7 @@ export default async function make(
     vehicle: asked.vehicle,
     shop: asked.shop,
     beneath: headLines(asked, sheet, asked.zone),
-    moment: (at) => momentWords(at, asked.zone),
+    moment: (time) => entryTimeWords(time, asked.zone),
   };
   const pictured = asked.what === 'work' ? [] : job.photos;
   const photos = pictured.flatMap((photo) => {

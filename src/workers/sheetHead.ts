@@ -1,5 +1,5 @@
 /** What stands at the head of a sheet, on the page and on paper. */
-import type { Sheet } from '#core/log';
+import type { EntryTime, Sheet } from '#core/log';
 import { dateWords } from '../ui/dates';
 
 export function vehicleWords({
@@ -19,7 +19,13 @@ export function vehicleWords({
 }
 
 export function momentWords(at: string, zone?: string): string {
-  return `${dateWords(at, 'short', zone)} ${dateWords(at, 'time', zone)}`;
+  return `${dateWords(at, 'year', zone)} ${dateWords(at, 'time', zone)}`;
+}
+
+/** When an entry was made; beside a time that its device cannot have meant, when the server had it. */
+export function entryTimeWords({ at, arrived }: EntryTime, zone?: string): string {
+  if (arrived === undefined) return momentWords(at, zone);
+  return `${momentWords(arrived, zone)}; the clock of its device said ${momentWords(at, zone)}`;
 }
 
 /** When the job was opened and its entries were made, and where. */
@@ -31,7 +37,7 @@ export function headLines(
   const entries =
     from && until ? `Entries from ${momentWords(from, zone)} to ${momentWords(until, zone)}` : 'No entry yet';
   return [
-    `Opened ${dateWords(job.openedAt, 'long', zone)} · reference ${job.id.slice(0, 8)}`,
+    `Opened ${momentWords(job.openedAt, zone)} · reference ${job.id.slice(0, 8)}`,
     `${entries} · ${place ? `done at ${place}` : 'place of the work not confirmed'}`,
   ];
 }

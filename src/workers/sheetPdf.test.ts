@@ -1,8 +1,10 @@
 /** Sheets and labels as PDF, read back by a package that had no part in making them. */
+
 import sharp from 'sharp';
 import { LABEL_SHEETS, labelPlace } from '#core/limits';
 import type { Label, Sheet } from '#core/log';
 import { readPdf } from '../../testing/pdf';
+import { entryTimeWords } from './sheetHead';
 import { labelSheet, labelsPdf, type SheetHead, sheetPdf } from './sheetPdf';
 
 const HEAD: SheetHead = {
@@ -150,4 +152,12 @@ test.each(LABEL_SHEETS.map(({ id }) => id))(
 
 test('without a label there is a page that says so', async () => {
   expect(readPdf(await labelsPdf([], labelSheet(null))).text).toBe('No label.');
+});
+
+test('beside a time that no clock can have shown stands when the server had the entry', () => {
+  const arrived = '2026-03-03T10:00:00Z';
+  expect(entryTimeWords({ at: arrived }, 'UTC')).toBe('3 Mar 2026 10:00');
+  expect(entryTimeWords({ at: '1970-01-01T00:02:00Z', arrived }, 'UTC')).toBe(
+    '3 Mar 2026 10:00; the clock of its device said 1 Jan 1970 00:02',
+  );
 });

@@ -2,7 +2,7 @@
 import path from 'node:path';
 import PDFDocument from 'pdfkit';
 import { LABEL_SHEETS, type LabelSheet, labelPlace } from '#core/limits';
-import type { Label, Sheet, SheetLine } from '#core/log';
+import type { EntryTime, Label, Sheet, SheetLine } from '#core/log';
 import { SHEET_CLOSE } from './sheetHead';
 
 const POINTS = 72 / 25.4;
@@ -21,7 +21,7 @@ export interface SheetHead {
   /** Lines beneath: opened, entries, place. */
   readonly beneath: readonly string[];
   /** How a moment of an entry is written. */
-  readonly moment: (at: string) => string;
+  readonly moment: (time: EntryTime) => string;
 }
 
 /** A picture as JPEG, with its marks by their shares of width and height. */
@@ -151,10 +151,10 @@ function photosOf(
 function sheetLine(
   document: PDFKit.PDFDocument,
   { words, by, more }: SheetLine,
-  moment: (at: string) => string,
+  moment: (time: EntryTime) => string,
 ): void {
   document.font(FONT).fontSize(10);
-  const said = by ? `${words}  (${by.person}, ${moment(by.at)})` : words;
+  const said = by ? `${words}  (${by.person}, ${moment(by)})` : words;
   document.text(said, MARGIN, undefined, { width: WIDTH, paragraphGap: more ? 0 : 2, indent: 0 });
   if (more) {
     document

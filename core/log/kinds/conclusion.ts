@@ -1,5 +1,5 @@
 /** What was found, what was seen after the repair, what is watched, and whether the job is closed. */
-import type { BodyOf, FunctionStateName } from '../../format';
+import { type BodyOf, dayWords, type FunctionStateName } from '../../format';
 import { cellKey } from '../event';
 import type { EventKindOf } from '../kind';
 import {
@@ -88,7 +88,7 @@ export const watch: EventKindOf<BodyOf<'watch'>> = {
   fold: (job, body, { id }) => {
     job.watches.set(id, { ...body, eventId: id, done: null });
   },
-  words: (body) => `Watch: ${body.words}${body.due ? `, due ${body.due}` : ''}`,
+  words: (body) => `Watch: ${body.words}${body.due ? `, due ${dayWords(body.due)}` : ''}`,
   keeps: ({ words, due, sort }) => ({ row: 'follow-up', words, due: due ?? null, sort: sort ?? 'watch' }),
   standsBehind: true,
 };
@@ -100,7 +100,7 @@ export const watchSnoozed: EventKindOf<BodyOf<'watch-snoozed'>> = {
     const temporary = job.temporaries.get(of);
     if (temporary) job.temporaries.set(of, { ...temporary, due });
   },
-  words: ({ due, words }) => `Put off to ${due}: ${words}`,
+  words: ({ due, words }) => `Put off to ${dayWords(due)}: ${words}`,
   keeps: ({ of, due }) => ({ row: 'follow-up-later', of, due }),
   standsBehind: true,
 };

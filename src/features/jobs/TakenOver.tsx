@@ -2,7 +2,7 @@
 
 import { standsNow } from '#core/log';
 import { useDiagnosis, useJob } from '@/job/JobProvider';
-import { dateWords } from '@/ui/dates';
+import { entryTimeWords } from '@/workers/sheetHead';
 
 /** A job that was handed over in the middle: how it stands, before a hand goes in. */
 export function TakenOver() {
@@ -22,7 +22,7 @@ export function TakenOver() {
             {by ? (
               <span className="text-sm font-normal text-soft">
                 {' '}
-                ({by.person}, {dateWords(by.at, 'short')} {dateWords(by.at, 'time')})
+                ({by.person}, {entryTimeWords(by)})
               </span>
             ) : null}
           </li>

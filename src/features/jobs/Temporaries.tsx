@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { dueProblem } from '#core/format';
+import { putOffProblem } from '#core/format';
 import type { JobState } from '#core/log';
 import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
@@ -37,7 +37,7 @@ function TemporaryLine({ temporary, onRight }: { temporary: Temporary; onRight: 
       const due = textOf(values.due);
       if (doing === 'later') {
         if (due === '') return { ok: false, message: 'Say until which day it is put off.', field: 'due' };
-        const wrong = dueProblem(due, dayOf(new Date()));
+        const wrong = putOffProblem(due, dayOf(new Date()));
         if (wrong) return { ok: false, message: wrong, field: 'due' };
         if (words === '') return { ok: false, message: 'Say why it is put off.', field: 'words' };
         const later = record({ kind: 'watch-snoozed', of: temporary.eventId, due, words });

@@ -1,7 +1,7 @@
 'use client';
 
 import { useState } from 'react';
-import { dueProblem, type WATCH_SORTS } from '#core/format';
+import { dueProblem, putOffProblem, type WATCH_SORTS } from '#core/format';
 import { WATCH_SORT_WORDS, type Watch } from '#core/log';
 import { useJob } from '@/job/JobProvider';
 import { textOf, useKeptForm } from '@/sync/useKeptForm';
@@ -79,7 +79,7 @@ function WatchLine({ watch }: { watch: Watch }) {
       const day = textOf(due);
       if (doing === 'later' && day === '')
         return { ok: false, message: 'Say until which day it is put off.', field: 'due' };
-      const wrong = doing === 'later' ? dueProblem(day, dayOf(new Date())) : null;
+      const wrong = doing === 'later' ? putOffProblem(day, dayOf(new Date())) : null;
       if (wrong) return { ok: false, message: wrong, field: 'due' };
       if (words === '') {
         return {

@@ -5,6 +5,7 @@ import { whyNotRecorded } from '#core/log';
 import type { Actor } from '@/access';
 import type { Transaction } from '@/db/client';
 import { dataRefusal } from '@/db/errors';
+import { iso } from '@/db/instant';
 import { all } from '@/db/once';
 import {
   addToProjections,
@@ -20,6 +21,7 @@ interface StoredReceipt {
   readonly seq: number;
   /** Who recorded it, who is not always the one who sent it. */
   readonly person: string;
+  readonly arrivedAt: string;
 }
 
 export type AppendResult =
@@ -105,11 +107,19 @@ async function appendToJob(
   if (!job) return { ok: false, code: 'unknown-job', message: `There is no job ${jobId} in this shop.` };
   const once = [...new Map(events.toReversed().map((event) => [event.id, event])).values()].toReversed();
   const fresh = await insertFresh(tx, actor, job, once);
-  const receipts = new Map(fresh.map(({ id, seq }) => [id, { id, seq, person: actor.personName }]));
+  const receipts = new Map(
+    fresh.map(({ id, seq, arrivedAt }) => [id, { id, seq, person: actor.personName, arrivedAt }]),
+  );
   if (fresh.length < once.length) {
     const rest = once.map((event) => event.id).filter((id) => !receipts.has(id));
     const known = await tx
-      .select({ id: jobEvents.id, jobId: jobEvents.jobId, seq: jobEvents.seq, person: people.name })
+      .select({
+        id: jobEvents.id,
+        jobId: jobEvents.jobId,
+        seq: jobEvents.seq,
+        person: people.name,
+        arrivedAt: jobEvents.arrivedAt,
+      })
       .from(jobEvents)
       .innerJoin(people, eq(people.id, jobEvents.personId))
       .where(inArray(jobEvents.id, rest));
@@ -118,7 +128,8 @@ async function appendToJob(
       const message = `The event id ${foreign.id} belongs to another job.`;
       return { ok: false, code: 'id-taken', event: foreign.id, message };
     }
-    for (const { id, seq, person } of known) receipts.set(id, { id, seq, person });
+    for (const { id, seq, person, arrivedAt } of known)
+      receipts.set(id, { id, seq, person, arrivedAt: iso(arrivedAt) });
   }
   if (fresh.length > 0) await addToProjections(tx, job, job.row, fresh);
   return { ok: true, stored: events.map((event) => receipts.get(event.id)!) };

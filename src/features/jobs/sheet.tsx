@@ -1,7 +1,6 @@
 /** A sheet as it is read: on the page of its job, and by a guest. */
 import type { Sheet, SheetLine } from '#core/log';
-import { dateWords } from '@/ui/dates';
-import { SHEET_CLOSE, sheetKind } from '@/workers/sheetHead';
+import { entryTimeWords, SHEET_CLOSE, sheetKind } from '@/workers/sheetHead';
 
 export function SheetHead({
   reader,
@@ -68,7 +67,7 @@ function Line({ line: { words, by, more } }: { line: SheetLine }) {
         <span>{words}</span>
         {by ? (
           <span className="shrink-0 text-sm text-soft">
-            {by.person}, <span className="reading">{dateWords(by.at, 'time')}</span>
+            {by.person}, <span className="reading">{entryTimeWords(by)}</span>
           </span>
         ) : null}
       </span>

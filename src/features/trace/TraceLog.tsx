@@ -3,9 +3,10 @@
 import { memo } from 'react';
 import type { ReadingEffect } from '#core/diagnosis';
 import type { CircuitFile } from '#core/format';
-import { conditionName, eventWords, type LogEntry } from '#core/log';
+import { conditionName, entryTime, eventWords, type LogEntry, momentOf } from '#core/log';
 import { Button } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
+import { entryTimeWords } from '@/workers/sheetHead';
 
 /** The log, newest first; struck entries stay, crossed out. */
 export const TraceLog = memo(function TraceLog({
@@ -26,12 +27,13 @@ export const TraceLog = memo(function TraceLog({
         const { event, struck } = entry;
         const effect = effects.get(event.id);
         const { body } = event;
+        const { arrived } = entryTime(event);
         return (
           <li key={event.id} className="flex items-start justify-between gap-3 py-2">
             <div className="min-w-0">
               <p className={struck ? 'text-soft line-through' : ''}>
-                <time dateTime={event.madeAt} className="reading mr-2 text-sm text-soft">
-                  {dateWords(event.madeAt, 'time')}
+                <time dateTime={momentOf(event)} className="reading mr-2 text-sm text-soft">
+                  {dateWords(momentOf(event), 'time')}
                 </time>
                 <strong>{eventWords(circuit, body)}</strong>
                 {body.kind === 'reading' && 'condition' in body.test ? (
@@ -43,6 +45,12 @@ export const TraceLog = memo(function TraceLog({
                 {event.seq === null ? (
                   <span className="text-sm text-caution"> · waiting to be sent</span>
                 ) : null}
+                {arrived === undefined ? null : (
+                  <span className="text-sm text-caution">
+                    {' '}
+                    · {entryTimeWords({ at: event.madeAt, arrived })}
+                  </span>
+                )}
               </p>
               {struck ? (
                 <p className="text-sm text-soft">Struck{struck.reason ? `: ${struck.reason}` : ''}</p>
