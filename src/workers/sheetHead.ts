@@ -18,7 +18,7 @@ export function vehicleWords({
   return [name, `${make} ${model} ${year ?? ''}`.trim(), plate].filter((one) => one !== '').join(' · ');
 }
 
-export function momentWords(at: string, zone?: string): string {
+function momentWords(at: string, zone?: string): string {
   return `${dateWords(at, 'year', zone)} ${dateWords(at, 'time', zone)}`;
 }
 

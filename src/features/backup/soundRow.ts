@@ -37,21 +37,23 @@ const CHECKS: Readonly<Record<string, { what: string; check: (row: Row) => Check
   recipes: { what: 'a recipe', check: ({ plan }) => checkPlan(plan) },
 };
 
+function whyNot(check: (row: Row) => Checked<unknown>, row: Row): string | null {
+  try {
+    const checked = check(row);
+    return checked.ok ? null : (checked.problems[0]?.message ?? '');
+  } catch {
+    return 'It has not the form of one.';
+  }
+}
+
 /** Throws `Damaged`, in words, where a row of a table holds something that this program could not read. */
 export function checkRow(table: string, row: Row): void {
   const known = CHECKS[table];
   if (!known) return;
-  const refuse = (why: string) => {
-    const which = typeof row.id === 'string' ? ` (${row.id})` : '';
-    throw new Damaged(`tables/${table}.jsonl holds ${known.what} that cannot be read${which}. ${why}`.trim());
-  };
-  let checked: Checked<unknown>;
-  try {
-    checked = known.check(row);
-  } catch {
-    return refuse('It has not the form of one.');
-  }
-  if (!checked.ok) refuse(checked.problems[0]?.message ?? '');
+  const why = whyNot(known.check, row);
+  if (why === null) return;
+  const which = typeof row.id === 'string' ? ` (${row.id})` : '';
+  throw new Damaged(`tables/${table}.jsonl holds ${known.what} that cannot be read${which}. ${why}`.trim());
 }
 
 /** Throws `Damaged` where a file is no picture of the kind that its line says. */
