@@ -89,8 +89,9 @@ function columnFor(heading: string): StockColumn | null {
   );
 }
 
-export const sameItem = (one: Pick<StockItem, 'sort' | 'name'>, other: Pick<StockItem, 'sort' | 'name'>) =>
-  one.sort === other.sort && one.name.trim().toLowerCase() === other.name.trim().toLowerCase();
+/** What two items of a stock may not share: the sort and the name, however it is written. */
+export const itemKey = ({ sort, name }: Pick<StockItem, 'sort' | 'name'>) =>
+  `${sort} ${name.trim().toLowerCase()}`;
 
 const isCompared = (sort: string): sort is ComparedKind => (COMPARED as readonly string[]).includes(sort);
 
@@ -121,16 +122,20 @@ export function previewStockCsv(
     whole('', `It has ${lines.length} rows; at most ${ROW_LIMIT} are taken at once.`);
   if (problems.length > 0) return { headings, matched, rows: [], problems };
   const rows: StockCsvRow[] = [];
+  const knownBy = new Map(known.map((one) => [itemKey(one), one]));
+  const seen = new Set<string>();
   for (const [at, cells] of lines.entries()) {
     const row = at + 2;
     const value = (column: StockColumn) => (cells[matched.indexOf(column)] ?? '').trim();
     const report = (column: string, message: string) => problems.push({ row, column, message });
-    const read = readRow({ value, report, has: (column) => matched.includes(column) }, known, newId);
+    const read = readRow({ value, report, has: (column) => matched.includes(column) }, knownBy, newId);
     if (!read) continue;
-    if (rows.some(({ item }) => sameItem(item, read.item))) {
+    const key = itemKey(read.item);
+    if (seen.has(key)) {
       report('name', `“${read.item.name}” stands in an earlier row already.`);
       continue;
     }
+    seen.add(key);
     rows.push({ row, ...read });
   }
   return { headings, matched, rows, problems };
@@ -158,7 +163,7 @@ function amount(cells: Cells, column: StockColumn, range: NumberRange): number |
 /** One row; null where something of it cannot be taken, which is reported. */
 function readRow(
   cells: Cells,
-  known: readonly StockItem[],
+  known: ReadonlyMap<string, StockItem>,
   newId: () => string,
 ): Omit<StockCsvRow, 'row'> | null {
   let good = true;
@@ -171,7 +176,7 @@ function readRow(
   if (name.length > 160) cells.report('name', 'The name is longer than 160 characters.');
   if (name === '' || name.length > 160) wrong();
   const sort = among(cells, 'sort', STOCK_SORTS) ?? wrong();
-  const before = sort === null ? undefined : known.find((one) => sameItem(one, { sort, name }));
+  const before = sort === null ? undefined : known.get(itemKey({ sort, name }));
   const unit =
     cells.value('unit') === ''
       ? (before?.unit ?? (sort === 'wire' ? 'metre' : 'piece'))

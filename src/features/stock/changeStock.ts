@@ -1,7 +1,7 @@
 /** What changes the stock: each request once, each move an entry that stays, nothing taken below nothing unless it is said. */
-import { and, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { StockItem, StockPlace, StockRequest } from '#core/format';
-import { changedItem, rounded, sameItem, whyNotMoved } from '#core/stock';
+import { changedItem, itemKey, rounded, whyNotMoved } from '#core/stock';
 import type { Actor } from '@/access';
 import { now } from '@/clock/now';
 import type { Transaction } from '@/db/client';
@@ -82,17 +82,53 @@ async function keepItem(
   item: StockItem,
   known: readonly StockItem[],
 ): Promise<StockAnswer> {
-  if (known.some((one) => one.id !== item.id && sameItem(one, item)))
-    return refuse(`There is a ${item.sort} called “${item.name}” already.`);
-  const { id, part, ...fields } = item;
-  const values = { ...fields, name: item.name.trim(), part: part ?? null };
+  return keepItems(tx, actor, [item], known);
+}
+
+/** Several at once, or none of them; none may have the name of another, of the stock or among them. */
+async function keepItems(
+  tx: Transaction,
+  actor: Actor,
+  items: readonly StockItem[],
+  known: readonly StockItem[],
+): Promise<StockAnswer> {
+  const taken = new Map(known.map((one) => [itemKey(one), one.id]));
+  for (const item of items) {
+    const by = taken.get(itemKey(item));
+    if (by !== undefined && by !== item.id)
+      return refuse(`There is a ${item.sort} called “${item.name}” already.`);
+    taken.set(itemKey(item), item.id);
+  }
+  // One row an id: the last of a list counts, as it would one after the other.
+  const rows = [...new Map(items.map((item) => [item.id, item])).values()];
   const kept = await tx
     .insert(stockItems)
-    .values({ id, shopId: actor.shopId, ...values })
-    .onConflictDoUpdate({ target: stockItems.id, set: values, setWhere: eq(stockItems.shopId, actor.shopId) })
+    .values(
+      rows.map(({ part, ...item }) => ({
+        ...item,
+        shopId: actor.shopId,
+        name: item.name.trim(),
+        part: part ?? null,
+      })),
+    )
+    .onConflictDoUpdate({
+      target: stockItems.id,
+      set: AS_SENT,
+      setWhere: eq(stockItems.shopId, actor.shopId),
+    })
     .returning({ id: stockItems.id });
-  return kept.length > 0 ? { ok: true } : NO_ITEM;
+  return kept.length === rows.length ? { ok: true } : NO_ITEM;
 }
+
+/** What is there of an item becomes what was sent of it. */
+const AS_SENT = {
+  sort: sql`excluded.sort`,
+  name: sql`excluded.name`,
+  unit: sql`excluded.unit`,
+  minimum: sql`excluded.minimum`,
+  reorder: sql`excluded.reorder`,
+  part: sql`excluded.part`,
+};
 
 async function keepPlace(tx: Transaction, actor: Actor, place: StockPlace): Promise<StockAnswer> {
   await oneByOne(tx, actor);
@@ -113,14 +149,14 @@ async function keepPlace(tx: Transaction, actor: Actor, place: StockPlace): Prom
   return kept.length > 0 ? { ok: true } : NO_PLACE;
 }
 
-/** The item, locked, so that two who take the last piece do it one after the other. */
-async function lockedItem(tx: Transaction, actor: Actor, id: string) {
-  const [row] = await tx
+/** Items, locked, so that two who take the last piece do it one after the other; always in the order of their ids. */
+function lockedItems(tx: Transaction, actor: Actor, ids: readonly string[]) {
+  return tx
     .select({ name: stockItems.name, unit: stockItems.unit })
     .from(stockItems)
-    .where(and(eq(stockItems.id, id), eq(stockItems.shopId, actor.shopId)))
+    .where(and(inArray(stockItems.id, [...ids]), eq(stockItems.shopId, actor.shopId)))
+    .orderBy(asc(stockItems.id))
     .for('update');
-  return row ?? null;
 }
 
 async function move(
@@ -129,7 +165,7 @@ async function move(
   request: Extract<StockRequest, { kind: 'booked' | 'scrapped' | 'moved' }>,
   changes: readonly { readonly place: string; readonly count: number }[],
 ): Promise<StockAnswer> {
-  const item = await lockedItem(tx, actor, request.item);
+  const [item] = await lockedItems(tx, actor, [request.item]);
   if (!item) return NO_ITEM;
   const places = await stockPlacesOf(tx, actor);
   const sums = await sumsOf(tx, actor, request.item);
@@ -161,12 +197,14 @@ async function count(
   const places = await stockPlacesOf(tx, actor);
   if (!places.some(({ id }) => id === placeId)) return NO_PLACE;
   const items = new Map(counts.map((one) => [one.item, one.count]));
-  // Always in one order, so that two counts never wait for each other.
-  for (const id of [...items.keys()].sort()) if (!(await lockedItem(tx, actor, id))) return NO_ITEM;
-  const sums = await sumsOf(tx, actor);
+  if ((await lockedItems(tx, actor, [...items.keys()])).length < items.size) return NO_ITEM;
+  const sums = new Map(
+    (await sumsOf(tx, actor)).flatMap((sum) =>
+      sum.place === placeId ? [[sum.item, sum.count] as const] : [],
+    ),
+  );
   const changes = [...items].flatMap(([item, counted]) => {
-    const there = sums.find((sum) => sum.item === item && sum.place === placeId);
-    const difference = rounded(counted - (there?.count ?? 0));
+    const difference = rounded(counted - (sums.get(item) ?? 0));
     const words = `Counted ${counted}`;
     return difference === 0 ? [] : [{ item, place: placeId, count: difference, sort: 'counted', words }];
   });
@@ -181,10 +219,8 @@ async function bringIn(
 ): Promise<StockAnswer> {
   await oneByOne(tx, actor);
   const known = await stockItemsOf(tx, actor);
-  for (const [at, item] of items.entries()) {
-    const kept = await keepItem(tx, actor, item, [...known, ...items.slice(0, at)]);
-    if (!kept.ok) return kept;
-  }
+  const kept = items.length === 0 ? ({ ok: true } as const) : await keepItems(tx, actor, items, known);
+  if (!kept.ok) return kept;
   return counts.length === 0 ? { ok: true } : count(tx, actor, place, counts, id);
 }
 

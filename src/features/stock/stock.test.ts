@@ -2,6 +2,7 @@
 import { randomUUID } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import fc from 'fast-check';
+import pg from 'pg';
 import type { EventBody, StockItem, StockRequest } from '#core/format';
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
@@ -190,6 +191,41 @@ test('two items of one name are refused, one by one and in a list; of a refused 
     await ask('import', { place: van, items: [fresh, { ...item, id: randomUUID() }], counts: [] }),
   ).toMatchObject({ ok: false });
   expect((await stockOf(actor)).levels.length).toBe(before);
+});
+
+test('two thousand rows come in by as many statements as twenty, and each is there as the list says', async () => {
+  const list = (count: number, run: string) =>
+    Array.from(
+      { length: count },
+      (_, at): StockItem => ({
+        id: randomUUID(),
+        sort: 'other',
+        name: `Clip ${run} ${at}`,
+        unit: 'piece',
+        minimum: at % 7,
+        reorder: 0,
+      }),
+    );
+  const query = jest.spyOn(pg.Client.prototype, 'query');
+  const brought = async (items: readonly StockItem[]) => {
+    query.mockClear();
+    const counts = items.map(({ id }, at) => ({ item: id, count: at % 5 }));
+    expect(await ask('import', { place: van, items: [...items], counts })).toEqual({ ok: true });
+    return query.mock.calls.length;
+  };
+  const many = list(2000, 'many');
+  const few = await brought(list(20, 'few'));
+  expect(await brought(many)).toBe(few);
+  query.mockRestore();
+  const { levels } = await stockOf(actor);
+  const by = new Map(levels.map((level) => [level.item.id, level]));
+  expect(many.every((item, at) => by.get(item.id)?.total === at % 5)).toBe(true);
+  expect(many.every((item, at) => by.get(item.id)?.item.minimum === at % 7)).toBe(true);
+  // Once more with other numbers: what is known is put right, nothing is doubled.
+  const again = many.map((item) => ({ ...item, minimum: 9 }));
+  expect(await ask('import', { place: van, items: again, counts: [] })).toEqual({ ok: true });
+  const after = (await stockOf(actor)).levels.filter(({ item }) => item.name.startsWith('Clip many'));
+  expect([after.length, new Set(after.map(({ item }) => item.minimum))]).toEqual([2000, new Set([9])]);
 });
 
 test('six who make an item of one name at once make one; six places of one name are one', async () => {
