@@ -1,5 +1,6 @@
 /** `npm run doctor`: what is wrong with this installation, in words; nothing is changed by it. */
 import { existsSync, readFileSync, statfsSync } from 'node:fs';
+import { isIP } from 'node:net';
 import path from 'node:path';
 import { runningUrl } from './lib/cluster.mjs';
 import { remembered } from './lib/processes.mjs';
@@ -43,6 +44,7 @@ async function main() {
       free > ROOM_BYTES ? words : `${words}: make room, or photos and backups find none.`,
     );
   }
+  believed();
   if (!process.env.DATABASE_URL) {
     const there = succeeds('sh', ['-c', 'ls /usr/lib/postgresql/*/bin/initdb']);
     found(
@@ -73,6 +75,22 @@ async function main() {
     wrong === 0 ? '\nNothing is wrong.' : `\n${wrong === 1 ? 'One thing is' : `${wrong} things are`} wrong.`,
   );
   process.exitCode = wrong === 0 ? 0 : 1;
+}
+
+/** Whether whoever signs in from outside is told apart from the others (`src/access/origin.ts`). */
+function believed() {
+  const hosts = (process.env.EVERY_TRACE_HOSTS ?? '').trim();
+  const proxies = (process.env.EVERY_TRACE_PROXY ?? '').split(',').map((one) => one.trim());
+  const wrongly = proxies.filter((one) => one !== '' && isIP(one.split('/')[0]) === 0);
+  if (wrongly.length > 0) found(false, `EVERY_TRACE_PROXY names what is no address: ${wrongly.join(', ')}.`);
+  if (hosts === '') return;
+  const named = proxies.some((one) => isIP(one.split('/')[0]) !== 0);
+  found(
+    named,
+    named
+      ? 'The proxy before it is believed for the addresses of its clients'
+      : 'EVERY_TRACE_HOSTS is set and EVERY_TRACE_PROXY is not: all clients behind your proxy count as one, and wrong passwords of one of them keep new browsers out for a quarter of an hour. Name the addresses of the proxy.',
+  );
 }
 
 async function certificates() {

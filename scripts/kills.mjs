@@ -70,9 +70,9 @@ function readOr(file, otherwise) {
   }
 }
 
-/** Asks until it is answered, as a page does; null when the time is over first. */
-async function insist(url, body, until) {
-  while (Date.now() < until) {
+/** Asks until it is answered, as a page does; null when the writing is over first. */
+async function insist(url, body, goesOn) {
+  while (goesOn()) {
     const response = await fetch(url, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
@@ -90,8 +90,8 @@ async function insist(url, body, until) {
 }
 
 /** One technician: a job on a new vehicle from a pattern, then entries in their order, then the next job. */
-async function write(url, until, kept) {
-  while (Date.now() < until) {
+async function write(url, goesOn, kept) {
+  while (goesOn()) {
     const id = randomUUID();
     const opened = await insist(
       `${url}/api/jobs`,
@@ -106,12 +106,12 @@ async function write(url, until, kept) {
         kind: 'pump',
         state: 'dead',
       },
-      until,
+      goesOn,
     );
     if (!opened) return;
     const job = { id, entries: [] };
     kept.push(job);
-    for (let order = 1; order <= 12 && Date.now() < until; order += 2) {
+    for (let order = 1; order <= 12 && goesOn(); order += 2) {
       const events = [order, order + 1].map((clientOrder) => ({
         id: randomUUID(),
         jobId: id,
@@ -119,7 +119,7 @@ async function write(url, until, kept) {
         clientOrder,
         body: { kind: 'note', words: `entry ${clientOrder}` },
       }));
-      const answer = await insist(`${url}/api/events`, { events }, until);
+      const answer = await insist(`${url}/api/events`, { events }, goesOn);
       if (!answer) return;
       job.entries.push(...events.map((event) => event.id));
     }
@@ -161,22 +161,34 @@ async function compare(admin, kept) {
   return wrong;
 }
 
-/** Runs for so many seconds; gives how often what was killed, how much was acknowledged, and what is wrong. */
-export async function killTest(seconds) {
+/** What was killed last is given so long to be written to again before the end. */
+const LAST_WORDS_MS = 4000;
+
+/**
+ * Runs for so many seconds, and on until so many kills were survived (`least`), however slow the machine is. Gives how often
+ * what was killed, the longest time from a kill to the next answer, how much was acknowledged, and what is wrong.
+ */
+export async function killTest(seconds, least = 0) {
   const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-kills-'));
   chmodSync(folder, 0o755);
   const installation = new Installation(folder, await freePort());
   try {
     installation.begin();
     await installation.up();
-    const until = Date.now() + seconds * 1000;
+    const until = Date.now() + seconds * 1000 - LAST_WORDS_MS;
     const kept = [];
-    const writing = Promise.all([1, 2, 3].map(() => write(installation.url, until, kept)));
-    for (let turn = 0; Date.now() < until - 4000; turn++) {
+    const away = [];
+    let over = false;
+    const writing = Promise.all([1, 2, 3].map(() => write(installation.url, () => !over, kept)));
+    for (let turn = 0; Date.now() < until || turn < least; turn++) {
       await delay(1500 + Math.random() * 3000);
       installation.kill(turn % 2 === 0 ? 'server' : 'database');
+      const since = Date.now();
       await installation.up();
+      away.push(Date.now() - since);
     }
+    await delay(LAST_WORDS_MS);
+    over = true;
     await writing;
     await installation.up();
     await installation.end();
@@ -184,7 +196,7 @@ export async function killTest(seconds) {
     const wrong = await compare(cluster.url, kept);
     cluster.stop();
     const entries = kept.reduce((sum, job) => sum + job.entries.length, 0);
-    return { ...installation.kills, jobs: kept.length, entries, wrong };
+    return { ...installation.kills, away: Math.max(...away) / 1000, jobs: kept.length, entries, wrong };
   } finally {
     installation.wanted = false;
     installation.child?.kill('SIGTERM');
@@ -194,9 +206,9 @@ export async function killTest(seconds) {
 }
 
 if (import.meta.url === pathToFileURL(process.argv[1] ?? '').href) {
-  const { server, database, jobs, entries, wrong } = await killTest(Number(process.argv[2] ?? 600));
+  const { server, database, away, jobs, entries, wrong } = await killTest(Number(process.argv[2] ?? 600));
   say(
-    `${server} kills of the server, ${database} of the database; ${jobs} jobs and ${entries} entries acknowledged.`,
+    `${server} kills of the server, ${database} of the database; ${jobs} jobs and ${entries} entries acknowledged; ${away.toFixed(1)} s to the next answer at the most.`,
   );
   say(
     wrong.length === 0

@@ -4,7 +4,7 @@
  */
 import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { rmSync } from 'node:fs';
+import { existsSync, rmSync } from 'node:fs';
 import path from 'node:path';
 import { ensureCluster } from './lib/cluster.mjs';
 import { needPort } from './lib/ports.mjs';
@@ -17,6 +17,8 @@ const SHARED = process.argv.includes('--share');
 const SHARE_PORT = Number(process.env.SHARE_PORT ?? 4443);
 const SHARE_PLAIN_PORT = Number(process.env.SHARE_PLAIN_PORT ?? 4080);
 /** So long what is being answered may take until the program ends. */
+/** One that ended sooner would only end again. */
+const LIVED_MS = 3000;
 const STOP_MS = 3000;
 const ADDRESS = `http://127.0.0.1:${PORT}`;
 /** Where the data are; a relative path counts from the program. */
@@ -39,7 +41,10 @@ async function stopLeftOver() {
   if (pid !== null) {
     process.kill(pid, 'SIGTERM');
     for (let tries = 0; tries < 50 && remembered(pidFile) !== null; tries++) await delay(100);
-    if (remembered(pidFile) !== null) process.kill(pid, 'SIGKILL');
+    const stays = remembered(pidFile) !== null;
+    // Gone first: whoever began it sees that it was ended, and does not begin it again.
+    rmSync(pidFile, { force: true });
+    if (stays) process.kill(pid, 'SIGKILL');
   }
   rmSync(pidFile, { force: true });
 }
@@ -105,8 +110,17 @@ async function main() {
       { cwd: root, env, stdio: ['ignore', 'ignore', 'inherit'] },
     );
     remember(pidFile, child.pid);
-    child.on('exit', (code) => {
+    const since = Date.now();
+    child.on('exit', (code, signal) => {
       if (child !== server) return;
+      // Whoever asked it to end (SIGTERM, or another start with a newer program) means it.
+      const isAsked = code === 0 || code === 143 || signal === 'SIGTERM' || !existsSync(pidFile);
+      if (!stopping && !isAsked && Date.now() - since > LIVED_MS) {
+        // It worked and broke: database, program and ports are as they were.
+        say('The application has stopped; it is started again …');
+        server = serve(env);
+        return;
+      }
       clearInterval(watch);
       rmSync(pidFile, { force: true });
       database?.stop();

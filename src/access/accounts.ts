@@ -1,5 +1,5 @@
 /** Accounts: made, signed in and out, given another password. Every try is counted before it is judged. */
-import { randomUUID } from 'node:crypto';
+import { createHmac, randomUUID } from 'node:crypto';
 import { and, eq, isNull, ne } from 'drizzle-orm';
 import { now } from '@/clock/now';
 import { database, type Transaction } from '@/db/client';
@@ -9,7 +9,7 @@ import { auth, CODE_SESSION_S, isLibraryRefusal, isSignInName, signInName } from
 import { clientAddress, isSecure } from './origin';
 import { passwordProblem } from './password';
 import { hashOf } from './secrets';
-import { triedOnce, triedWell, waitWords } from './tries';
+import { givenBack, triedOnce, triedWell, waitWords } from './tries';
 
 export interface Refused {
   readonly ok: false;
@@ -34,10 +34,33 @@ const WRONG_CODE = 'The code is not right.';
 /** Of an account without an address; no such domain can be (RFC 2606). */
 const NO_ADDRESS = '@none.invalid';
 
-/** Signs in by a name or an address, and a password. A session that this browser had before is ended. */
-export async function signIn(headers: Headers, name: string, password: string): Promise<Let | Refused> {
+/**
+ * What a browser carries that has signed in with a name before: it is counted by itself, so that nobody else can lock it
+ * out. It opens nothing.
+ */
+export async function knownMark(name: string): Promise<string> {
+  const { secret } = await (await auth(false)).$context;
+  return createHmac('sha256', secret)
+    .update(`known ${signInName(name)}`)
+    .digest('base64url');
+}
+
+/**
+ * Signs in by a name or an address, and a password. A session that this browser had before is ended. `known`: the marks
+ * that the browser carries. Only what was wrong stays counted.
+ */
+export async function signIn(
+  headers: Headers,
+  name: string,
+  password: string,
+  known: readonly string[] = [],
+): Promise<Let | Refused> {
   const key = signInName(name);
-  const wait = (await triedOnce('address', clientAddress(headers))) ?? (await triedOnce('name', key));
+  const address = clientAddress(headers);
+  const isKnown = known.includes(await knownMark(name));
+  const wait = isKnown
+    ? await triedOnce('known', key)
+    : ((await triedOnce('address', address)) ?? (await triedOnce('name', key)));
   if (wait !== null) {
     written('sign-in halted', headers, key);
     return refused(429, waitWords(wait));
@@ -54,6 +77,8 @@ export async function signIn(headers: Headers, name: string, password: string): 
     return refused(401, WRONG);
   }
   written('signed in', headers, key);
+  if (isKnown) await triedWell('known', key);
+  else await givenBack('address', address);
   await triedWell('name', key);
   const person = await enterAs(token, 'password');
   if (person === null) {
@@ -122,7 +147,8 @@ export async function signInByCode(
   personId: string,
   code: string,
 ): Promise<Let | Refused> {
-  const wait = await triedOnce('address', clientAddress(headers));
+  const address = clientAddress(headers);
+  const wait = await triedOnce('address', address);
   if (wait !== null) return refused(429, waitWords(wait));
   const shop = device === null ? null : await shopOfDevice(device);
   if (!shop) return refused(403, 'Short codes work on phones of the shop only. Sign in with your password.');
@@ -148,6 +174,7 @@ export async function signInByCode(
   }
   written('signed in by short code', headers, personId);
   await triedWell('code', personId);
+  await givenBack('address', address);
   return begin(headers, person.userId, CODE_SESSION_S, 'code', personId);
 }
 
@@ -224,7 +251,9 @@ export async function makeAccount(
 
 /** The hash of a password or a short code, as it is kept. */
 export async function hashed(secret: string): Promise<string> {
-  return (await (await auth(false)).$context).password.hash(secret);
+  // The library’s own, by itself: inside a transaction nothing may ask the pool, as making the library does.
+  const { hashPassword } = await import('better-auth/crypto');
+  return hashPassword(secret);
 }
 
 /** Whether a password is that of an account. Counted like a sign-in. */

@@ -5,6 +5,7 @@ export {
   begin,
   hashed,
   isPasswordOf,
+  knownMark,
   type Let,
   makeAccount,
   type Refused,
@@ -21,4 +22,4 @@ export { DEMO_COOKIE, demoPeople, enter, mayUseDemo } from './enter';
 export { clientAddress, isAtThisMachine, isSecure, isShared } from './origin';
 export { PASSWORD_LEAST, passwordProblem } from './password';
 export { hashOf, newCode, newToken } from './secrets';
-export { triedOnce, triedWell, waitWords } from './tries';
+export { givenBack, triedOnce, triedWell, waitWords } from './tries';

@@ -1,5 +1,7 @@
 /** Over which way a request came: on this machine, or from the network, and from which address there. */
 
+import { BlockList, isIP } from 'node:net';
+
 /** What is read of the headers. */
 export interface HeadersLike {
   get(name: string): string | null;
@@ -17,10 +19,43 @@ function fromFront(headers: HeadersLike): boolean {
   return secret !== undefined && secret !== '' && headers.get(FRONT_HEADER) === secret;
 }
 
-/** The address of the client, for counting tries: believed from the front only. */
+/**
+ * The address of the client, for counting tries: as the front says it, or a proxy of one's own that `EVERY_TRACE_PROXY`
+ * names. Otherwise nobody is believed, and all count as one.
+ */
 export function clientAddress(headers: HeadersLike): string {
-  if (!fromFront(headers)) return 'this machine';
-  return headers.get('x-forwarded-for')?.split(',')[0]?.trim() || 'unknown';
+  const said = (headers.get('x-forwarded-for') ?? '').split(',').map((one) => one.trim());
+  if (fromFront(headers)) return said[0] || 'unknown';
+  const proxies = believedProxies();
+  if (proxies === null) return 'this machine';
+  // From its end: the nearest proxy has written that, and what stands before it may be anybody's word.
+  return said.findLast((one) => one !== '' && !isBelieved(proxies, one)) ?? 'this machine';
+}
+
+/** The proxies of `EVERY_TRACE_PROXY`, addresses or networks separated by commas, and this machine; null where none is named. */
+function believedProxies(): BlockList | null {
+  const named = (process.env.EVERY_TRACE_PROXY ?? '').split(',').map((one) => one.trim());
+  const list = new BlockList();
+  let some = false;
+  for (const one of named) {
+    const [address = '', bits] = one.split('/');
+    const kind = isIP(address);
+    if (kind === 0) continue;
+    some = true;
+    const family = kind === 4 ? 'ipv4' : 'ipv6';
+    if (bits === undefined) list.addAddress(address, family);
+    else list.addSubnet(address, Number(bits), family);
+  }
+  if (!some) return null;
+  list.addSubnet('127.0.0.0', 8, 'ipv4');
+  list.addAddress('::1', 'ipv6');
+  return list;
+}
+
+function isBelieved(proxies: BlockList, address: string): boolean {
+  const plain = address.replace(/^::ffff:/, '');
+  const kind = isIP(plain);
+  return kind !== 0 && proxies.check(plain, kind === 4 ? 'ipv4' : 'ipv6');
 }
 
 /** Whether the client speaks TLS with the front. */

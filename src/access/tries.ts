@@ -12,6 +12,8 @@ const LIMITS = {
   name: { points: 8, duration: 900 },
   /** Passwords, codes and links from one address, whatever they are for. */
   address: { points: 60, duration: 900 },
+  /** Passwords of one name from a browser that has signed in with it before: nobody else can use these up. */
+  known: { points: 20, duration: 900 },
   /** Short codes of one person; after these only the password helps. */
   code: { points: 5, duration: 24 * 3600 },
   /** Codes for the person at the key, from one address. */
@@ -46,6 +48,11 @@ export async function triedOnce(of: Tried, what: string): Promise<number | null>
 /** What was tried was right: the count begins anew. */
 export async function triedWell(of: Tried, what: string): Promise<void> {
   await limiter(of).delete(hashOf(what));
+}
+
+/** What was tried was right, by one of many who are counted together: that one try does not count. */
+export async function givenBack(of: Tried, what: string): Promise<void> {
+  await limiter(of).reward(hashOf(what), 1);
 }
 
 /** When it may be tried again, in words. */

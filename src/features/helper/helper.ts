@@ -8,6 +8,7 @@ import type { HelperRequest } from '#core/format';
 import {
   type Actor,
   clientAddress,
+  givenBack,
   hashOf,
   newCode,
   newToken,
@@ -130,7 +131,8 @@ export async function joinByCode(
   code: string,
   name: string,
 ): Promise<{ readonly ok: true; readonly token: string } | Refused> {
-  const wait = await triedOnce('helper', clientAddress(headers));
+  const address = clientAddress(headers);
+  const wait = await triedOnce('helper', address);
   if (wait !== null) return refused(429, waitWords(wait));
   const token = newToken();
   const [row] = await database()
@@ -149,6 +151,7 @@ export async function joinByCode(
       401,
       'This code is not good, or no longer. Ask for the one on the technician’s screen now.',
     );
+  await givenBack('helper', address);
   await tell(database(), row.jobId, 'helper');
   return { ok: true, token };
 }

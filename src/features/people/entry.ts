@@ -10,6 +10,7 @@ import {
   begin,
   clientAddress,
   enter,
+  givenBack,
   hashed,
   hashOf,
   isAtThisMachine,
@@ -96,10 +97,12 @@ export async function entryOf(token: string) {
 
 /** Takes a link: sets a password, the first or a new one; or joins the account that is signed in to the shop. */
 export async function takeEntry(headers: Headers, request: EntryRequest): Promise<Let | Refused> {
-  const wait = await triedOnce('address', clientAddress(headers));
+  const address = clientAddress(headers);
+  const wait = await triedOnce('address', address);
   if (wait !== null) return refused(429, waitWords(wait));
   const entry = await entryOf(request.token);
   if (!entry) return GONE;
+  await givenBack('address', address);
   const { password } = request;
   if (password === undefined) return joinShop(headers, entry);
   const name = request.name ?? '';
