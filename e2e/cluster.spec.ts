@@ -119,7 +119,7 @@ test.describe('a remembered process', () => {
 
 test('npm start: a database that dies is started again under the running application; a second start finds the first', async () => {
   // Making the demo, two starts and a recovery: what each may take below is more than one test has by itself.
-  test.setTimeout(240_000);
+  test.setTimeout(300_000);
   const folder = mkdtempSync(path.join(tmpdir(), 'every-trace-start-'));
   chmodSync(folder, 0o755);
   const port = await freePort();
@@ -135,7 +135,8 @@ test('npm start: a database that dies is started again under the running applica
     spawn(process.execPath, ['scripts/start.mjs'], { env, stdio: ['ignore', 'pipe', 'ignore'] });
   const first = begin();
   try {
-    await expect.poll(status, { timeout: 60_000 }).toBe(200);
+    // The demo is made first, which is work for the processor: on a busy machine it takes a minute by itself.
+    await expect.poll(status, { timeout: 150_000 }).toBe(200);
     expect((await fetch(address)).status).toBe(200);
     const pid = Number(readFileSync(path.join(folder, 'postgres', 'postmaster.pid'), 'utf8').split('\n')[0]);
     process.kill(pid, 'SIGKILL');
