@@ -161,8 +161,8 @@ async function compare(admin, kept) {
   return wrong;
 }
 
-/** What was killed last is given so long to be written to again before the end. */
-const LAST_WORDS_MS = 4000;
+/** So long it is written to after the last kill. */
+const WRITTEN_AFTER_MS = 4000;
 
 /**
  * Runs for so many seconds, and on until so many kills were survived (`least`), however slow the machine is. Gives how often
@@ -175,7 +175,7 @@ export async function killTest(seconds, least = 0) {
   try {
     installation.begin();
     await installation.up();
-    const until = Date.now() + seconds * 1000 - LAST_WORDS_MS;
+    const until = Date.now() + seconds * 1000 - WRITTEN_AFTER_MS;
     const kept = [];
     const away = [];
     let over = false;
@@ -187,7 +187,7 @@ export async function killTest(seconds, least = 0) {
       await installation.up();
       away.push(Date.now() - since);
     }
-    await delay(LAST_WORDS_MS);
+    await delay(WRITTEN_AFTER_MS);
     over = true;
     await writing;
     await installation.up();

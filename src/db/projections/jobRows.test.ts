@@ -1,12 +1,13 @@
 /** The rows that lists read, against what the log says: small steps and a making anew give the same. */
 import { randomUUID } from 'node:crypto';
+import { eq } from 'drizzle-orm';
 import fc from 'fast-check';
 import pg from 'pg';
 import type { EventBody, JobEvent } from '#core/format/jobSchema';
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
-import { jobs } from '@/db/schema';
-import { appendEvents, openJob, slotHistory } from '@/features/jobs/server';
+import { jobSummaries, jobs } from '@/db/schema';
+import { appendEvents, loadJob, openJob, slotHistory } from '@/features/jobs/server';
 import { learning } from '@/features/shop/server';
 import { listVehicles } from '@/features/vehicles/server';
 import { demoActor, withDatabase } from '../../../testing/database';
@@ -140,6 +141,22 @@ test('whatever is entered, struck and ended, entry by entry or in batches, the r
     { numRuns: 40 },
   );
 }, 60_000);
+
+test('a clock that runs in another century puts the job where the server had its entry', async () => {
+  const jobId = await freshJob();
+  for (const [clientOrder, madeAt] of ['1970-01-01T00:02:00.000Z', '2090-05-05T05:05:00.000Z'].entries()) {
+    const before = Date.now();
+    const entry = { kind: 'watch', words: 'Dry?', due: '2026-12-24' } as const;
+    const made = { id: randomUUID(), jobId, version: 1, madeAt, clientOrder, body: entry };
+    expect(await appendEvents(actor, [made])).toMatchObject({ ok: true });
+    const [row] = await database().select().from(jobSummaries).where(eq(jobSummaries.jobId, jobId));
+    const at = Date.parse(row!.lastAt);
+    expect(at).toBeGreaterThan(before - 60_000);
+    expect(at).toBeLessThan(Date.now() + 60_000);
+    const [kept] = (await loadJob(actor, jobId))!.events.slice(-1);
+    expect([kept!.madeAt, Math.abs(Date.parse(kept!.arrivedAt) - at) < 1000]).toEqual([madeAt, true]);
+  }
+});
 
 test('a correction that comes before what it strikes strikes it all the same', async () => {
   const jobId = await freshJob();

@@ -4,7 +4,16 @@
  */
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { type EventBody, upgradedEntry } from '#core/format';
-import { BEGUN, type Kept, keptOf, type Progress, stageOfRow, standsBehind, stepOf } from '#core/log';
+import {
+  BEGUN,
+  type Kept,
+  keptOf,
+  momentOf,
+  type Progress,
+  stageOfRow,
+  standsBehind,
+  stepOf,
+} from '#core/log';
 import { database, type Transaction, type WithinShop } from '../client';
 import { iso } from '../instant';
 import { findings, followUps, hazards, jobEvents, jobSummaries, jobs, slotSightings } from '../schema';
@@ -129,6 +138,10 @@ export async function rebuildJobRows(within?: WithinShop): Promise<number> {
   return every.length;
 }
 
+/** A clock that cannot be right puts no job before the others, and nothing into the next century. */
+const momentOfEntry = ({ madeAt, arrivedAt }: LoggedEntry) =>
+  momentOf({ madeAt: iso(madeAt), arrivedAt: iso(arrivedAt) });
+
 /** What a row says, as the next entry is added to it; null for a row of an earlier version, which has no progress yet. */
 export function rowNow(kept: typeof jobSummaries.$inferSelect): JobRowNow | null {
   if (!kept.progress) return null;
@@ -165,7 +178,7 @@ async function write(
     found,
     readings,
     lastSeq: last?.seq ?? 0,
-    lastAt: last ? iso(last.madeAt) : iso(job.openedAt),
+    lastAt: last ? momentOfEntry(last) : iso(job.openedAt),
     progress: { ...progress, early: row.early },
   };
   await tx
@@ -204,7 +217,7 @@ async function writeKept(tx: Transaction, job: ProjectedJob, entry: LoggedEntry,
       const { personId } = entry;
       await tx
         .insert(hazards)
-        .values({ ...own, vehicleId, personId, words, sort, due, since: iso(entry.madeAt), over: false });
+        .values({ ...own, vehicleId, personId, words, sort, due, since: momentOfEntry(entry), over: false });
       return;
     }
     case 'hazard-over':
@@ -226,7 +239,8 @@ async function writeKept(tx: Transaction, job: ProjectedJob, entry: LoggedEntry,
       return;
     }
     case 'slot-sighting': {
-      const { personId, seq, madeAt } = entry;
+      const { personId, seq } = entry;
+      const madeAt = momentOfEntry(entry);
       const { body } = kept;
       await tx
         .insert(slotSightings)

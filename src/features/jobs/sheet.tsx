@@ -63,10 +63,10 @@ export function SheetFoot() {
 function Line({ line: { words, by, more } }: { line: SheetLine }) {
   return (
     <li className="break-inside-avoid border-b border-line py-1 text-[0.95rem]">
-      <span className="flex items-baseline justify-between gap-3">
+      <span className="flex flex-wrap items-baseline justify-between gap-x-3 sm:flex-nowrap">
         <span>{words}</span>
         {by ? (
-          <span className="shrink-0 text-sm text-soft">
+          <span className={`text-sm text-soft ${by.arrived ? 'sm:max-w-[45%] sm:text-right' : 'shrink-0'}`}>
             {by.person}, <span className="reading">{entryTimeWords(by)}</span>
           </span>
         ) : null}
