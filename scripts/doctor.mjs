@@ -81,10 +81,15 @@ async function main() {
 function believed() {
   const hosts = (process.env.EVERY_TRACE_HOSTS ?? '').trim();
   const proxies = (process.env.EVERY_TRACE_PROXY ?? '').split(',').map((one) => one.trim());
-  const wrongly = proxies.filter((one) => one !== '' && isIP(one.split('/')[0]) === 0);
+  const isNetwork = (one) => {
+    const [address, bits = '0'] = one.split('/');
+    const whole = { 4: 32, 6: 128 }[isIP(address)] ?? -1;
+    return /^\d+$/.test(bits) && Number(bits) <= whole;
+  };
+  const wrongly = proxies.filter((one) => one !== '' && !isNetwork(one));
   if (wrongly.length > 0) found(false, `EVERY_TRACE_PROXY names what is no address: ${wrongly.join(', ')}.`);
   if (hosts === '') return;
-  const named = proxies.some((one) => isIP(one.split('/')[0]) !== 0);
+  const named = proxies.some(isNetwork);
   found(
     named,
     named

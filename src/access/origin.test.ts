@@ -12,8 +12,10 @@ const from = (chain: string) => clientAddress(new Headers({ 'x-forwarded-for': c
 test('without a named proxy nobody is believed', () => {
   delete process.env.EVERY_TRACE_PROXY;
   expect([from('203.0.113.7'), from('203.0.113.8')]).toEqual(['this machine', 'this machine']);
-  process.env.EVERY_TRACE_PROXY = 'the one in the cellar';
-  expect(from('203.0.113.7')).toBe('this machine');
+  for (const nobody of ['the one in the cellar', '10.0.0.0/99', '10.0.0.0/half', '/8']) {
+    process.env.EVERY_TRACE_PROXY = nobody;
+    expect(from('203.0.113.7')).toBe('this machine');
+  }
 });
 
 test('what the named proxy has written counts, and not what stood there before it', () => {

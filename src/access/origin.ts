@@ -38,13 +38,14 @@ function believedProxies(): BlockList | null {
   const list = new BlockList();
   let some = false;
   for (const one of named) {
-    const [address = '', bits] = one.split('/');
+    const [address = '', said] = one.split('/');
     const kind = isIP(address);
-    if (kind === 0) continue;
+    const whole = kind === 4 ? 32 : 128;
+    const bits = said === undefined ? whole : /^\d+$/.test(said) ? Number(said) : whole + 1;
+    // What is no address and no network is nobody; `npm run doctor` says so.
+    if (kind === 0 || bits > whole) continue;
     some = true;
-    const family = kind === 4 ? 'ipv4' : 'ipv6';
-    if (bits === undefined) list.addAddress(address, family);
-    else list.addSubnet(address, Number(bits), family);
+    list.addSubnet(address, bits, kind === 4 ? 'ipv4' : 'ipv6');
   }
   if (!some) return null;
   list.addSubnet('127.0.0.0', 8, 'ipv4');

@@ -4,6 +4,7 @@ import type { GuestRequest } from '#core/format';
 import { type Actor, hashOf, newToken, type Refused, refused } from '@/access';
 import { now } from '@/clock/now';
 import { database, type Reader, type Transaction } from '@/db/client';
+import { iso } from '@/db/instant';
 import { guestLinks, people, shops } from '@/db/schema';
 import { transaction } from '@/db/transaction';
 import { lockedJob } from './lockedJob';
@@ -24,8 +25,12 @@ export interface GuestLink {
 const isOpen = () => and(isNull(guestLinks.endedAt), gt(guestLinks.expiresAt, now().toISOString()));
 
 /** The open links of a job, the newest first. */
-export function guestsOf(actor: Actor, jobId: string, reader: Reader = database()): Promise<GuestLink[]> {
-  return reader
+export async function guestsOf(
+  actor: Actor,
+  jobId: string,
+  reader: Reader = database(),
+): Promise<GuestLink[]> {
+  const rows = await reader
     .select({
       id: guestLinks.id,
       sheet: guestLinks.sheet,
@@ -38,6 +43,7 @@ export function guestsOf(actor: Actor, jobId: string, reader: Reader = database(
     .where(and(eq(guestLinks.jobId, jobId), eq(guestLinks.shopId, actor.shopId), isOpen()))
     .orderBy(desc(guestLinks.madeAt))
     .limit(MOST);
+  return rows.map((row) => ({ ...row, until: iso(row.until) }));
 }
 
 /** Makes a link, whose secret is told once, or ends one. */

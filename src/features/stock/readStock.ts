@@ -4,6 +4,7 @@ import { STOCK_SORTS, type StockItem, type StockPlace } from '#core/format';
 import { isShort, type Level, levelsOf, type Stock } from '#core/stock';
 import type { Actor } from '@/access';
 import { database, type Reader } from '@/db/client';
+import { iso } from '@/db/instant';
 import { jobs, people, stockItems, stockMoves, stockPlaces } from '@/db/schema';
 
 function itemOf(row: typeof stockItems.$inferSelect): StockItem {
@@ -96,7 +97,7 @@ export async function movesOf(actor: Actor, item: string, limit = 50): Promise<M
     count: move.count,
     place,
     person,
-    madeAt: move.madeAt,
+    madeAt: iso(move.madeAt),
     words: move.words,
     job: move.jobId && title ? { id: move.jobId, title } : null,
   }));
