@@ -560,7 +560,7 @@ test('a bridge is blocked on its own card until the feed was read; an override i
   await page.goto(`${job}/sheet`);
   const overridden = page.locator('[data-part="Gates overridden, cautions read"] li');
   await expect(overridden).toContainText(
-    /Although it was blocked: Begun: bridge Relay 4, cabinet fan, its feed not read first.+, \d\d:\d\d/,
+    /Although it was blocked: Begun: bridge Relay 4, cabinet fan, its feed not read first.+, \d+ \w{3} 20\d\d \d\d:\d\d/,
   );
 });
 
