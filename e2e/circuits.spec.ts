@@ -605,14 +605,17 @@ test('everything by its name: palette, keys, no mouse', async ({ page }) => {
   await page.keyboard.type('proving cabinet');
   await expect(page.getByRole('option').first()).toContainText('Proving');
   await page.keyboard.type(' circuit');
+  await expect(page.getByRole('option').first()).toContainText('circuit');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Proving cabinet and shelf lights' })).toBeVisible();
   await page.keyboard.press('Control+k');
   await page.keyboard.type('fan dead');
+  await expect(page.getByRole('option').first()).toContainText('Proving-cabinet fan dead');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { level: 1, name: /Proving-cabinet fan dead/ })).toBeVisible();
   await page.keyboard.press('Control+k');
   await page.keyboard.type('trace');
+  await expect(page.getByRole('option').first()).toContainText('Trace');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('card-title')).toBeVisible();
   await page.keyboard.press('?');

@@ -18,11 +18,11 @@ export function dueProblem(day: string, today: string): string | null {
 
 /** Why something cannot be put off to a day; null where it can. `today` as a day. */
 export function putOffProblem(day: string, today: string): string | null {
-  if (day <= today) return `${dayWords(day)} is not ahead: put it off to a day that is still to come.`;
+  if (day <= today) return `${dayWords(day)} is not ahead.`;
   return dueProblem(day, today);
 }
 
-const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+const MONTHS = 'JanFebMarAprMayJunJulAugSepOctNovDec';
 
 /**
  * A day in words, as all dates on sheets are written.
@@ -31,5 +31,5 @@ const MONTHS = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', '
  */
 export function dayWords(day: string): string {
   const [year = '', month = '', date = ''] = day.split('-');
-  return `${Number(date)} ${MONTHS[Number(month) - 1] ?? month} ${year}`;
+  return `${Number(date)} ${MONTHS.slice(3 * Number(month) - 3, 3 * Number(month))} ${year}`;
 }

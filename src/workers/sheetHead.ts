@@ -25,7 +25,7 @@ function momentWords(at: string, zone?: string): string {
 /** When an entry was made; beside a time that its device cannot have meant, when the server had it. */
 export function entryTimeWords({ at, arrived }: EntryTime, zone?: string): string {
   if (arrived === undefined) return momentWords(at, zone);
-  return `${momentWords(arrived, zone)}; the clock of its device said ${momentWords(at, zone)}`;
+  return `${momentWords(arrived, zone)}; its device said ${momentWords(at, zone)}`;
 }
 
 /** When the job was opened and its entries were made, and where. */

@@ -7,15 +7,9 @@ import { earlyKeys } from './earlyKeys';
 
 const loadList = () => import('./CommandList').then((loaded) => loaded.CommandList);
 
-const isHeld = ({ ctrlKey, metaKey, altKey }: KeyboardEvent) => ctrlKey || metaKey || altKey;
-
-const isLetter = (event: KeyboardEvent) => event.key.length === 1 && !isHeld(event);
-
 /** Reload, other tabs and the like; not what would paste into a field beneath. */
-function isOfBrowser(event: KeyboardEvent): boolean {
-  return (
-    /^F\d+$/.test(event.key) || (isHeld(event) && !['v', 'x', 'enter'].includes(event.key.toLowerCase()))
-  );
+function isOfBrowser({ key, ctrlKey, metaKey, altKey }: KeyboardEvent): boolean {
+  return /^F\d/.test(key) || ((ctrlKey || metaKey || altKey) && !/^([vx]|enter)$/i.test(key));
 }
 
 /** Everything by its name: one key, one word, Enter. */
@@ -44,7 +38,8 @@ export function CommandPalette() {
       if (isOfBrowser(event)) return;
       if (event.key === 'Escape') show(false);
       else if (event.key === 'Backspace') setText((before) => before.slice(0, -1));
-      else if (isLetter(event)) setText((before) => before + event.key);
+      else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey)
+        setText((before) => before + event.key);
       event.preventDefault();
       event.stopPropagation();
     };
@@ -72,10 +67,9 @@ export function CommandPalette() {
         <div
           role="dialog"
           aria-label="Find"
-          className="fixed inset-x-0 top-[12vh] z-50 mx-auto w-[min(36rem,92vw)] rounded-lg border-2 border-ink bg-sheet p-4 text-left"
+          className="fixed inset-x-3 top-[8dvh] z-50 mx-auto max-w-xl border-2 border-ink bg-sheet p-4"
         >
-          <p className="min-h-7 text-lg">{text}</p>
-          <p className="mt-2 text-sm text-soft">The list is being fetched. Escape closes it.</p>
+          {text} <span className="text-soft">The list is being fetched.</span>
         </div>
       ) : null}
     </>

@@ -66,7 +66,7 @@ function Line({ line: { words, by, more } }: { line: SheetLine }) {
       <span className="flex flex-wrap items-baseline justify-between gap-x-3 sm:flex-nowrap">
         <span>{words}</span>
         {by ? (
-          <span className={`text-sm text-soft ${by.arrived ? 'sm:max-w-[45%] sm:text-right' : 'shrink-0'}`}>
+          <span className={`text-sm text-soft ${by.arrived ? 'sm:text-right' : 'shrink-0'}`}>
             {by.person}, <span className="reading">{entryTimeWords(by)}</span>
           </span>
         ) : null}
