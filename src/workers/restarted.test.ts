@@ -92,6 +92,32 @@ test('a program that cannot be fetched is fetched again for half a minute, then 
   }
 });
 
+test('what is asked while a program is waited for goes with all else that stands open', () => {
+  jest.useFakeTimers();
+  try {
+    const open: string[] = [];
+    const worker = new Restarted<string>(
+      () => new Played() as unknown as Worker,
+      () => true,
+      () => {
+        for (const one of open) worker.post(one);
+      },
+    );
+    const ask = (question: string) => {
+      open.push(question);
+      worker.post(question);
+    };
+    ask('one');
+    Played.all[0]!.onerror!();
+    ask('two');
+    expect(Played.all).toHaveLength(1);
+    jest.advanceTimersByTime(1000);
+    expect(Played.all[1]!.asked).toEqual(['one', 'two']);
+  } finally {
+    jest.useRealTimers();
+  }
+});
+
 test('one that was ended is not heard any more, and its error is nobody’s', () => {
   const { worker, heard, broken } = asking();
   worker.post('one');

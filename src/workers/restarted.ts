@@ -29,7 +29,8 @@ export class Restarted<Said> {
   ) {}
 
   post(asked: unknown): void {
-    clearTimeout(this.later);
+    // What stands open is asked again in a moment, this with it: a worker begun now would hear of this alone.
+    if (this.later !== undefined) return;
     this.worker ??= this.begun();
     this.worker.postMessage(asked);
   }
@@ -37,6 +38,7 @@ export class Restarted<Said> {
   /** Ends it; what it has not said is not said any more. The next question begins another. */
   end(): void {
     clearTimeout(this.later);
+    this.later = undefined;
     this.worker?.terminate();
     this.worker = null;
   }
@@ -66,6 +68,11 @@ export class Restarted<Said> {
   private fetchAgain(): void {
     const pauseMs = FETCH_AGAIN_MS * 2 ** (this.broke - 1);
     if (this.broke >= MOST_FETCHES) this.broken(false);
-    else this.later = setTimeout(() => this.broken(true), pauseMs);
+    else {
+      this.later = setTimeout(() => {
+        this.later = undefined;
+        this.broken(true);
+      }, pauseMs);
+    }
   }
 }
