@@ -282,6 +282,11 @@ if (process.argv.includes('start')) {
   await benchStart(process.argv.at(-1) === 'start' ? 'HEAD~1' : process.argv.at(-1)!);
   process.exit(0);
 }
+if (process.argv.includes('sheets')) {
+  const { benchSheets } = await import('./sheets');
+  await benchSheets();
+  process.exit(0);
+}
 if (process.argv.includes('pages')) {
   const { benchPages } = await import('./pages');
   await benchPages();

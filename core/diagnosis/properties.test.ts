@@ -275,7 +275,8 @@ test('a point that hangs, read ten times in its set-ups, moves no suspect more t
           const test = { kind: 'volts' as const, node, against, condition: where[index % where.length]! };
           state.take({ id: `r${index}`, test, value: { volts: 0.01 } }, { number: 0, freed: null });
         }
-        return state.evidenceFor(hangs) - state.evidenceFor(grounded);
+        const said = state.evidence();
+        return said[hangs]! - said[grounded]!;
       };
       expect(Math.abs(evidence(10) - evidence(1))).toBeLessThan(Math.abs(evidence(1)));
       judged += 1;

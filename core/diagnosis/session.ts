@@ -47,7 +47,7 @@ import { dutiesOf, PinPanel } from './relay/pinPanel';
 import type { RelayDuty } from './relay/relayDuty';
 import { type Run, runsOfComplaint } from './run';
 import { type BarredTest, stoppedBy, type TestCandidate, testsFor } from './tests';
-import { contradictionWords, findContradiction } from './verdict/contradiction';
+import { contradictionWords } from './verdict/contradiction';
 import { lookConflicts } from './verdict/lookConflicts';
 import { OPENED_BY_SOMETHING, openedBy, withWhatOpenedIt, wouldBlow } from './verdict/openedFuse';
 import { partsOfFunction } from './verdict/proofs';
@@ -202,7 +202,7 @@ export class DiagnosisSession {
     const support = supportOf(groups[lead]!, p, input.readings, logs);
     const title = suspects[0]!.title;
     const verdict = verdictOn(this.model, groups[lead]!, chance[lead]!, support, title, input.readings);
-    const found = findContradiction(this.hypotheses, logs);
+    const found = this.worked.contradiction(progress);
     const odd = found ? input.readings[found.reading]! : null;
     const inPlay = this.rowsNow(p, groupOf, state);
     const episodes = taken.map((one) => one.episode);

@@ -6,3 +6,9 @@ export const WORTH_A_WORD = 0.05;
 export const FLOWS = 0.95;
 /** And up to this that none does. */
 export const FLOWS_NOT = 0.05;
+
+/**
+ * No reading speaks more for one hypothesis against another, log-likelihood: every result has a floor for readings that are
+ * wrong (`evidence/evidence.ts`), and no density exceeds that of the meter's own error.
+ */
+export const MOST_OF_ONE = 40;

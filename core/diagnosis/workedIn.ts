@@ -16,8 +16,8 @@ import type { RepairGroup } from './evidence/repairGroup';
 import type { Hypothesis } from './hypotheses/hypothesis';
 import { byProbe, kindOf, testId } from './kinds';
 import { CARRIES_AMPS } from './kinds/kind';
-import { FLOWS } from './thresholds';
-import { findContradiction } from './verdict/contradiction';
+import { FLOWS, MOST_OF_ONE } from './thresholds';
+import { type Contradiction, findContradiction } from './verdict/contradiction';
 import { explainReading, type ReadingNews, readingSentence, SAYS_NOTHING } from './verdict/explainReading';
 import type { Standings } from './verdict/standings';
 
@@ -130,6 +130,12 @@ export class WorkedIn {
     });
   }
 
+  /** Which of the readings disagrees with the others; null where all of them are explained together. */
+  contradiction({ taken, state }: Progress): Contradiction | null {
+    const said = taken.map(({ reading }) => state.saidBy(reading.id));
+    return findContradiction(this.hypotheses, said, state.evidence());
+  }
+
   private begin(): Progress {
     return {
       state: new EvidenceState(this.predictions),
@@ -179,8 +185,7 @@ export class WorkedIn {
       .clearedParts(cumulative, after, loaded)
       .filter((part) => !clearedBy.has(part));
     for (const part of clears) clearedBy.set(part, reading.id);
-    const logs = progress.taken.map((one) => state.logOf(one.reading.id));
-    const contradicted = findContradiction(this.hypotheses, logs) !== null;
+    const contradicted = this.contradiction(progress) !== null;
     // The first reading that leaves no explanation is the odd one; later ones are judged against the rest.
     const unexpected = contradicted && !progress.contradicted;
     progress.contradicted = contradicted;
@@ -194,23 +199,23 @@ export class WorkedIn {
    */
   private belowBest({ state, taken, cumulative }: Progress): void {
     const count = cumulative.length;
-    const total = Float64Array.from({ length: count }, (_, h) => state.evidenceFor(h));
+    const total = state.evidence();
     // A look clears nothing: it says what is seen, not what carries current.
     for (const { reading } of taken) {
       const look = reading.test.kind === 'look' ? state.logOf(reading.id) : null;
       if (look) for (let h = 0; h < count; h++) total[h] = total[h]! - look[h]!;
     }
-    cumulative.fill(Number.NEGATIVE_INFINITY);
-    const judge = (log: Float64Array | null) => {
-      let best = Number.NEGATIVE_INFINITY;
-      for (let h = 0; h < count; h++) best = Math.max(best, total[h]! - (log?.[h] ?? 0));
-      for (let h = 0; h < count; h++) {
-        cumulative[h] = Math.max(cumulative[h]!, total[h]! - (log?.[h] ?? 0) - best);
-      }
-    };
-    judge(null);
+    let best = Number.NEGATIVE_INFINITY;
+    for (const sum of total) best = Math.max(best, sum);
+    for (let h = 0; h < count; h++) cumulative[h] = total[h]! - best;
+    // The others are out of reach, whichever reading is left out.
+    const inReach = [...total.keys()].filter((h) => cumulative[h]! >= -2 * MOST_OF_ONE);
     for (const { reading } of taken) {
-      if (byProbe(reading.test)) judge(state.logOf(reading.id));
+      const log = byProbe(reading.test) ? state.logOf(reading.id) : null;
+      if (!log) continue;
+      let without = Number.NEGATIVE_INFINITY;
+      for (const h of inReach) without = Math.max(without, total[h]! - log[h]!);
+      for (const h of inReach) cumulative[h] = Math.max(cumulative[h]!, total[h]! - log[h]! - without);
     }
   }
 

@@ -1,5 +1,4 @@
 /** What earlier entries of the evidence say of a later one: the same contacts, the same test, the same point that hangs. */
-import { testId } from '../kinds';
 import type { RefOf } from '../kinds/kind';
 import { fittedKey } from './fitted';
 import type { JudgedReading } from './judgedReading';
@@ -22,10 +21,10 @@ export function lastInCondition(entries: Entries, index: number): JudgedReading 
 
 /** What the same point showed before in the same set-up of this episode; null at the first time. */
 export function sameReading(entries: Entries, index: number): number | null {
-  const { reading, episode, from } = entries[index]!;
+  const { id, episode, from } = entries[index]!;
   const earlier = entries[index - 1];
   if (!earlier || earlier.from !== from || earlier.episode !== episode) return null;
-  if (testId(earlier.reading.test) !== testId(reading.test)) return null;
+  if (earlier.id !== id) return null;
   return 'volts' in earlier.reading.value ? earlier.reading.value.volts : null;
 }
 
@@ -52,12 +51,11 @@ export function shownBefore(entries: Entries, test: RefOf<'volts'>, until: numbe
 
 /** The last result of the same test before a place, parts fitted alike, in whatever episode; null at the first time. */
 export function lastOutcome(entries: Entries, index: number): number | null {
-  const { reading } = entries[index]!;
-  const id = testId(reading.test);
+  const { id, reading } = entries[index]!;
   const fitted = fittedKey(reading.fitted);
   for (let at = index - 1; at >= 0; at--) {
-    const { outcome, reading: earlier } = entries[at]!;
-    if (outcome >= 0 && testId(earlier.test) === id && fittedKey(earlier.fitted) === fitted) return outcome;
+    const { id: other, outcome, reading: earlier } = entries[at]!;
+    if (outcome >= 0 && other === id && fittedKey(earlier.fitted) === fitted) return outcome;
   }
   return null;
 }

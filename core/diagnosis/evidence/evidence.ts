@@ -5,14 +5,15 @@
  * may be simply wrong; then it says nothing and joins nothing.
  *
  * Readings belong to episodes. A fault that comes and goes is present or absent, as one hidden state, in each.
- * Within an episode the order of readings does not matter: they are taken in the order of their names.
+ * Within an episode the order of readings does not matter: they are taken in the order of their names, of a long job in
+ * blocks, so that what earlier blocks have come to is settled and a reading costs no more than the first ones did.
  */
 
 import type { TestRef } from '../../format';
 import { voltmeterError } from '../../limits';
 import { kindOf, testId } from '../kinds';
 import { Chain } from './chain';
-import { ComesAndGoes } from './comesAndGoes';
+import { type BothWays, ComesAndGoes, Settled } from './comesAndGoes';
 import { floatedBefore, lastInCondition, lastOutcome, sameReading, shownBefore } from './earlier';
 import { again, hanging } from './hanging';
 import { isVolts, type JudgedReading, voltsOf } from './judgedReading';
@@ -34,6 +35,9 @@ const REPEATS = 0.8;
 /** Share of readings near nothing where the map knows nothing. */
 const UNKNOWN_NOTHING = 0.3;
 
+/** Entries of a block: a job seldom has more. */
+const BLOCK = 24;
+
 /** What a hypothesis makes of one entry. */
 interface Judged {
   readonly log: number;
@@ -53,13 +57,29 @@ export class EvidenceState {
   private chains: Chain[] = [];
   private readonly scratch: Float64Array;
   private readonly soundRow: number;
+  private readonly onMap: readonly number[];
+  /** Where the block that is filled now begins; nothing before it is judged again but when parts are renewed. */
+  private begun = 0;
+  /** What the entries before the block have come to, by hypothesis that stays. */
+  private readonly settled: Float64Array;
+  /** What a hypothesis had learned when the block began; made when first asked for. */
+  private known: (Chain | undefined)[] = [];
+  /** The same for faults that come and go: judged as the lasting fault was, and followed on their own. */
+  private plainly = new Settled(0);
+  private followed = new Settled(0);
+  private readonly wasFollowed = new Set<number>();
 
-  constructor(private readonly predictions: Predictions) {
+  constructor(
+    private readonly predictions: Predictions,
+    private readonly blockLength = BLOCK,
+  ) {
     const { hypotheses, model, sound } = predictions;
     this.prior = Float64Array.from(hypotheses, (one) => Math.log(one.prior));
     this.logWeight = this.prior.slice();
     this.scratch = new Float64Array(unknownCount(model));
     this.soundRow = sound;
+    this.onMap = [...hypotheses.keys()].filter((h) => hypotheses[h]!.alteration !== null);
+    this.settled = new Float64Array(hypotheses.length);
     this.goes = new ComesAndGoes(hypotheses, this.entries);
   }
 
@@ -68,18 +88,41 @@ export class EvidenceState {
     this.predictions.hypotheses.forEach((one, h) => {
       if (one.parts.some((part) => parts.includes(part))) this.prior[h] = this.prior[h]! + Math.log(RENEWED);
     });
+    this.beginBlock(0);
     this.judge(0);
-    this.judgeLoose();
+    this.judgeLoose(0);
   }
 
-  /** What the readings say of a hypothesis, its chance before them left out. */
-  evidenceFor(h: number): number {
-    return this.logWeight[h]! - this.prior[h]!;
+  /** A block begins: what was judged before it is settled. */
+  private beginBlock(at: number): void {
+    const { begun, entries, settled } = this;
+    if (at < begun) {
+      settled.fill(0);
+      this.known = [];
+    }
+    for (let index = begun; index < at; index++) {
+      const { log } = entries[index]!;
+      for (let h = 0; h < settled.length; h++) settled[h] = settled[h]! + log[h]!;
+    }
+    for (const [h, chain] of this.known.entries()) if (chain) this.joinUntil(chain, h, begun, at);
+    this.begun = at;
+    this.plainly = new Settled(at);
+    this.followed = new Settled(at);
+  }
+
+  /** What the readings say of each hypothesis, its chance before them left out. */
+  evidence(): Float64Array {
+    return this.logWeight.map((weight, h) => weight - this.prior[h]!);
   }
 
   /** Log-likelihood of a reading under each hypothesis, given the rest; null where it says nothing. */
   logOf(id: string): Float64Array | null {
-    return this.byId.get(id)?.log ?? null;
+    return this.saidBy(id)?.log ?? null;
+  }
+
+  /** The same with the best of it; null where it says nothing. */
+  saidBy(id: string): JudgedReading | null {
+    return this.byId.get(id) ?? null;
   }
 
   /**
@@ -99,27 +142,33 @@ export class EvidenceState {
         : kindOf(reading.test).outcome(predictions.model, reading.test, reading.value);
     if (outcome === null) return false;
     const count = this.logWeight.length;
+    const held = this.entries.length;
+    const block = Math.floor(held / this.blockLength);
     const entry: JudgedReading = {
+      id,
       reading,
       prediction,
       episode,
       from: predictions,
-      key: `${String(episode).padStart(6, '0')} ${id} ${JSON.stringify(reading.value)}`,
+      key: `${String(episode).padStart(6, '0')} ${String(block).padStart(4, '0')} ${id} ${JSON.stringify(reading.value)}`,
       wrong: wrongChance(reading.sure),
       outcome,
       log: new Float64Array(count),
+      peak: 0,
       joins: new Uint8Array(count),
       stand: new Float64Array(count),
       present: new Float64Array(count),
       absent: new Float64Array(count),
     };
-    let at = this.entries.length;
+    let at = held;
     while (at > 0 && this.entries[at - 1]!.key > entry.key) at--;
+    if (at < this.begun) this.beginBlock(0);
+    else if (held > 0 && held % this.blockLength === 0) this.beginBlock(held);
     this.entries.splice(at, 0, entry);
     this.byId.set(reading.id, entry);
     this.chains = [];
     this.judge(at);
-    this.judgeLoose();
+    this.judgeLoose(at);
     return true;
   }
 
@@ -130,8 +179,8 @@ export class EvidenceState {
   private judge(from: number): void {
     const { hypotheses } = this.predictions;
     const { entries } = this;
-    const before = this.prior.slice();
-    for (let index = 0; index < from; index++) {
+    const before = this.settledWeight();
+    for (let index = this.begun; index < from; index++) {
       for (let h = 0; h < before.length; h++) before[h] = before[h]! + entries[index]!.log[h]!;
     }
     const chains: (Chain | undefined)[] = [];
@@ -161,25 +210,39 @@ export class EvidenceState {
     }
   }
 
+  /** Log weights of the hypotheses that stay, by what came before the block. */
+  private settledWeight(): Float64Array {
+    return this.prior.map((prior, h) => prior + this.settled[h]!);
+  }
+
   private swayOf({ reading: { test }, from }: JudgedReading, h: number): number {
     return 'condition' in test ? from.swayChance(h, test.condition) : 0;
   }
 
-  /** What a hypothesis has learned of the tolerances from the volts before a place. */
+  /** What a hypothesis has learned of the tolerances from the volts before a place of the block. */
   private chainUntil(h: number, until: number): Chain {
-    const chain = new Chain(this.scratch);
-    for (let index = 0; index < until; index++) {
+    let known = this.known[h];
+    if (!known) {
+      known = new Chain(this.scratch);
+      this.joinUntil(known, h, 0, this.begun);
+      this.known[h] = known;
+    }
+    const chain = known.copy();
+    this.joinUntil(chain, h, this.begun, until);
+    return chain;
+  }
+
+  private joinUntil(chain: Chain, h: number, from: number, until: number): void {
+    for (let index = from; index < until; index++) {
       const entry = this.entries[index]!;
       if (entry.joins[h] === 0) continue;
       const moves = this.moves(entry, h);
       if (moves) chain.join(moves, entry.prediction.volts!.mean[h]!, voltsOf(entry));
     }
-    return chain;
   }
 
-  private moves({ reading: { test }, from }: JudgedReading, h: number): Sensitivity | null {
-    if (test.kind !== 'volts') return null;
-    return from.sensitivity(testId(test), test, h);
+  private moves({ id, reading: { test }, from }: JudgedReading, h: number): Sensitivity | null {
+    return test.kind === 'volts' ? from.sensitivity(id, test, h) : null;
   }
 
   /** A volts reading under a hypothesis; the chain is null where its tolerances are not followed. */
@@ -198,8 +261,7 @@ export class EvidenceState {
     }
     if (floating[h] === FLOATS) {
       const { test } = entry.reading;
-      const shown =
-        chain && test.kind === 'volts' ? entry.from.shownHanging(testId(test), test, h) : mean[h]!;
+      const shown = chain && test.kind === 'volts' ? entry.from.shownHanging(entry.id, test, h) : mean[h]!;
       const fresh = hanging(volts, shown, entry.from.model.emfVolts, flat);
       const before = floatedBefore(this.entries, index, h);
       const right = before === null ? fresh : again(before, volts, fresh);
@@ -287,15 +349,14 @@ export class EvidenceState {
   }
 
   private stateLikelihood(index: number, h: number, clean: Float32Array): number {
-    const { prediction, outcome, reading, episode, wrong } = this.entries[index]!;
+    const { id, prediction, outcome, episode, wrong } = this.entries[index]!;
     const { outcomes } = prediction;
-    const id = testId(reading.test);
     const weights = clean.slice(h * outcomes, (h + 1) * outcomes);
     let before = 0;
     for (let k = 0; k < outcomes; k++) before += weights[k]!;
     for (let at = index - 1; at >= 0; at--) {
       const earlier = this.entries[at]!;
-      if (earlier.episode !== episode || testId(earlier.reading.test) !== id) break;
+      if (earlier.episode !== episode || earlier.id !== id) break;
       if (earlier.outcome < 0) continue;
       before = 0;
       for (let k = 0; k < outcomes; k++) {
@@ -311,33 +372,59 @@ export class EvidenceState {
     return now / Math.max(before, 1e-12);
   }
 
-  /** Judges all entries under the faults that come and go, and sums everything up. */
-  private judgeLoose(): void {
+  /** Judges the entries from one place on under the faults that come and go, and sums everything up. */
+  private judgeLoose(from: number): void {
     const { hypotheses } = this.predictions;
-    const loose = [...hypotheses.keys()].filter((h) => hypotheses[h]!.lasting !== null);
-    for (const h of loose) {
-      const lasting = hypotheses[h]!.lasting!;
-      for (const entry of this.entries) {
-        entry.present[h] = entry.log[lasting]!;
-        entry.absent[h] = entry.log[this.soundRow]!;
-      }
+    const { entries, logWeight } = this;
+    logWeight.set(this.settledWeight());
+    for (let index = this.begun; index < entries.length; index++) {
+      const { log } = entries[index]!;
+      for (let h = 0; h < logWeight.length; h++) logWeight[h] = logWeight[h]! + log[h]!;
     }
-    this.weigh();
+    const loose = [...hypotheses.keys()].filter((h) => hypotheses[h]!.lasting !== null);
+    const plain = {
+      present: ({ log }: JudgedReading, h: number) => log[hypotheses[h]!.lasting!]!,
+      absent: ({ log }: JudgedReading) => log[this.soundRow]!,
+    };
+    for (const h of loose) logWeight[h] = this.goes.weigh(h, this.prior[h]!, plain, this.plainly);
+    let rewritten = from;
     let best = Number.NEGATIVE_INFINITY;
-    for (const value of this.logWeight) if (value > best) best = value;
-    const followed = loose.filter((h) => this.logWeight[h]! >= best - FOLLOWED_WITHIN);
-    for (const h of followed) this.followLoose(h);
-    if (followed.length > 0) this.weigh();
+    for (const value of logWeight) if (value > best) best = value;
+    for (const h of loose) {
+      const stretches = logWeight[h]! >= best - FOLLOWED_WITHIN ? this.goes.stretches(h) : [];
+      const was = this.wasFollowed.has(h);
+      // In one stretch alone the lasting fault and the sound circuit have been judged so already.
+      if (stretches.length >= 2) {
+        this.followLoose(h, stretches);
+        this.wasFollowed.add(h);
+        rewritten = 0;
+        logWeight[h] = this.goes.weigh(h, this.prior[h]!, AS_WRITTEN, this.followed);
+        continue;
+      }
+      for (let index = was ? 0 : from; index < entries.length; index++) {
+        const entry = entries[index]!;
+        entry.present[h] = plain.present(entry, h);
+        entry.absent[h] = plain.absent(entry);
+      }
+      if (!was) continue;
+      this.wasFollowed.delete(h);
+      this.plainly.forget(h);
+      this.followed.forget(h);
+      this.goes.weigh(h, this.prior[h]!, plain, this.plainly);
+      rewritten = 0;
+    }
+    for (let index = rewritten; index < entries.length; index++) {
+      const entry = entries[index]!;
+      entry.peak = Number.NEGATIVE_INFINITY;
+      for (const h of this.onMap) if (entry.log[h]! > entry.peak) entry.peak = entry.log[h]!;
+    }
   }
 
   /**
-   * Each stretch as if the fault were there and as if it were away, the tolerances learned from whichever fits
-   * better. In one stretch alone the lasting fault and the sound circuit have been judged so already.
+   * Each stretch as if the fault were there and as if it were away, the tolerances learned from whichever fits better.
    */
-  private followLoose(h: number): void {
+  private followLoose(h: number, stretches: readonly (readonly [number, number])[]): void {
     const lasting = this.predictions.hypotheses[h]!.lasting!;
-    const stretches = this.goes.stretches(h);
-    if (stretches.length < 2) return;
     let chain = new Chain(this.scratch);
     for (const [from, until] of stretches) {
       const there = chain.copy();
@@ -349,6 +436,9 @@ export class EvidenceState {
         if (isVolts(entry)) {
           entry.present[h] = this.voltsLog(index, lasting, there, 0).log;
           entry.absent[h] = this.voltsLog(index, this.soundRow, away, 0).log;
+        } else {
+          entry.present[h] = entry.log[lasting]!;
+          entry.absent[h] = entry.log[this.soundRow]!;
         }
         thereSum += entry.present[h]!;
         awaySum += entry.absent[h]!;
@@ -357,25 +447,17 @@ export class EvidenceState {
     }
   }
 
-  /** Sums up what all entries say: fault forms that stay by adding, those that come and go episode by episode. */
-  private weigh(): void {
-    const { hypotheses } = this.predictions;
-    for (let h = 0; h < hypotheses.length; h++) {
-      if (hypotheses[h]!.lasting !== null) continue;
-      let sum = this.prior[h]!;
-      for (const entry of this.entries) sum += entry.log[h]!;
-      this.logWeight[h] = sum;
-    }
-    for (let h = 0; h < hypotheses.length; h++) {
-      if (hypotheses[h]!.lasting !== null) this.logWeight[h] = this.goes.weigh(h, this.prior[h]!);
-    }
-  }
-
   /** Chance that a fault that comes and goes is there now, or was in an episode. */
   presentNow(h: number, episode?: number): number {
     return this.goes.present(h, episode);
   }
 }
+
+/** What was written down of an entry. */
+const AS_WRITTEN: BothWays = {
+  present: (entry, h) => entry.present[h]!,
+  absent: (entry, h) => entry.absent[h]!,
+};
 
 /** Likelihood of a result whichever way a contact stands, and what the result says of that. */
 function mix(chance: number, main: number, other: number): { total: number; stand: number } {

@@ -4,18 +4,22 @@ import type { TakenReading } from './readings';
 import type { TestPrediction } from './testPrediction';
 
 export interface JudgedReading {
+  /** Id of its test, made once. */
+  readonly id: string;
   readonly reading: TakenReading;
   readonly prediction: TestPrediction;
   readonly episode: number;
   /** What predicts it: the circuit of now, or as it was before parts were mended. */
   readonly from: Predictions;
-  /** Canonical place: episode, then name, then value. */
+  /** Canonical place: episode, then block, then name, then value. */
   readonly key: string;
   readonly wrong: number;
   /** Result of a test of states; -1 where it is volts, or comes and goes. */
   readonly outcome: number;
   /** Log-likelihood by hypothesis, given the entries before it. */
   readonly log: Float64Array;
+  /** The best of them among the hypotheses on the map. */
+  peak: number;
   /** Whether a hypothesis takes a volts reading for right, and so learns from it. */
   readonly joins: Uint8Array;
   /** Chance, after this entry, that a contact near its threshold stands the other way than predicted. */

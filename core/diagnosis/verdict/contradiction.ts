@@ -3,6 +3,7 @@
  * whether taking it away would leave the rest explained.
  */
 import type { Hypothesis } from '../hypotheses/hypothesis';
+import { MOST_OF_ONE } from '../thresholds';
 
 export interface Contradiction {
   /** Index of the reading that disagrees most. */
@@ -14,35 +15,34 @@ export interface Contradiction {
 /** From this log-likelihood below the best possible on, no hypothesis explains all readings well (about 1 in 30). */
 const MISFIT = 3.4;
 
+/** What one reading says: log-likelihood by hypothesis, and the best of those on the map. */
+export interface Said {
+  readonly log: Float64Array;
+  readonly peak: number;
+}
+
 /**
- * The reading that disagrees most with the others; null while some hypothesis on the map explains all of them.
- * `logs` are the log-likelihoods by reading and hypothesis; readings that say nothing are null.
+ * The reading that disagrees most with the others; null while some hypothesis on the map explains all of them. Readings that
+ * say nothing are null. `totals`: what all readings say of each hypothesis, log-likelihood.
  */
 export function findContradiction(
   hypotheses: readonly Hypothesis[],
-  logs: readonly (Float64Array | null)[],
+  readings: readonly (Said | null)[],
+  totals: Float64Array,
 ): Contradiction | null {
-  const indices = [...logs.keys()].filter((r) => logs[r] !== null);
-  const said = indices.map((r) => logs[r]!);
-  const live = [...hypotheses.keys()].filter((h) => hypotheses[h]!.alteration !== null);
-  if (said.length < 2) return null;
-  // Sums over all readings, and each reading at its own best.
-  const total = new Float64Array(hypotheses.length);
+  const indices = [...readings.keys()].filter((r) => readings[r] !== null);
+  if (indices.length < 2) return null;
   let possible = 0;
-  const peaks = said.map((log) => {
-    let peak = Number.NEGATIVE_INFINITY;
-    for (const h of live) {
-      total[h] = total[h]! + log[h]!;
-      if (log[h]! > peak) peak = log[h]!;
-    }
-    possible += peak;
-    return peak;
-  });
+  for (const r of indices) possible += readings[r]!.peak;
+  let top = Number.NEGATIVE_INFINITY;
+  const onMap = (h: number) => hypotheses[h]!.alteration !== null;
+  for (const [h, total] of totals.entries()) if (onMap(h)) top = Math.max(top, total);
+  const inReach = [...totals.keys()].filter((h) => totals[h]! >= top - MOST_OF_ONE && onMap(h));
   /** Loss of the best hypothesis on the map against every reading at its own best, one reading left out. */
   const misfitWithout = (log: Float64Array | null, peak: number) => {
     let best = Number.NEGATIVE_INFINITY;
-    for (const h of live) {
-      const sum = total[h]! - (log ? log[h]! : 0);
+    for (const h of inReach) {
+      const sum = totals[h]! - (log ? log[h]! : 0);
       if (sum > best) best = sum;
     }
     return possible - peak - best;
@@ -50,14 +50,15 @@ export function findContradiction(
   if (misfitWithout(null, 0) < MISFIT) return null;
   let least = Number.POSITIVE_INFINITY;
   let odd = 0;
-  said.forEach((log, r) => {
-    const without = misfitWithout(log, peaks[r]!);
+  for (const r of indices) {
+    const { log, peak } = readings[r]!;
+    const without = misfitWithout(log, peak);
     if (without < least) {
       least = without;
       odd = r;
     }
-  });
-  return { reading: indices[odd]!, restFits: least < MISFIT };
+  }
+  return { reading: odd, restFits: least < MISFIT };
 }
 
 /** What to do about the reading that disagrees most; `what` names it, taken so many times. */
