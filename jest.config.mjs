@@ -13,9 +13,9 @@ const base = {
       },
     ],
   },
-  // The sign-in library, and what it is made of, are modules of the newer kind.
+  // The sign-in library and the queue, and what they are made of, are modules of the newer kind.
   transformIgnorePatterns: [
-    '/node_modules/(?!(@?better-auth|better-call|@better-fetch|@noble|jose|defu|nanostores|kysely|rou3|uncrypto|@standard-schema|@opentelemetry)/)',
+    '/node_modules/(?!(@?better-auth|better-call|@better-fetch|@noble|jose|defu|nanostores|kysely|rou3|uncrypto|@standard-schema|@opentelemetry|p-queue|p-timeout|eventemitter3)/)',
   ],
   globalSetup: '<rootDir>/testing/globalSetup.cjs',
 };

@@ -397,6 +397,36 @@ test.describe('in the hand', () => {
   });
 });
 
+test('a PDF that takes its time says so, one that has to wait says why, and it is saved when it comes', async ({
+  page,
+}) => {
+  await page.goto(`${await app.job('Left marker weak')}/sheet`);
+  await expect(page.getByTestId('sheet')).toBeVisible();
+  const link = page.getByRole('link', { name: 'PDF' });
+  const words = 'Other sheets of this workshop are being made, and two wait already.';
+  await page.route('**/api/jobs/*/sheet', (route) =>
+    route.fulfill({ status: 503, json: { message: words, problems: [] } }),
+  );
+  await link.click();
+  await expect(page.getByText(words)).toBeVisible();
+  await page.unroute('**/api/jobs/*/sheet');
+  let letGo: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => {
+    letGo = resolve;
+  });
+  await page.route('**/api/jobs/*/sheet', async (route) => {
+    await held;
+    await route.continue();
+  });
+  const download = page.waitForEvent('download');
+  await link.click();
+  await expect(page.getByText(words)).toHaveCount(0);
+  await expect(link).toContainText(/being made, [1-9]\d* s/);
+  letGo();
+  expect((await download).suggestedFilename()).toMatch(/-hand-over\.pdf$/);
+  await expect(link).not.toContainText('being made');
+});
+
 test('by keyboard: a vehicle entered twice is merged, kilometres that go back are said before they are kept', async ({
   page,
 }) => {

@@ -125,6 +125,8 @@ const THREADS: Readonly<Record<string, readonly string[]>> = {
   'map.thread': [],
   /** Makes sheets. */
   'sheet.thread': ['pdfkit'],
+  /** Holds the threads that make sheets. */
+  'sheets.process': ['piscina'],
   /** Makes pictures clean. */
   'picture.thread': ['sharp'],
 };

@@ -11,6 +11,7 @@ import {
 import { dataRefusal, isPoolFull } from '@/db/errors';
 import { journal } from '@/journal/journal';
 import { permittedHosts } from './hosts';
+import { NotNow } from './notNow';
 import { foreignRequest } from './origin';
 
 const MEGABYTE = 1024 * 1024;
@@ -36,6 +37,13 @@ export function refuse(status: number, problems: readonly Problem[]): Response {
 
 export function refuseWith(status: number, code: string, message: string): Response {
   return refuse(status, [{ code, path: '', message }]);
+}
+
+/** Not now, but after so many seconds. */
+function busy(message: string, seconds: number): Response {
+  const answer = refuseWith(503, 'busy', message);
+  answer.headers.set('Retry-After', String(seconds));
+  return answer;
 }
 
 function tooLarge(bytes: number, limit: number, what: string): Response {
@@ -118,11 +126,10 @@ export async function answering(request: Request, work: () => Promise<Response>)
     if (hasGone(request, error)) return new Response(null, { status: 499 });
     const refused = dataRefusal(error);
     if (refused) return refuseWith(400, 'refused-by-database', refused);
+    if (error instanceof NotNow) return busy(error.words, error.seconds);
     if (isPoolFull(error)) {
       journal.warn({ err: error }, 'every connection to the database was in use');
-      const busy = refuseWith(503, 'busy', 'Many are working at once. Nothing was changed; try again.');
-      busy.headers.set('Retry-After', '2');
-      return busy;
+      return busy('Many are working at once. Nothing was changed; try again.', 2);
     }
     journal.error({ err: error }, 'a route failed');
     return refuseWith(

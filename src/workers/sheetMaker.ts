@@ -1,37 +1,81 @@
-/** Sheets and labels made in a thread beside the server's own (`sheet.thread.ts`, bundled before build and test). */
+/** Sheets and labels made in a process beside the server (`sheets.process.ts`, bundled before build and test). */
+import { type ChildProcess, spawn } from 'node:child_process';
 import path from 'node:path';
-import { Piscina } from 'piscina';
-import type { Sheet } from '#core/log';
-import type { SheetAsked } from './sheet.thread';
+import type { FromSheets, SheetMade, SheetTask, ToSheets } from './sheetMessages';
 
 /** A job with thousands of entries takes some seconds; what takes longer is given up. */
 const LONGEST_MS = 120_000;
 
-const holder = globalThis as unknown as { everyTraceSheets?: Piscina };
+const PROGRAM = path.join(process.cwd(), 'core/format/generated/sheets.process.mjs');
 
-function makers(): Piscina {
-  holder.everyTraceSheets ??= new Piscina({
-    filename: path.join(process.cwd(), 'core/format/generated/sheet.thread.mjs'),
-    minThreads: 0,
-    maxThreads: 1,
-    maxQueue: 50,
-    idleTimeout: 30_000,
+interface Waiting {
+  readonly done: (made: SheetMade) => void;
+  readonly fail: (error: Error) => void;
+}
+
+interface Makers {
+  readonly child: ChildProcess;
+  readonly waiting: Map<number, Waiting>;
+  next: number;
+}
+
+// One process for all; kept across reloads of the development server.
+const holder = globalThis as unknown as { everyTraceSheets?: Makers | undefined };
+
+function makers(): Makers {
+  if (holder.everyTraceSheets?.child.connected) return holder.everyTraceSheets;
+  const child = spawn(process.execPath, [PROGRAM], {
+    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+    serialization: 'advanced',
   });
-  return holder.everyTraceSheets;
+  // The server may end while nobody waits for a sheet.
+  child.unref();
+  child.channel?.unref();
+  const made: Makers = { child, waiting: new Map(), next: 1 };
+  child.on('message', (said: FromSheets) => {
+    const one = made.waiting.get(said.id);
+    made.waiting.delete(said.id);
+    if ('made' in said) one?.done(said.made);
+    else one?.fail(new Error(said.failed));
+  });
+  const ended = () => {
+    for (const { fail } of made.waiting.values()) fail(new Error('The process that makes sheets has ended.'));
+    made.waiting.clear();
+  };
+  child.on('exit', ended);
+  child.on('error', ended);
+  holder.everyTraceSheets = made;
+  return made;
 }
 
-export async function makePdf(asked: SheetAsked): Promise<Uint8Array> {
-  return (await makers().run(asked, { signal: AbortSignal.timeout(LONGEST_MS) })) as Uint8Array;
+/** The PDF, as bytes; or the sheet as lines, where it is read on a page. Throws where it takes too long. */
+export async function makeSheet(task: SheetTask): Promise<SheetMade> {
+  const { child, waiting, ...rest } = makers();
+  const id = rest.next;
+  holder.everyTraceSheets!.next += 1;
+  const say = (words: ToSheets) => child.send(words);
+  let late: NodeJS.Timeout | undefined;
+  try {
+    return await new Promise<SheetMade>((done, fail) => {
+      waiting.set(id, { done, fail });
+      say({ id, task });
+      late = setTimeout(() => {
+        waiting.delete(id);
+        if (child.connected) say({ id, given: 'up' });
+        fail(new Error(`A sheet was not made within ${LONGEST_MS / 1000} s.`));
+      }, LONGEST_MS);
+    });
+  } finally {
+    clearTimeout(late);
+  }
 }
 
-/** The same sheet as lines, for a page that is made on the server. */
-export async function makeSheet(asked: SheetAsked): Promise<Sheet> {
-  const lines = { ...asked, as: 'lines' };
-  return (await makers().run(lines, { signal: AbortSignal.timeout(LONGEST_MS) })) as Sheet;
-}
-
-/** Ends the thread; the next sheet starts one again. */
+/** Ends the process; the next sheet starts one again. */
 export async function closeMakers(): Promise<void> {
-  await holder.everyTraceSheets?.destroy();
+  const child = holder.everyTraceSheets?.child;
   delete holder.everyTraceSheets;
+  if (!child || child.exitCode !== null || child.signalCode !== null) return;
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  child.kill();
+  await ended;
 }

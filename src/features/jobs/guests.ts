@@ -7,6 +7,7 @@ import { database, type Reader, type Transaction } from '@/db/client';
 import { iso } from '@/db/instant';
 import { guestLinks, people, shops } from '@/db/schema';
 import { transaction } from '@/db/transaction';
+import type { SheetReader } from './jobPdf';
 import { lockedJob } from './lockedJob';
 
 const DAY_MS = 86_400_000;
@@ -107,7 +108,8 @@ export async function guestOf(token: string) {
     .where(and(eq(guestLinks.tokenHash, hashOf(token)), isOpen()));
   if (!row) return null;
   const { link, maker, shop } = row;
-  const reader: Actor = {
+  const reader: SheetReader = {
+    guest: true,
     personId: maker.id,
     personName: maker.name,
     role: maker.role,

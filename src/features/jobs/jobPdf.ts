@@ -2,6 +2,7 @@
 import { and, eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { isUuid } from '#core/format';
+import type { Sheet } from '#core/log';
 import type { Actor } from '@/access';
 import { database } from '@/db/client';
 import { photos } from '@/db/schema';
@@ -11,7 +12,9 @@ import { dayOf, workshopZone } from '@/ui/dates';
 import { plainName } from '@/ui/fileResponse';
 import type { SheetAsked } from '@/workers/sheet.thread';
 import { headLines, vehicleWords } from '@/workers/sheetHead';
-import { makePdf, makeSheet } from '@/workers/sheetMaker';
+import { makeSheet } from '@/workers/sheetMaker';
+import type { SheetMade, SheetTask } from '@/workers/sheetMessages';
+import { keyOf, SheetTurns } from '@/workers/sheetTurns';
 import { type LoadedJob, loadJob } from './readJobs';
 
 /** Date, plate and job: how files of a job are called. The date is that of its last entry. */
@@ -25,27 +28,44 @@ export interface JobPdf {
   readonly name: string;
 }
 
+// One for the process; kept across reloads of the development server.
+const holder = globalThis as unknown as { everyTraceSheetTurns?: SheetTurns };
+
+/** A sheet as it was made before of the same log, maps and pictures, or made in its turn. */
+async function inTurn(actor: SheetReader, task: SheetTask, withPictures: boolean): Promise<SheetMade> {
+  const there = withPictures ? await pictureIds(actor, task.id) : [];
+  holder.everyTraceSheetTurns ??= new SheetTurns();
+  const turn = { shop: actor.shopId, guest: actor.guest === true, key: keyOf(task, there) };
+  return holder.everyTraceSheetTurns.made(turn, async () => {
+    const pictures = withPictures ? await picturesOf(actor, task.id) : task.pictures;
+    return makeSheet({ ...task, pictures });
+  });
+}
+
+/** Who reads a sheet: somebody of the workshop, or a guest of theirs. */
+export type SheetReader = Actor & { readonly guest?: true };
+
 /** Null where this shop has no such job. */
 export async function jobPdf(
-  actor: Actor,
+  actor: SheetReader,
   jobId: string,
   what: SheetAsked['what'],
   more: Pick<SheetAsked, 'sheet' | 'first' | 'plan'> = {},
 ): Promise<JobPdf | null> {
   const made = await asked(actor, jobId, what);
   if (!made) return null;
-  const pictures = what === 'labels' || what === 'work' ? new Map() : await picturesOf(actor, jobId);
-  const bytes = await makePdf({ ...made.asked, pictures, ...more });
+  const pictured = what === 'technician' || what === 'customer';
+  const bytes = (await inTurn(actor, { ...made.asked, ...more }, pictured)) as Uint8Array;
   const last = made.job.events.at(-1)?.madeAt ?? made.job.openedAt;
   const file = { technician: 'hand-over', customer: 'customer', labels: 'labels', work: 'work-order' }[what];
   return { bytes, name: `${jobFileName(made.job, last, file)}.pdf` };
 }
 
 /** The same sheet as lines, with what stands at its head; null where this shop has no such job. */
-export async function jobSheet(actor: Actor, jobId: string, what: 'technician' | 'customer') {
+export async function jobSheet(actor: SheetReader, jobId: string, what: 'technician' | 'customer') {
   const made = await asked(actor, jobId, what);
   if (!made) return null;
-  const sheet = await makeSheet(made.asked);
+  const sheet = (await inTurn(actor, { ...made.asked, as: 'lines' }, false)) as Sheet;
   const { title, vehicle } = made.asked;
   return { sheet, title, vehicle, lines: headLines(made.job, sheet) };
 }
@@ -80,6 +100,16 @@ async function asked(
       zone: workshopZone(),
     },
   };
+}
+
+/** Pictures of a job that are there. */
+async function pictureIds(actor: Actor, jobId: string): Promise<string[]> {
+  const rows = await database()
+    .select({ id: photos.id })
+    .from(photos)
+    .where(and(eq(photos.jobId, jobId), eq(photos.shopId, actor.shopId)))
+    .orderBy(photos.id);
+  return rows.map(({ id }) => id);
 }
 
 /** Longest side of a picture on paper, pixels: two beside each other are printed sharp with it. */

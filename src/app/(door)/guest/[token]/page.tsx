@@ -1,15 +1,30 @@
 import { SheetBody, SheetFoot, SheetHead } from '@/features/jobs';
 import { guestOf, jobSheet } from '@/features/jobs/server';
+import { NotNow } from '@/http/notNow';
 import { ButtonLink } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
 
 export const metadata = { title: 'Sheet of a job' };
 
+/** What is refused for the moment; everything else is thrown on. */
+function notNow(error: unknown): NotNow {
+  if (error instanceof NotNow) return error;
+  throw error;
+}
+
 /** One sheet, for somebody without an account; nothing else of the shop. */
 export default async function GuestPage({ params }: { params: Promise<{ token: string }> }) {
   const { token } = await params;
   const guest = await guestOf(token);
-  const made = guest ? await jobSheet(guest.reader, guest.jobId, guest.sheet) : null;
+  const made = guest ? await jobSheet(guest.reader, guest.jobId, guest.sheet).catch(notNow) : null;
+  if (made instanceof NotNow) {
+    return (
+      <div className="mx-auto max-w-xl">
+        <h1 className="text-3xl">The sheet cannot be made now</h1>
+        <p className="mt-3">{made.words} Load this page again.</p>
+      </div>
+    );
+  }
   if (!guest || !made) {
     return (
       <div className="mx-auto max-w-xl">
