@@ -1,28 +1,24 @@
-import { PassThrough, Readable } from 'node:stream';
-import { now } from '@/clock/now';
-import { connections } from '@/db/client';
-import { backupName, writeBackup } from '@/features/backup/server';
+import { backupDownload, backupName } from '@/features/backup/server';
 import { door } from '@/http/door';
-import { journal } from '@/journal/journal';
 
 export const dynamic = 'force-dynamic';
 
-/** The whole shop as one file, written while it is read. What is broken off has no manifest, and is refused later. */
+/** The whole shop as one file; a download that was cut off goes on where it stopped. */
 export const GET = door('own', async ({ actor, request }) => {
-  const shop = { id: actor.shopId, name: actor.shopName };
-  const client = await connections().connect();
-  const out = new PassThrough();
-  void writeBackup(client, actor.shopId, out, { madeAt: now(), signal: request.signal })
-    .catch((err: unknown) => {
-      if (!request.signal.aborted) journal.error({ err }, 'a backup was broken off');
-      // The browser sees a download that failed, not one that is short.
-      out.destroy(err instanceof Error ? err : new Error('broken off'));
-    })
-    .finally(() => client.release());
-  return new Response(Readable.toWeb(out) as ReadableStream<Uint8Array>, {
+  const { body, tag, bytes, from } = await backupDownload(actor.shopId, {
+    signal: request.signal,
+    range: request.headers.get('range'),
+    ifRange: request.headers.get('if-range'),
+  });
+  return new Response(body, {
+    status: from > 0 ? 206 : 200,
     headers: {
       'Content-Type': 'application/zip',
-      'Content-Disposition': `attachment; filename="${backupName(shop, 'asked')}"`,
+      'Content-Disposition': `attachment; filename="${backupName({ id: actor.shopId, name: actor.shopName }, 'asked')}"`,
+      'Content-Length': String(bytes - from),
+      ...(from > 0 ? { 'Content-Range': `bytes ${from}-${bytes - 1}/${bytes}` } : {}),
+      'Accept-Ranges': 'bytes',
+      ETag: tag,
       'Cache-Control': 'no-store, no-transform',
     },
   });
