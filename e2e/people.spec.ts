@@ -383,6 +383,31 @@ test('two on one job see each other, and each other’s entries within two secon
   await expect(page.getByTestId('here-too')).toHaveCount(0);
 });
 
+test('on more pages of one job than anybody looks at, the oldest says that it hears later, and still shows what comes', async ({
+  page,
+}) => {
+  const job = await app.job('Left marker weak');
+  const listening = page.waitForResponse(/\/live\?page=/);
+  await page.goto(`${job}/trace`);
+  await page.getByTestId('card-title').waitFor();
+  await listening;
+  const words = page.getByText('open on more than six pages');
+  const stop = new AbortController();
+  const live = `${app.url}/api/jobs/${job.slice(-36)}/live`;
+  const streams = [];
+  for (let count = 0; count < 6; count++) {
+    streams.push(await fetch(`${live}?page=${crypto.randomUUID()}`, { signal: stop.signal }));
+  }
+  expect(streams.every(({ status }) => status === 200)).toBe(true);
+  await expect(words).toBeVisible();
+  await note(page, job.slice(-36), 'Said on another page');
+  await expect(page.getByTestId('log')).toContainText('Said on another page');
+  stop.abort();
+  // Turned to again it hears as before.
+  await page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
+  await expect(words).toHaveCount(0);
+});
+
 test('somebody at the key with a phone sees one thing and answers it; the code dies with the card', async ({
   page,
   browser,

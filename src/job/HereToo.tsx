@@ -21,8 +21,16 @@ export function HereToo() {
     };
   }, [live, store, data.id]);
   const here = useSyncExternalStore(live.subscribe, live.readHere, () => NOBODY);
+  const tooMany = useSyncExternalStore(live.subscribe, live.readTooMany, () => false);
   const self = useWho()?.personId;
   const others = here.filter(({ personId }) => personId !== self);
+  if (tooMany) {
+    return (
+      <span role="status" className="text-sm">
+        You have this job open on more than six pages. This one shows what others record a few seconds later.
+      </span>
+    );
+  }
   if (others.length === 0) return null;
   const names = others.map(({ name }) => name).join(' and ');
   return (

@@ -34,6 +34,8 @@ class LiveNews {
     helper: new Set(),
   };
   private people: readonly HereNow[] = [];
+  /** The person has the job on so many newer pages that this one is told nothing until it is turned to again. */
+  private oneTooMany = false;
 
   constructor(private readonly jobId: string) {}
 
@@ -43,6 +45,8 @@ class LiveNews {
   }
 
   readonly readHere = (): readonly HereNow[] => this.people;
+
+  readonly readTooMany = (): boolean => this.oneTooMany;
 
   readonly subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
@@ -60,19 +64,23 @@ class LiveNews {
     if (typeof EventSource === 'undefined') return () => undefined;
     const look = () => {
       if (document.visibilityState !== 'visible') this.stop();
-      else if (!this.open) this.connect();
+      else if (!this.open && !this.oneTooMany) this.connect();
+    };
+    const turnedTo = () => {
+      this.oneTooMany = false;
+      look();
     };
     const changed = () => {
       this.stop();
       look();
     };
     const watch = setInterval(look, SILENT_MS / 2);
-    document.addEventListener('visibilitychange', look);
+    document.addEventListener('visibilitychange', turnedTo);
     window.addEventListener('online', changed);
     look();
     return () => {
       clearInterval(watch);
-      document.removeEventListener('visibilitychange', look);
+      document.removeEventListener('visibilitychange', turnedTo);
       window.removeEventListener('online', changed);
       this.stop();
     };
@@ -100,6 +108,11 @@ class LiveNews {
       'here',
       heard((data) => this.tell(JSON.parse(data) as readonly HereNow[])),
     );
+    source.addEventListener('too-many', () => {
+      this.oneTooMany = true;
+      this.stop();
+      for (const listener of this.listeners) listener();
+    });
     source.addEventListener(
       'beat',
       heard(() => undefined),

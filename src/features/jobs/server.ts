@@ -26,7 +26,7 @@ export { lockedJob } from './lockedJob';
 export { beginJob, openJob, openJobIn } from './openJob';
 export { PatternPicture } from './PatternPicture';
 export { keepPhoto, readPhoto } from './photoStore';
-export { hasJob, isGone, isHere, vehicleOfJob, whoIsOn } from './presence';
+export { hasJob, isGone, isHere, vehicleOfJob } from './presence';
 export {
   eventsAfter,
   heldJob,
@@ -34,6 +34,7 @@ export {
   loadJob,
   loadJobAlone,
 } from './readJobs';
+export { enterRoom } from './room';
 export { slotHistory } from './slotHistory';
 export { surveyedSlots } from './surveyed';
 export { newerMaps, takeNewest } from './takeNewest';

@@ -1,7 +1,7 @@
 import { isUuid } from '#core/format';
 import { enter } from '@/access';
 import { listenTo, type News } from '@/db/news';
-import { isGone, isHere, vehicleOfJob, whoIsOn } from '@/features/jobs/server';
+import { enterRoom, isGone, isHere, vehicleOfJob } from '@/features/jobs/server';
 import { refuseWith } from '@/http/answers';
 import { door } from '@/http/door';
 import { streamTo } from '@/http/stream';
@@ -19,18 +19,23 @@ export const GET = door<{ id: string }>('see', async ({ actor, request, params }
   }
   if (!isUuid(page)) return refuseWith(400, 'no-page', 'A page that listens says which it is.');
   return streamTo(request, (stream) => {
+    /** What fails here is tried again at the next beat; the page goes on hearing. */
     const quietly = (work: Promise<unknown>) =>
-      work.catch((err: unknown) => {
-        journal.warn({ err }, 'a stream of news could not go on');
+      work.catch((err: unknown) => journal.warn({ err }, 'a page cannot be noted as present'));
+    const room = enterRoom(id, {
+      personId: actor.personId,
+      say: (here) => stream.say('here', here),
+      tooMany: () => {
+        stream.say('too-many', {});
         stream.end();
-      });
-    const here = async () => stream.say('here', await whoIsOn(id));
+      },
+    });
     const heard = (news: News) => {
-      if (news === 'here') void quietly(here());
+      if (news === 'here') room.changed();
       else stream.say(news, {});
     };
     const stop = listenTo(id, heard, [vehicleId, actor.shopId]);
-    void quietly(isHere(actor, id, page).then(here));
+    void quietly(isHere(actor, id, page).then(room.changed));
     // What came before it listened.
     stream.say('entries', {});
     stream.say('held', {});
@@ -46,6 +51,7 @@ export const GET = door<{ id: string }>('see', async ({ actor, request, params }
       },
       over: () => {
         stop();
+        room.leave();
         void isGone(id, page).catch(() => undefined);
       },
     };
