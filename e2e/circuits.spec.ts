@@ -6,7 +6,7 @@ import { writeNotation } from '../core/notation/write';
 import { vehicleCircuit } from '../testing/vehicleCircuit';
 import { so, WHOLE } from '../testing/whole';
 import { type App, openApp } from './app';
-import { PIECE_MS, threadTime, yardstick } from './paint';
+import { around, PIECE_MS, threadTime, yardstick } from './paint';
 import { atRest } from './rest';
 import { PHONE } from './sizes';
 import { cardId, enterByKeyboard, openFanJob, valueFor } from './technician';
@@ -755,9 +755,10 @@ test.describe('to the next paint', () => {
       await expect(page.locator(`article[data-test="${id}"]`)).toHaveCount(0);
       await atRest(page);
     }
+    pieces.push(await yardstick(page, took));
     const middleOf = (all: readonly number[]) =>
       all.slice().sort((one, other) => one - other)[Math.floor(all.length / 2)]!;
-    const ofPiece = middleOf(paints.map((paint, at) => paint / pieces[at]!));
+    const ofPiece = middleOf(around(pieces).map((piece, at) => paints[at]! / piece));
     console.log(
       `the page’s thread from the key that records to the next paint on ${circuit.parts.length} parts, ${paints.length} readings: median ${middleOf(paints).toFixed(0)} ms, longest ${Math.max(...paints).toFixed(0)} ms; a piece of work that takes ${PIECE_MS} ms on a quiet machine took ${middleOf(pieces).toFixed(0)} ms; median ratio ${ofPiece.toFixed(2)}`,
     );

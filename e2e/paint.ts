@@ -49,3 +49,11 @@ export async function yardstick(
   }
   return all.sort((one, other) => one - other)[1]!;
 }
+
+/**
+ * What the piece of work took while each act was done, by those taken before and after it (one more than acts): a machine
+ * that was quick before an act may be slow during it.
+ */
+export function around(pieces: readonly number[]): number[] {
+  return pieces.slice(1).map((after, at) => (pieces[at]! + after) / 2);
+}

@@ -12,7 +12,7 @@ export interface LongJob {
 }
 
 /** The bodies, in the order in which they were recorded: the complaint, then readings and notes mixed evenly. */
-function longJobBodies({ circuit, complaint, readings, notes }: LongJob): EventBody[] {
+export function longJobBodies({ circuit, complaint, readings, notes }: LongJob): EventBody[] {
   const session = new DiagnosisSession(circuit, complaint);
   const broken = breakCircuit(session.model, session.hypotheses[0]!.faults);
   const still = session.permitted.filter((test) => !test.disturbs);

@@ -88,7 +88,7 @@ export const HelperSchema = Type.Union([
 ]);
 
 export const HelperJoinSchema = Type.Object(
-  { code: Type.String({ pattern: '^[0-9]{6}$' }), name: someText(60) },
+  { code: Type.String({ pattern: '^[0-9]{9}$' }), name: someText(60) },
   strict,
 );
 export const HelperStandsSchema = Type.Object({ card: Card }, strict);

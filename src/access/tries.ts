@@ -18,6 +18,8 @@ const LIMITS = {
   code: { points: 5, duration: 24 * 3600 },
   /** Codes for the person at the key, from one address. */
   helper: { points: 10, duration: 900 },
+  /** The same of one workshop, from all addresses together: so many guesses at the codes that are open there. */
+  helperOfShop: { points: 40, duration: 900 },
 } as const;
 
 export type Tried = keyof typeof LIMITS;

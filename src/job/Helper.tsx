@@ -135,7 +135,7 @@ function PhoneAtTheKey({ phone }: { phone: HelperPhone }) {
       <p>
         On the second phone open <strong className="reading">{phoneAddress(share)}/key</strong> and type
       </p>
-      <p className="reading text-4xl font-bold tracking-widest">{code}</p>
+      <p className="reading text-4xl font-bold tracking-wide">{code.replace(/(\d{3})(?=\d)/g, '$1 ')}</p>
       <p className="text-sm text-soft">Good for this card, an hour at most.</p>
       {share === null && isOnlyHere() ? (
         <p className="text-sm">

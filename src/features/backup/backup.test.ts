@@ -511,6 +511,18 @@ test('lines that do not fit their table, though every checksum is right, take al
       'panel_set_versions',
     ],
     [
+      'an item of the stock in a unit that nobody knows',
+      /stock_items\.jsonl holds an item of the stock that cannot be read/,
+      last((line) => line.replace(/"unit":"[^"]+"/, '"unit":"barrels"')),
+      'stock_items',
+    ],
+    [
+      'instruments and habits that are none',
+      /people\.jsonl holds instruments and habits of somebody that cannot be read/,
+      last((line) => line.replace(/"hand":(null|\{.*?\})/, '"hand":{"owns":"everything"}')),
+      'people',
+    ],
+    [
       'a number that is none',
       /vehicles\.jsonl holds a row that cannot be kept/,
       last((line) => line.replace(/"nominal_volts":[^,]+/, '"nominal_volts":"many"')),

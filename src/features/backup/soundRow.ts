@@ -13,6 +13,9 @@ import {
   photoKind,
   photoProblem,
   upgradedEntry,
+  validateHandRequest,
+  validateStockRequest,
+  validateWith,
 } from '#core/format';
 import { Damaged } from './readBackup';
 
@@ -30,10 +33,24 @@ function checkEntry({ id, job_id, version, made_at, client_order, body }: Row): 
   });
 }
 
+/** As it would be sent today. */
+function checkItem({ id, sort, name, part, unit, minimum, reorder }: Row): Checked<unknown> {
+  const item = { id, sort, name, unit, minimum: Number(minimum), reorder: Number(reorder) };
+  return validateWith(validateStockRequest, { kind: 'item', id, item: part ? { ...item, part } : item });
+}
+
+function checkHand({ id, hand }: Row): Checked<unknown> {
+  return hand === null || hand === undefined
+    ? { ok: true, value: null }
+    : validateWith(validateHandRequest, { id, hand });
+}
+
 const CHECKS: Readonly<Record<string, { what: string; check: (row: Row) => Checked<unknown> }>> = {
   job_events: { what: 'an entry', check: checkEntry },
   circuit_versions: { what: 'a circuit', check: ({ file }) => checkCircuit(file) },
   panel_set_versions: { what: 'a box', check: ({ file }) => checkPanelSet(file) },
+  stock_items: { what: 'an item of the stock', check: checkItem },
+  people: { what: 'instruments and habits of somebody', check: checkHand },
   recipes: { what: 'a recipe', check: ({ plan }) => checkPlan(plan) },
 };
 

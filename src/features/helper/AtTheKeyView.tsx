@@ -110,11 +110,11 @@ function JoinForm({ code, onJoined }: { code: string; onJoined: () => void }) {
     keep: null,
     first: { code },
     take: async (values) => {
-      const six = textOf(values.code).replace(/\D/g, '');
+      const digits = textOf(values.code).replace(/\D/g, '');
       const name = textOf(values.name);
-      if (six.length !== 6) return { ok: false, message: 'The code has six digits.', field: 'code' };
+      if (digits.length !== 9) return { ok: false, message: 'The code has nine digits.', field: 'code' };
       if (name === '') return { ok: false, message: 'Say who you are.', field: 'name' };
-      const posted = await postJson<{ message?: string }>('/api/helper/join', { code: six, name });
+      const posted = await postJson<{ message?: string }>('/api/helper/join', { code: digits, name });
       if (posted.kind === 'away') return { ok: false, message: 'The server did not answer. Try again.' };
       if (!posted.ok) return { ok: false, message: posted.answer.message ?? 'It was not taken.' };
       onJoined();

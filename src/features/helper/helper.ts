@@ -1,6 +1,6 @@
 /**
- * Somebody at the key with a phone of their own. The technician's card asks for a state; the phone joins by a code of six
- * digits, sees that state and nothing else of the shop, and says when it stands so. The code is good for the card it was
+ * Somebody at the key with a phone of their own. The technician's card asks for a state; the phone joins by a code, three
+ * digits of the workshop and six of the card, sees that state and nothing else of the shop, and says when it stands so. The code is good for the card it was
  * made for, an hour at most; the phone that has joined follows until the technician needs nobody, an hour at most.
  */
 import { and, desc, eq, gt, isNull } from 'drizzle-orm';
@@ -78,7 +78,7 @@ export async function changeHelper(actor: Actor, jobId: string, request: HelperR
     const { card, settings } = request;
     const asked = { card, settings };
     if (!row || row.tokenHash === null) {
-      const code = newCode();
+      const code = newCode(actor.shopId);
       const codeHash = hashOf(code);
       const fresh = { asked, codeHash, standsFor: null, standsAt: null };
       if (row) await db.update(helpers).set(fresh).where(eq(helpers.id, row.id));
@@ -134,6 +134,9 @@ export async function joinByCode(
   const address = clientAddress(headers);
   const wait = await triedOnce('helper', address);
   if (wait !== null) return refused(429, waitWords(wait));
+  const workshop = code.slice(0, -6);
+  const waitOfShop = await triedOnce('helperOfShop', workshop);
+  if (waitOfShop !== null) return refused(429, waitWords(waitOfShop));
   const token = newToken();
   const [row] = await database()
     .update(helpers)
@@ -152,6 +155,7 @@ export async function joinByCode(
       'This code is not good, or no longer. Ask for the one on the technician’s screen now.',
     );
   await givenBack('helper', address);
+  await givenBack('helperOfShop', workshop);
   await tell(database(), row.jobId, 'helper');
   return { ok: true, token };
 }

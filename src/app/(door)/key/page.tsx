@@ -9,5 +9,5 @@ export default async function KeyPage({
   searchParams: Promise<{ code?: string | string[] }>;
 }) {
   const { code } = await searchParams;
-  return <AtTheKeyView code={typeof code === 'string' && /^\d{6}$/.test(code) ? code : ''} />;
+  return <AtTheKeyView code={typeof code === 'string' && /^\d{9}$/.test(code) ? code : ''} />;
 }
