@@ -12,15 +12,16 @@
 import type { TestRef } from '../../format';
 import { voltmeterError } from '../../limits';
 import { kindOf, testId } from '../kinds';
-import { Chain } from './chain';
+import type { Chain } from './chain';
 import { type BothWays, ComesAndGoes, Settled } from './comesAndGoes';
 import { floatedBefore, lastInCondition, lastOutcome, sameReading, shownBefore } from './earlier';
 import { again, hanging } from './hanging';
 import { isVolts, type JudgedReading, voltsOf } from './judgedReading';
+import { Learned, movesOf } from './learned';
 import { density } from './likelihood';
 import type { Predictions } from './predictions';
 import { type Episode, type TakenReading, wrongChance } from './readings';
-import { type Sensitivity, unknownCount } from './sensitivity';
+import { unknownCount } from './sensitivity';
 import type { TestPrediction } from './testPrediction';
 import { FLOATS, JOINED, UNKNOWN, VoltsPrediction } from './voltsPrediction';
 
@@ -55,15 +56,13 @@ export class EvidenceState {
   private readonly byId = new Map<string, JudgedReading>();
   /** What each hypothesis has learned from all entries; made when first asked for. */
   private chains: Chain[] = [];
-  private readonly scratch: Float64Array;
+  private readonly learned: Learned;
   private readonly soundRow: number;
   private readonly onMap: readonly number[];
   /** Where the block that is filled now begins; nothing before it is judged again but when parts are renewed. */
   private begun = 0;
   /** What the entries before the block have come to, by hypothesis that stays. */
   private readonly settled: Float64Array;
-  /** What a hypothesis had learned when the block began; made when first asked for. */
-  private known: (Chain | undefined)[] = [];
   /** The same for faults that come and go: judged as the lasting fault was, and followed on their own. */
   private plainly = new Settled(0);
   private followed = new Settled(0);
@@ -76,7 +75,7 @@ export class EvidenceState {
     const { hypotheses, model, sound } = predictions;
     this.prior = Float64Array.from(hypotheses, (one) => Math.log(one.prior));
     this.logWeight = this.prior.slice();
-    this.scratch = new Float64Array(unknownCount(model));
+    this.learned = new Learned(this.entries, unknownCount(model));
     this.soundRow = sound;
     this.onMap = [...hypotheses.keys()].filter((h) => hypotheses[h]!.alteration !== null);
     this.settled = new Float64Array(hypotheses.length);
@@ -96,15 +95,12 @@ export class EvidenceState {
   /** A block begins: what was judged before it is settled. */
   private beginBlock(at: number): void {
     const { begun, entries, settled } = this;
-    if (at < begun) {
-      settled.fill(0);
-      this.known = [];
-    }
+    if (at < begun) settled.fill(0);
     for (let index = begun; index < at; index++) {
       const { log } = entries[index]!;
       for (let h = 0; h < settled.length; h++) settled[h] = settled[h]! + log[h]!;
     }
-    for (const [h, chain] of this.known.entries()) if (chain) this.joinUntil(chain, h, begun, at);
+    this.learned.beginBlock(at);
     this.begun = at;
     this.plainly = new Settled(at);
     this.followed = new Settled(at);
@@ -199,7 +195,7 @@ export class EvidenceState {
         if (!asVolts) judged = this.stateLog(index, h, stand);
         else {
           const followed = before[h]! >= best - FOLLOWED_WITHIN;
-          if (followed) chains[h] ??= this.chainUntil(h, index);
+          if (followed) chains[h] ??= this.learned.until(h, index);
           judged = this.voltsLog(index, h, followed ? chains[h]! : null, stand);
         }
         entry.log[h] = judged.log;
@@ -217,32 +213,6 @@ export class EvidenceState {
 
   private swayOf({ reading: { test }, from }: JudgedReading, h: number): number {
     return 'condition' in test ? from.swayChance(h, test.condition) : 0;
-  }
-
-  /** What a hypothesis has learned of the tolerances from the volts before a place of the block. */
-  private chainUntil(h: number, until: number): Chain {
-    let known = this.known[h];
-    if (!known) {
-      known = new Chain(this.scratch);
-      this.joinUntil(known, h, 0, this.begun);
-      this.known[h] = known;
-    }
-    const chain = known.copy();
-    this.joinUntil(chain, h, this.begun, until);
-    return chain;
-  }
-
-  private joinUntil(chain: Chain, h: number, from: number, until: number): void {
-    for (let index = from; index < until; index++) {
-      const entry = this.entries[index]!;
-      if (entry.joins[h] === 0) continue;
-      const moves = this.moves(entry, h);
-      if (moves) chain.join(moves, entry.prediction.volts!.mean[h]!, voltsOf(entry));
-    }
-  }
-
-  private moves({ id, reading: { test }, from }: JudgedReading, h: number): Sensitivity | null {
-    return test.kind === 'volts' ? from.sensitivity(id, test, h) : null;
   }
 
   /** A volts reading under a hypothesis; the chain is null where its tolerances are not followed. */
@@ -267,7 +237,7 @@ export class EvidenceState {
       const right = before === null ? fresh : again(before, volts, fresh);
       return { log: Math.log((1 - wrong) * right + wrong * wrongDensity), stand, joins: false };
     }
-    const moves = chain ? this.moves(entry, h) : null;
+    const moves = chain ? movesOf(entry, h) : null;
     const known = chain && moves ? chain.expect(moves, mean[h]!) : null;
     const plain = Math.hypot(spread[h]!, mean[h]! * supply[h]!);
     const deviation = known?.deviation ?? plain;
@@ -305,7 +275,7 @@ export class EvidenceState {
       if (floating[h] !== JOINED || otherChance[h]! > 0) return null;
       const moves = predictions.sensitivity(id, ref, h);
       if (!moves) return null;
-      this.chains[h] ??= this.chainUntil(h, this.entries.length);
+      this.chains[h] ??= this.learned.until(h, this.entries.length);
       return this.chains[h].isEmpty ? null : this.chains[h].expect(moves, mean[h]!);
     });
   }
@@ -317,7 +287,7 @@ export class EvidenceState {
     if (!volts || ref.kind !== 'volts' || volts.floating[h] !== JOINED) return null;
     const mean = volts.mean[h]!;
     const moves = predictions.sensitivity(testId(ref), ref, h);
-    const known = moves ? this.chainUntil(h, this.entries.length).expect(moves, mean) : null;
+    const known = moves ? this.learned.until(h, this.entries.length).expect(moves, mean) : null;
     const plain = Math.hypot(volts.spread[h]!, mean * volts.supply[h]!);
     return { volts: known?.expected ?? mean, deviation: known?.deviation ?? plain };
   }
@@ -425,7 +395,7 @@ export class EvidenceState {
    */
   private followLoose(h: number, stretches: readonly (readonly [number, number])[]): void {
     const lasting = this.predictions.hypotheses[h]!.lasting!;
-    let chain = new Chain(this.scratch);
+    let chain = this.learned.nothing();
     for (const [from, until] of stretches) {
       const there = chain.copy();
       const away = chain.copy();
