@@ -93,7 +93,11 @@ export function ChangeView() {
       ) : null}
       {change.problem ? <Problem>{change.problem}</Problem> : null}
       {change.progress !== null && change.progress > 0 ? (
-        <div role="status" className="my-2 flex items-center gap-3">
+        // Over the page and not in it: what a finger is on its way to does not move when it comes or goes.
+        <div
+          role="status"
+          className="no-print fixed inset-x-2 bottom-20 z-40 flex items-center gap-3 rounded-lg border-2 border-ink bg-sheet px-3 py-2 lg:inset-x-auto lg:right-6 lg:bottom-6 lg:w-96"
+        >
           <progress value={change.progress} max={1} aria-label="Settings looked at" className="h-3 flex-1" />
           <Button onClick={change.cancel}>Stop</Button>
         </div>
