@@ -5,6 +5,8 @@ import type { FromSheets, SheetMade, SheetTask, ToSheets } from './sheetMessages
 
 /** A job with thousands of entries takes some seconds; what takes longer is given up. */
 const LONGEST_MS = 120_000;
+/** With nobody waiting for so long the process is let go of. */
+const IDLE_MS = 60_000;
 
 const PROGRAM = path.join(process.cwd(), 'core/format/generated/sheets.process.mjs');
 
@@ -17,6 +19,8 @@ interface Makers {
   readonly child: ChildProcess;
   readonly waiting: Map<number, Waiting>;
   next: number;
+  /** Until it is let go of, while nobody waits. */
+  idle: NodeJS.Timeout | undefined;
 }
 
 // One process for all; kept across reloads of the development server.
@@ -31,7 +35,7 @@ function makers(): Makers {
   // The server may end while nobody waits for a sheet.
   child.unref();
   child.channel?.unref();
-  const made: Makers = { child, waiting: new Map(), next: 1 };
+  const made: Makers = { child, waiting: new Map(), next: 1, idle: undefined };
   child.on('message', (said: FromSheets) => {
     const one = made.waiting.get(said.id);
     made.waiting.delete(said.id);
@@ -50,9 +54,11 @@ function makers(): Makers {
 
 /** The PDF, as bytes; or the sheet as lines, where it is read on a page. Throws where it takes too long. */
 export async function makeSheet(task: SheetTask): Promise<SheetMade> {
-  const { child, waiting, ...rest } = makers();
-  const id = rest.next;
-  holder.everyTraceSheets!.next += 1;
+  const one = makers();
+  const { child, waiting } = one;
+  clearTimeout(one.idle);
+  const id = one.next;
+  one.next += 1;
   const say = (words: ToSheets) => child.send(words);
   let late: NodeJS.Timeout | undefined;
   try {
@@ -67,6 +73,9 @@ export async function makeSheet(task: SheetTask): Promise<SheetMade> {
     });
   } finally {
     clearTimeout(late);
+    if (waiting.size === 0) {
+      one.idle = setTimeout(() => void (child.connected && child.disconnect()), IDLE_MS).unref();
+    }
   }
 }
 

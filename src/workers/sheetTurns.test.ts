@@ -43,6 +43,21 @@ test('of a workshop one is made and two wait; the fourth is told so, and another
   expect(await again).toEqual(sheet('a4'));
 });
 
+test('guests who wait keep nobody of the workshop from waiting', async () => {
+  const turns = new SheetTurns();
+  const { finish, make } = byHand();
+  const ask = (key: string, guest: boolean) => turns.made({ shop: 'a', key, guest }, make(key));
+  const all = [ask('now', false), ask('g1', true), ask('g2', true)];
+  await settle();
+  await expect(ask('g3', true)).rejects.toBeInstanceOf(NotNow);
+  all.push(ask('p1', false));
+  for (const name of ['now', 'p1', 'g1', 'g2']) {
+    await settle();
+    finish.get(name)!();
+  }
+  expect(await Promise.all(all)).toHaveLength(4);
+});
+
 test('people come before guests', async () => {
   const turns = new SheetTurns();
   const { began, finish, make } = byHand();

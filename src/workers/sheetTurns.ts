@@ -9,6 +9,8 @@ import { NotNow } from '@/http/notNow';
 import type { SheetMade, SheetTask } from './sheetMessages';
 
 const MOST_WAITING = 2;
+const PERSON = 1;
+const GUEST = 0;
 const MOST_BYTES = 32 * 1024 * 1024;
 const AGAIN_SECONDS = 5;
 
@@ -44,14 +46,16 @@ export class SheetTurns {
     const kept = this.finished.get(key) ?? this.underWay.get(key);
     if (kept) return kept;
     const line = this.lines.get(shop) ?? new PQueue({ concurrency: 1 });
-    if (line.size >= MOST_WAITING) {
+    // Guests who wait keep nobody of the workshop from waiting.
+    const waiting = guest ? line.size : line.sizeBy({ priority: PERSON });
+    if (waiting >= MOST_WAITING) {
       throw new NotNow(
         'Other sheets of this workshop are being made, and two wait already. Nothing is lost; ask again in a moment.',
         AGAIN_SECONDS,
       );
     }
     this.lines.set(shop, line);
-    const turn = line.add(make, { priority: guest ? 0 : 1 }).then((sheet) => {
+    const turn = line.add(make, { priority: guest ? GUEST : PERSON }).then((sheet) => {
       this.finished.set(key, sheet);
       return sheet;
     });

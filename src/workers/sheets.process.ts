@@ -1,6 +1,7 @@
 /**
  * The process that makes sheets, in as many threads as the machine has processors less one. It gives way to the server
- * and the database: a sheet of years waits rather than a reading of now. It ends with the server, or when nobody asks.
+ * and the database: a sheet of years waits rather than a reading of now. It ends when the server
+ * lets go of it.
  */
 import os from 'node:os';
 import path from 'node:path';
@@ -10,17 +11,16 @@ import type { FromSheets, ToSheets } from './sheetMessages';
 
 /** As `nice` counts: what has 0 goes first. */
 const GIVES_WAY = 10;
-const IDLE_MS = 60_000;
+const IDLE_MS = 30_000;
 
 os.setPriority(GIVES_WAY);
 const makers = new Piscina({
   filename: path.join(path.dirname(fileURLToPath(import.meta.url)), 'sheet.thread.mjs'),
   minThreads: 0,
   maxThreads: Math.max(1, os.availableParallelism() - 1),
-  idleTimeout: IDLE_MS / 2,
+  idleTimeout: IDLE_MS,
 });
 const open = new Map<number, AbortController>();
-const idle = setTimeout(() => process.disconnect(), IDLE_MS);
 
 const answer = (said: FromSheets) => {
   if (process.connected) process.send!(said);
@@ -40,7 +40,6 @@ process.on('message', async (asked: ToSheets) => {
     answer({ id, failed: error instanceof Error ? (error.stack ?? error.message) : String(error) });
   } finally {
     open.delete(id);
-    if (open.size === 0) idle.refresh();
   }
 });
 process.on('disconnect', () => process.exit());

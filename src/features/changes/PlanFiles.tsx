@@ -6,6 +6,7 @@ import type { CircuitFile, PlanFile } from '#core/format';
 import { CircuitModel, spiceNetlist, UNALTERED } from '#core/network';
 import { useJob } from '@/job/JobProvider';
 import { Button } from '@/ui/controls';
+import { FileLink } from '@/ui/FileLink';
 import { Fold } from '@/ui/Fold';
 import { saveFile } from '@/ui/saveFile';
 import type { PlanLooked } from '@/workers/changeMessages';
@@ -51,13 +52,9 @@ export function PlanFiles({
           Plan (JSON)
         </Button>
         {kept ? (
-          <a
-            href={`/api/jobs/${data.id}/work?plan=${encodeURIComponent(plan.id)}`}
-            download
-            className="inline-flex min-h-11 items-center rounded-md border-2 border-line bg-sheet px-4 font-semibold"
-          >
+          <FileLink href={`/api/jobs/${data.id}/work?plan=${encodeURIComponent(plan.id)}`}>
             Work order (PDF)
-          </a>
+          </FileLink>
         ) : null}
         {played ? (
           <Fragment>

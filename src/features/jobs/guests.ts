@@ -7,7 +7,7 @@ import { database, type Reader, type Transaction } from '@/db/client';
 import { iso } from '@/db/instant';
 import { guestLinks, people, shops } from '@/db/schema';
 import { transaction } from '@/db/transaction';
-import type { SheetReader } from './jobPdf';
+import type { SheetActor } from './jobPdf';
 import { lockedJob } from './lockedJob';
 
 const DAY_MS = 86_400_000;
@@ -108,7 +108,7 @@ export async function guestOf(token: string) {
     .where(and(eq(guestLinks.tokenHash, hashOf(token)), isOpen()));
   if (!row) return null;
   const { link, maker, shop } = row;
-  const reader: SheetReader = {
+  const reader: SheetActor = {
     guest: true,
     personId: maker.id,
     personName: maker.name,

@@ -32,7 +32,7 @@ export interface JobPdf {
 const holder = globalThis as unknown as { everyTraceSheetTurns?: SheetTurns };
 
 /** A sheet as it was made before of the same log, maps and pictures, or made in its turn. */
-async function inTurn(actor: SheetReader, task: SheetTask, withPictures: boolean): Promise<SheetMade> {
+async function inTurn(actor: SheetActor, task: SheetTask, withPictures: boolean): Promise<SheetMade> {
   const there = withPictures ? await pictureIds(actor, task.id) : [];
   holder.everyTraceSheetTurns ??= new SheetTurns();
   const turn = { shop: actor.shopId, guest: actor.guest === true, key: keyOf(task, there) };
@@ -43,11 +43,11 @@ async function inTurn(actor: SheetReader, task: SheetTask, withPictures: boolean
 }
 
 /** Who reads a sheet: somebody of the workshop, or a guest of theirs. */
-export type SheetReader = Actor & { readonly guest?: true };
+export type SheetActor = Actor & { readonly guest?: true };
 
 /** Null where this shop has no such job. */
 export async function jobPdf(
-  actor: SheetReader,
+  actor: SheetActor,
   jobId: string,
   what: SheetAsked['what'],
   more: Pick<SheetAsked, 'sheet' | 'first' | 'plan'> = {},
@@ -62,7 +62,7 @@ export async function jobPdf(
 }
 
 /** The same sheet as lines, with what stands at its head; null where this shop has no such job. */
-export async function jobSheet(actor: SheetReader, jobId: string, what: 'technician' | 'customer') {
+export async function jobSheet(actor: SheetActor, jobId: string, what: 'technician' | 'customer') {
   const made = await asked(actor, jobId, what);
   if (!made) return null;
   const sheet = (await inTurn(actor, { ...made.asked, as: 'lines' }, false)) as Sheet;

@@ -1,8 +1,8 @@
 import { SheetBody, SheetFoot, SheetHead } from '@/features/jobs';
 import { guestOf, jobSheet } from '@/features/jobs/server';
 import { NotNow } from '@/http/notNow';
-import { ButtonLink } from '@/ui/controls';
 import { dateWords } from '@/ui/dates';
+import { FileLink } from '@/ui/FileLink';
 
 export const metadata = { title: 'Sheet of a job' };
 
@@ -41,7 +41,7 @@ export default async function GuestPage({ params }: { params: Promise<{ token: s
           {guest.reader.town ? `, ${guest.reader.town}` : ''}{' '}
           <span className="text-soft">· this link works until {dateWords(guest.until, 'long')}</span>
         </p>
-        <ButtonLink href={`/api/guest/${token}`}>PDF</ButtonLink>
+        <FileLink href={`/api/guest/${token}`}>PDF</FileLink>
       </div>
       <article className="border-2 border-line bg-sheet p-6 print:border-0 print:p-0" data-testid="sheet">
         <SheetHead

@@ -1,8 +1,8 @@
 'use client';
 
 import { type ReactNode, useEffect, useRef, useState } from 'react';
-import { Problem } from '@/ui/controls';
-import { saveFile } from '@/ui/saveFile';
+import { Problem } from './controls';
+import { saveFile } from './saveFile';
 
 const UNREACHED = 'The server cannot be reached. Ask again when it answers.';
 
