@@ -19,8 +19,8 @@ const FIRST_LOOK_MS = 60_000;
 /** What a server begins with, and what it does by itself besides answering. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
-  const { refuseOddMethods } = await import('./http/methods');
-  refuseOddMethods();
+  const { standBeforeRoutes } = await import('./http/beforeRoutes');
+  standBeforeRoutes();
   // Not while somebody waits for the first page.
   setTimeout(async () => {
     const { startPruning } = await import('./db/prune');

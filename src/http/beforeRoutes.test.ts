@@ -1,6 +1,6 @@
 import http from 'node:http';
 import type { AddressInfo } from 'node:net';
-import { refuseOddMethods } from './methods';
+import { standBeforeRoutes } from './beforeRoutes';
 
 function asked(port: number, method: string): Promise<{ status?: number; allow?: string }> {
   return new Promise((resolve, reject) => {
@@ -14,7 +14,7 @@ function asked(port: number, method: string): Promise<{ status?: number; allow?:
 }
 
 test('TRACE and what nobody asks for are refused before the program sees them; all others come through', async () => {
-  refuseOddMethods();
+  standBeforeRoutes();
   const seen: (string | undefined)[] = [];
   const server = http.createServer((request, response) => {
     seen.push(request.method);
