@@ -6,6 +6,7 @@ import { database, type Transaction } from '@/db/client';
 import { accounts, people, sessions, shopDevices, users } from '@/db/schema';
 import { journal } from '@/journal/journal';
 import { auth, CODE_SESSION_S, isLibraryRefusal, isSignInName, signInName } from './auth';
+import { hashed, isOfHash } from './hashing';
 import { clientAddress, isSecure } from './origin';
 import { passwordProblem } from './password';
 import { hashOf } from './secrets';
@@ -163,11 +164,10 @@ export async function signInByCode(
   if (tooMany) {
     return refused(429, 'This code was wrong too often. Sign in with your password; then it works again.');
   }
-  const context = await (await auth(false)).$context;
   const right =
     person.codeHash !== null &&
     person.userId !== null &&
-    (await context.password.verify({ hash: person.codeHash, password: code }));
+    (await isOfHash({ hash: person.codeHash, password: code }));
   if (!right || !person.userId) {
     written('short code refused', headers, personId);
     return refused(401, WRONG_CODE);
@@ -249,13 +249,6 @@ export async function makeAccount(
   return id;
 }
 
-/** The hash of a password or a short code, as it is kept. */
-export async function hashed(secret: string): Promise<string> {
-  // The library’s own, by itself: inside a transaction nothing may ask the pool, as making the library does.
-  const { hashPassword } = await import('better-auth/crypto');
-  return hashPassword(secret);
-}
-
 /** Whether a password is that of an account. Counted like a sign-in. */
 export async function isPasswordOf(userId: string, password: string): Promise<boolean | Refused> {
   const wait = await triedOnce('name', `account ${userId}`);
@@ -264,8 +257,7 @@ export async function isPasswordOf(userId: string, password: string): Promise<bo
     .select({ hash: accounts.password })
     .from(accounts)
     .where(and(eq(accounts.userId, userId), eq(accounts.providerId, 'credential')));
-  const { password: judge } = await (await auth(false)).$context;
-  const right = row?.hash != null && (await judge.verify({ hash: row.hash, password }));
+  const right = row?.hash != null && (await isOfHash({ hash: row.hash, password }));
   if (right) await triedWell('name', `account ${userId}`);
   return right;
 }

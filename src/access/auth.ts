@@ -6,6 +6,7 @@ import { randomUUID } from 'node:crypto';
 import { eq } from 'drizzle-orm';
 import { type Database, database } from '@/db/client';
 import { accounts, installation, sessions, users, verifications } from '@/db/schema';
+import { hashed, isOfHash } from './hashing';
 
 /** A session on a phone of one's own: what waits there has to find its way back in. */
 export const SESSION_S = 30 * 24 * 3600;
@@ -76,7 +77,13 @@ function make(
       provider: 'pg',
       schema: { user: users, session: sessions, account: accounts, verification: verifications },
     }),
-    emailAndPassword: { enabled: true, disableSignUp: true, minPasswordLength: 1, maxPasswordLength: 128 },
+    emailAndPassword: {
+      enabled: true,
+      disableSignUp: true,
+      minPasswordLength: 1,
+      maxPasswordLength: 128,
+      password: { hash: hashed, verify: isOfHash },
+    },
     session: {
       expiresIn: SESSION_S,
       disableSessionRefresh: true,

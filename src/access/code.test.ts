@@ -4,7 +4,8 @@ import { eq } from 'drizzle-orm';
 import { database } from '@/db/client';
 import { people, shopDevices, shops } from '@/db/schema';
 import { withDatabase } from '../../testing/database';
-import { hashed, makeAccount, signIn, signInByCode } from './accounts';
+import { makeAccount, signIn, signInByCode } from './accounts';
+import { hashed } from './hashing';
 import { hashOf } from './secrets';
 
 withDatabase();

@@ -3,7 +3,6 @@ export {
   accountOf,
   accountProblem,
   begin,
-  hashed,
   isPasswordOf,
   knownMark,
   type Let,
@@ -19,6 +18,7 @@ export {
 export type { Actor } from './actor';
 export { SESSION_S } from './auth';
 export { DEMO_COOKIE, demoPeople, enter, mayUseDemo } from './enter';
+export { hashed } from './hashing';
 export { clientAddress, isAtThisMachine, isSecure, isShared } from './origin';
 export { PASSWORD_LEAST, passwordProblem } from './password';
 export { hashOf, newCode, newToken } from './secrets';
