@@ -622,6 +622,20 @@ test('everything by its name: palette, keys, no mouse', async ({ page }) => {
   await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
 });
 
+/** Opens a page whose program is held back; gives what lets it run. */
+async function openHeldBack(page: Page, address: string): Promise<() => void> {
+  let run: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => {
+    run = resolve;
+  });
+  await page.route('**/_next/static/**/*.js', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.goto(address, { waitUntil: 'commit' });
+  return run;
+}
+
 for (const [where, address] of [
   ['a page of the server', () => app.url],
   ['a job', () => app.job('Proving-cabinet fan dead')],
@@ -629,15 +643,7 @@ for (const [where, address] of [
   test(`keys pressed before the program of ${where} runs open the palette with what was typed`, async ({
     page,
   }) => {
-    let run: () => void = () => undefined;
-    const held = new Promise<void>((resolve) => {
-      run = resolve;
-    });
-    await page.route('**/_next/static/**/*.js', async (route) => {
-      await held;
-      await route.continue();
-    });
-    await page.goto(await address(), { waitUntil: 'commit' });
+    const run = await openHeldBack(page, await address());
     await page.locator('aside').first().waitFor();
     for (const key of ['Control+k', 'f', 'x', 'Backspace', 'a', 'n']) await page.keyboard.press(key);
     await expect(page.getByRole('dialog')).toHaveCount(0);
@@ -651,6 +657,19 @@ for (const [where, address] of [
     await expect(page.getByPlaceholder(/A job, a vehicle/)).toHaveValue('');
   });
 }
+
+test('buttons pressed before the program of a page runs do what they say, each once', async ({ page }) => {
+  const run = await openHeldBack(page, app.url);
+  const footwell = page.getByRole('button', { name: 'Footwell', exact: true });
+  await footwell.click();
+  await page.getByRole('button', { name: 'Find', exact: true }).first().dblclick();
+  await expect(page.locator('html')).not.toHaveAttribute('data-theme', 'footwell');
+  run();
+  await expect(page.getByPlaceholder(/A job, a vehicle/)).toBeVisible();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'footwell');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+});
 
 test('what is typed for a palette that is still being fetched is no reading, whatever the pad holds', async ({
   page,

@@ -5,6 +5,7 @@
  * it is there when the signal goes. The document bears `data-at-rest` while neither goes on.
  */
 import { useEffect, useLayoutEffect } from 'react';
+import { pressEarlyClicks } from './earlyClicks';
 
 type Sort = 'looked at' | 'ahead';
 
@@ -61,6 +62,10 @@ export function useOnItsWay(still: boolean): void {
 
 /** The program of the page runs: what its first drawing asked for has been asked for by then. */
 export function PageRuns(): null {
-  useEffect(() => onItsWay('looked at')(), []);
+  useEffect(() => {
+    const over = onItsWay('looked at');
+    pressEarlyClicks();
+    over();
+  }, []);
   return null;
 }

@@ -6,6 +6,7 @@ import { pageActor } from '@/http/pageActor';
 import { Outgoing } from '@/log/Outgoing';
 import { AppShell } from '@/ui/AppShell';
 import { workshopZone } from '@/ui/dates';
+import { EARLY_CLICKS_SCRIPT } from '@/ui/earlyClicks';
 import { readingFace, textFace } from '@/ui/fonts';
 import { isTheme } from '@/ui/theme';
 import { WhoWords } from '@/ui/WhoWords';
@@ -37,7 +38,7 @@ export default async function PagesLayout({ children }: { children: ReactNode })
           nonce={nonce}
           suppressHydrationWarning
           // biome-ignore lint/security/noDangerouslySetInnerHtml: a constant of this program, allowed by its nonce
-          dangerouslySetInnerHTML={{ __html: EARLY_KEYS_SCRIPT }}
+          dangerouslySetInnerHTML={{ __html: `${EARLY_KEYS_SCRIPT};${EARLY_CLICKS_SCRIPT}` }}
         />
       </head>
       <body className="font-sans antialiased">

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { CommandPalette, EARLY_KEYS_SCRIPT } from '@/features/commands';
 import { Outgoing } from '@/log/Outgoing';
 import { AppShell } from '@/ui/AppShell';
+import { EARLY_CLICKS_SCRIPT } from '@/ui/earlyClicks';
 import { readingFace, textFace } from '@/ui/fonts';
 import { THEME_SCRIPT } from '@/ui/theme';
 import { WhoLine } from './WhoLine';
@@ -23,6 +24,8 @@ export default function WorkLayout({ children }: { children: ReactNode }) {
         <script dangerouslySetInnerHTML={{ __html: THEME_SCRIPT }} />
         {/* biome-ignore lint/security/noDangerouslySetInnerHtml: as above */}
         <script dangerouslySetInnerHTML={{ __html: EARLY_KEYS_SCRIPT }} />
+        {/* biome-ignore lint/security/noDangerouslySetInnerHtml: as above */}
+        <script dangerouslySetInnerHTML={{ __html: EARLY_CLICKS_SCRIPT }} />
       </head>
       <body className="font-sans antialiased">
         <AppShell works who={<WhoLine />} theme={null} find={<CommandPalette />} outgoing={<Outgoing />}>

@@ -37,6 +37,8 @@ export interface FeedPlace {
   readonly nominalVolts: number;
   /** Families of taps that the stock has. */
   readonly tapsInStock: readonly Slot['family'][];
+  /** What the address asked for when the page was made, behind its `?`. */
+  readonly askedAtFirst: string;
   readonly addressOf: (search: string) => string;
   /** The way into the survey, at a slot in a state. */
   readonly toRead: (panel: string, slot: string, state: KeyState, holes: boolean) => ReactNode;
@@ -45,29 +47,29 @@ export interface FeedPlace {
 
 /** Asks for a feed, and shows every slot of the vehicle as one: those that fit, those still to be read, the refused with their reason. */
 export function FindFeed(place: FeedPlace) {
-  const { vehicleId, panels, circuits, readings, nominalVolts, tapsInStock, addressOf } = place;
+  const { vehicleId, panels, circuits, readings, nominalVolts, tapsInStock, askedAtFirst, addressOf } = place;
   const keep = `feed ask ${vehicleId}`;
   const keepSaid = `feed supply ${vehicleId}`;
-  const [typed, setTyped] = useState<TypedAsk>(EMPTY_ASK);
+  const inAddress = useMemo(() => askIn(new URLSearchParams(askedAtFirst)), [askedAtFirst]);
+  const atFirst: TypedAsk = { ...EMPTY_ASK, taps: tapsInStock.join(','), ...inAddress };
+  const [typed, setTyped] = useState(atFirst);
   const [said, setSaid] = useState<Said>({});
   const begun = useRef(false);
-  /** In the hand, whether the question is open. */
-  const [asking, setAsking] = useState(true);
+  // What was asked before is answered first; in the hand the question folds to one line, before it is first drawn.
+  const [asking, setAsking] = useState(readAsk(atFirst, nominalVolts).ask === null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the page begins to run
   useEffect(() => {
     if (begun.current) return;
     begun.current = true;
-    const inAddress = askIn(new URLSearchParams(window.location.search));
-    const taps = tapsInStock.join(',');
+    setSaid(readKept<Said>(keepSaid) as Said);
     const kept = readKept<TypedAsk>(keep);
     // The address follows what is typed a moment later: after a reload what was typed is what is newer.
-    const asksInAddress =
+    const isAddressNewer =
       Object.keys(inAddress).length > 0 && !(wasReloaded() && Object.keys(kept).length > 0);
-    const first = { ...EMPTY_ASK, taps, ...(asksInAddress ? inAddress : kept) };
-    setTyped(first);
-    // What was asked before is answered first; in the hand the question folds to one line.
-    setAsking(readAsk(first, nominalVolts).ask === null);
-    setSaid(readKept<Said>(keepSaid) as Said);
+    if (isAddressNewer || Object.keys(kept).length === 0) return;
+    const newer = { ...EMPTY_ASK, taps: tapsInStock.join(','), ...kept };
+    setTyped(newer);
+    setAsking(readAsk(newer, nominalVolts).ask === null);
   }, []);
   const read = useMemo(() => readAsk(typed, nominalVolts), [typed, nominalVolts]);
   const address = addressOf(searchOfAsk(typed));

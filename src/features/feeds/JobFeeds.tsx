@@ -4,6 +4,7 @@ import { useMemo, useState } from 'react';
 import { withStates } from '#core/panel';
 import { useJob } from '@/job/JobProvider';
 import { noteOf } from '@/job/noteOf';
+import { useSearch } from '@/ui/address';
 import { Button, ButtonLink } from '@/ui/controls';
 import { FindFeed } from './FindFeed';
 import { planHref } from './planHref';
@@ -15,6 +16,7 @@ const NO_PANELS = [] as const;
 /** Find a feed from a job: from what this browser holds, with the readings of this job and of earlier ones. */
 export function JobFeeds() {
   const { data, job, nominalVolts } = useJob();
+  const search = useSearch();
   const mapped = data.panelSet?.panels ?? NO_PANELS;
   const panels = useMemo(
     () => mapped.map((panel) => withStates(panel, job.slotStates)),
@@ -57,6 +59,7 @@ export function JobFeeds() {
         readings={readings}
         nominalVolts={nominalVolts}
         tapsInStock={taps}
+        askedAtFirst={search}
         addressOf={(search) => `/jobs/${data.id}/feed${search === '' ? '' : `?${search}`}`}
         toRead={(panel, slot, state, holes) => (
           <ButtonLink href={readHref(data.id, panel, slot, state, holes)}>

@@ -14,6 +14,7 @@ export function VehicleFeeds({
   readings,
   nominalVolts,
   tapsInStock,
+  askedAtFirst,
   job,
 }: {
   vehicleId: string;
@@ -22,6 +23,7 @@ export function VehicleFeeds({
   readings: readonly SlotReading[];
   nominalVolts: number;
   tapsInStock: readonly Slot['family'][];
+  askedAtFirst: string;
   /** The open job of the vehicle that was worked on last; null where it has none. */
   job: { readonly id: string; readonly title: string } | null;
 }) {
@@ -33,6 +35,7 @@ export function VehicleFeeds({
       readings={readings}
       nominalVolts={nominalVolts}
       tapsInStock={tapsInStock}
+      askedAtFirst={askedAtFirst}
       addressOf={(search) => `/vehicles/${vehicleId}/feed${search === '' ? '' : `?${search}`}`}
       toRead={(panel, slot, state, holes) => (
         <ButtonLink

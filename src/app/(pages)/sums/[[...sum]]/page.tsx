@@ -1,6 +1,7 @@
 import { notFound } from 'next/navigation';
 import { SUMS } from '#core/sizing';
 import { SumsPage } from '@/features/sums';
+import { type SearchParams, searchOfPage } from '@/http/searchOfPage';
 
 export async function generateMetadata({ params }: { params: Promise<{ sum?: string[] }> }) {
   const [id] = (await params).sum ?? [];
@@ -13,19 +14,14 @@ export default async function Sums({
   searchParams,
 }: {
   params: Promise<{ sum?: string[] }>;
-  searchParams: Promise<Record<string, string | string[] | undefined>>;
+  searchParams: SearchParams;
 }) {
   const path = (await params).sum ?? [];
   if (path.length > 1 || (path[0] !== undefined && !SUMS.some(({ id }) => id === path[0]))) notFound();
-  const search = new URLSearchParams(
-    Object.entries(await searchParams).flatMap(([key, value]) =>
-      typeof value === 'string' ? [[key, value]] : [],
-    ),
-  );
   return (
     <div className="mx-auto max-w-7xl px-4 py-6 lg:px-6">
       <h1 className="mb-4 text-3xl">Sums</h1>
-      <SumsPage search={search.toString()} />
+      <SumsPage search={await searchOfPage(searchParams)} />
     </div>
   );
 }

@@ -5,13 +5,20 @@ import { listJobs, slotHistory, surveyedSlots } from '@/features/jobs/server';
 import { stockOf } from '@/features/stock/server';
 import { loadVehicle } from '@/features/vehicles/server';
 import { pageActor } from '@/http/pageActor';
+import { type SearchParams, searchOfPage } from '@/http/searchOfPage';
 import { ButtonLink } from '@/ui/controls';
 import { PlaceLink } from '@/ui/PlaceLink';
 
 export const metadata = { title: 'Find a feed' };
 
 /** Where current can be taken on a vehicle: from what all its jobs have read, and its circuits. */
-export default async function FeedPage({ params }: { params: Promise<{ id: string }> }) {
+export default async function FeedPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: SearchParams;
+}) {
   const actor = await pageActor();
   const maps = await loadVehicle(actor, (await params).id);
   if (!maps) notFound();
@@ -57,6 +64,7 @@ export default async function FeedPage({ params }: { params: Promise<{ id: strin
           readings={readings}
           nominalVolts={vehicle.nominalVolts}
           tapsInStock={tapsOf(stock)}
+          askedAtFirst={await searchOfPage(searchParams)}
           job={job ? { id: job.id, title: job.title } : null}
         />
       )}
