@@ -50,13 +50,13 @@ export function FindFeed(place: FeedPlace) {
   const { vehicleId, panels, circuits, readings, nominalVolts, tapsInStock, askedAtFirst, addressOf } = place;
   const keep = `feed ask ${vehicleId}`;
   const keepSaid = `feed supply ${vehicleId}`;
-  const inAddress = useMemo(() => askIn(new URLSearchParams(askedAtFirst)), [askedAtFirst]);
-  const atFirst: TypedAsk = { ...EMPTY_ASK, taps: tapsInStock.join(','), ...inAddress };
-  const [typed, setTyped] = useState(atFirst);
+  const [inAddress] = useState(() => askIn(new URLSearchParams(askedAtFirst)));
+  const nothingAsked = () => ({ ...EMPTY_ASK, taps: tapsInStock.join(',') });
+  const [typed, setTyped] = useState<TypedAsk>(() => ({ ...nothingAsked(), ...inAddress }));
   const [said, setSaid] = useState<Said>({});
   const begun = useRef(false);
-  // What was asked before is answered first; in the hand the question folds to one line, before it is first drawn.
-  const [asking, setAsking] = useState(readAsk(atFirst, nominalVolts).ask === null);
+  // In the hand, whether the question is open: one that the address asks is folded to one line when it is first drawn.
+  const [asking, setAsking] = useState(() => readAsk(typed, nominalVolts).ask === null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when the page begins to run
   useEffect(() => {
     if (begun.current) return;
@@ -67,7 +67,7 @@ export function FindFeed(place: FeedPlace) {
     const isAddressNewer =
       Object.keys(inAddress).length > 0 && !(wasReloaded() && Object.keys(kept).length > 0);
     if (isAddressNewer || Object.keys(kept).length === 0) return;
-    const newer = { ...EMPTY_ASK, taps: tapsInStock.join(','), ...kept };
+    const newer = { ...nothingAsked(), ...kept };
     setTyped(newer);
     setAsking(readAsk(newer, nominalVolts).ask === null);
   }, []);
