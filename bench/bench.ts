@@ -292,6 +292,11 @@ if (process.argv.includes('pages')) {
   await benchPages();
   process.exit(0);
 }
+if (process.argv.includes('stock')) {
+  const { benchStock } = await import('./stock');
+  await benchStock();
+  process.exit(process.exitCode ?? 0);
+}
 if (process.argv.includes('feeds')) {
   benchFeeds();
   process.exit(0);

@@ -42,6 +42,7 @@ export const SHOP_TABLES: readonly ShopTable[] = [
   rows('slot_sightings'),
   rows('follow_ups'),
   rows('hazards'),
+  rows('stock_levels'),
   rows('search_entries'),
   access('entry_links'),
   access('guest_links'),

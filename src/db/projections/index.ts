@@ -3,6 +3,7 @@ import type { WithinShop } from '../client';
 import { rebuildJobRows } from './jobRows';
 import { rebuildMapRows } from './mapRows';
 import { rebuildSearch } from './searchRows';
+import { rebuildLevels } from './stockRows';
 
 /**
  * All of them anew, or those of one shop: what they mean may have changed with the program, or they were brought in
@@ -11,6 +12,7 @@ import { rebuildSearch } from './searchRows';
 export async function rebuildProjections(within?: WithinShop): Promise<number> {
   const jobs = await rebuildJobRows(within);
   await rebuildMapRows(within);
+  await rebuildLevels(within);
   await rebuildSearch(within);
   return jobs;
 }

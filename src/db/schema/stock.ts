@@ -1,4 +1,4 @@
-/** The stock: items, places, and the moves whose sum is what is there. */
+/** The stock: items, places, the moves whose sum is what is there, and that sum as rows. */
 import { sql } from 'drizzle-orm';
 import {
   check,
@@ -8,6 +8,7 @@ import {
   json,
   numeric,
   pgTable,
+  primaryKey,
   text,
   unique,
   uuid,
@@ -107,6 +108,34 @@ export const stockMoves = pgTable(
       name: 'stock_moves_job',
       columns: [table.jobId, table.shopId],
       foreignColumns: [jobs.id, jobs.shopId],
+    }),
+  ],
+);
+
+/**
+ * The sum of the moves of each item at each place, so that nobody has to add them up. A trigger on the moves keeps it, in
+ * their transaction; `db/projections/stockRows.ts` makes it anew.
+ */
+export const stockLevels = pgTable(
+  'stock_levels',
+  {
+    shopId: shopId(),
+    itemId: uuid('item_id').notNull(),
+    placeId: uuid('place_id').notNull(),
+    count: numeric('count', { precision: 18, scale: 3, mode: 'number' }).notNull(),
+  },
+  (table) => [
+    primaryKey({ name: 'stock_levels_of_place', columns: [table.itemId, table.placeId] }),
+    index('stock_levels_by_shop').on(table.shopId),
+    foreignKey({
+      name: 'stock_levels_item',
+      columns: [table.itemId, table.shopId],
+      foreignColumns: [stockItems.id, stockItems.shopId],
+    }),
+    foreignKey({
+      name: 'stock_levels_place',
+      columns: [table.placeId, table.shopId],
+      foreignColumns: [stockPlaces.id, stockPlaces.shopId],
     }),
   ],
 );

@@ -1,11 +1,11 @@
-/** The stock as pages read it: items, places, and the sums of the moves. */
-import { and, asc, desc, eq, sql } from 'drizzle-orm';
+/** The stock as pages read it: items, places, and what is where. */
+import { and, asc, desc, eq } from 'drizzle-orm';
 import { STOCK_SORTS, type StockItem, type StockPlace } from '#core/format';
 import { isShort, type Level, levelsOf, type Stock } from '#core/stock';
 import type { Actor } from '@/access';
 import { database, type Reader } from '@/db/client';
 import { iso } from '@/db/instant';
-import { jobs, people, stockItems, stockMoves, stockPlaces } from '@/db/schema';
+import { jobs, people, stockItems, stockLevels, stockMoves, stockPlaces } from '@/db/schema';
 
 function itemOf(row: typeof stockItems.$inferSelect): StockItem {
   const { id, sort, name, part, unit, minimum, reorder } = row;
@@ -39,19 +39,19 @@ export async function stockPlacesOf(db: Reader, actor: Actor): Promise<StockPlac
   }));
 }
 
-/** What each place has of each item; of one item or all. */
+/** What each place has of each item, by the name of the place; of one item or all. */
 export async function sumsOf(db: Reader, actor: Actor, item?: string) {
   return db
-    .select({
-      item: stockMoves.itemId,
-      place: stockMoves.placeId,
-      count: sql<number>`sum(${stockMoves.count})`.mapWith(Number),
-    })
-    .from(stockMoves)
+    .select({ item: stockLevels.itemId, place: stockLevels.placeId, count: stockLevels.count })
+    .from(stockLevels)
+    .innerJoin(stockPlaces, eq(stockPlaces.id, stockLevels.placeId))
     .where(
-      and(eq(stockMoves.shopId, actor.shopId), item === undefined ? undefined : eq(stockMoves.itemId, item)),
+      and(
+        eq(stockLevels.shopId, actor.shopId),
+        item === undefined ? undefined : eq(stockLevels.itemId, item),
+      ),
     )
-    .groupBy(stockMoves.itemId, stockMoves.placeId);
+    .orderBy(asc(stockPlaces.name));
 }
 
 export async function stockOf(actor: Actor): Promise<Stock> {

@@ -297,4 +297,7 @@ test('whatever is asked, in whatever order, what is there is the sum of its move
     }),
     { numRuns: 15 },
   );
+  const kept = (await stockOf(actor)).levels;
+  await rebuildProjections();
+  expect((await stockOf(actor)).levels).toEqual(kept);
 }, 60_000);
