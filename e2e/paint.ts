@@ -1,22 +1,56 @@
 /** What an act costs the page's own thread until it is drawn. */
 import type { Page } from '@playwright/test';
 
-/**
- * Processor time of the page's main thread from an act until it is drawn, milliseconds. Counted by the thread itself:
- * what else the machine does adds nothing to it.
- */
-export async function threadTime(page: Page): Promise<(act: () => Promise<unknown>) => Promise<number>> {
+/** Processor time of a page's main thread, counted by the thread itself: what else the machine does adds nothing to it. */
+interface ThreadTime {
+  /** While something is done, milliseconds. */
+  during(act: () => Promise<unknown>): Promise<number>;
+  /** From an event that an act brings until the paint that shows that it was recorded, milliseconds; none of what comes later. */
+  untilPainted(event: 'keydown' | 'pointerup', act: () => Promise<unknown>): Promise<number>;
+}
+
+export async function threadTime(page: Page): Promise<ThreadTime> {
   const cdp = await page.context().newCDPSession(page);
   await cdp.send('Performance.enable', { timeDomain: 'threadTicks' });
+  await cdp.send('Debugger.enable');
   const spent = async () => {
     const { metrics } = await cdp.send('Performance.getMetrics');
-    return metrics.find(({ name }) => name === 'TaskDuration')?.value ?? Number.NaN;
+    return 1000 * (metrics.find(({ name }) => name === 'TaskDuration')?.value ?? Number.NaN);
   };
-  return async (act) => {
-    const before = await spent();
-    await act();
-    await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve))));
-    return 1000 * ((await spent()) - before);
+  return {
+    async during(act) {
+      const before = await spent();
+      await act();
+      return (await spent()) - before;
+    },
+    async untilPainted(event, act) {
+      // The page stands still right after that paint, until its time is read: it would go on meanwhile.
+      await page.evaluate(
+        `{
+          const shown = () =>
+            [document.querySelector('[data-testid=recorded]')?.textContent, document.querySelector('article[data-test]')?.dataset.test].join();
+          addEventListener('${event}', () => {
+            const before = shown();
+            const look = () =>
+              shown() !== before ? setTimeout(() => { debugger; }) : requestAnimationFrame(look);
+            requestAnimationFrame(look);
+          }, { capture: true, once: true });
+        }`,
+      );
+      const painted = new Promise<number>((resolve, reject) => {
+        cdp.once('Debugger.paused', () =>
+          spent()
+            .then(async (now) => {
+              await cdp.send('Debugger.resume');
+              resolve(now);
+            })
+            .catch(reject),
+        );
+      });
+      const before = await spent();
+      await act();
+      return (await painted) - before;
+    },
   };
 }
 
@@ -27,14 +61,11 @@ export const PIECE_MS = 65;
  * Thread time of a fixed piece of work in the same page, milliseconds, the median of three: what a page takes is held against
  * it, since this machine is at times half as quick as at others. Taken just before, for a machine changes within seconds.
  */
-export async function yardstick(
-  page: Page,
-  took: (act: () => Promise<unknown>) => Promise<number>,
-): Promise<number> {
+export async function yardstick(page: Page, thread: ThreadTime): Promise<number> {
   const all: number[] = [];
   for (let round = 0; round < 3; round++) {
     all.push(
-      await took(() =>
+      await thread.during(() =>
         page.evaluate(() => {
           // Objects and texts, as drawing a page has them.
           const rows = Array.from({ length: 40_000 }, (_, n) => ({

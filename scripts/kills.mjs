@@ -9,10 +9,16 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { pathToFileURL } from 'node:url';
 import pg from 'pg';
+import { asked } from './lib/asked.mjs';
 import { ensureCluster } from './lib/cluster.mjs';
 import { freePort } from './lib/ports.mjs';
 import { remembered } from './lib/processes.mjs';
 import { delay, root, say } from './lib/shell.mjs';
+
+/** So long an answer is waited for. */
+const ANSWER_MS = 8000;
+/** So long whoever was killed may take to answer again; a first start prepares everything. */
+const UP_MS = 120_000;
 
 /** A start that keeps itself up: whoever ends it is followed by another. */
 class Installation {
@@ -33,12 +39,18 @@ class Installation {
   }
 
   async up() {
-    for (let tries = 0; tries < 600; tries++) {
-      const answer = await fetch(`${this.url}/api/health`).catch(() => null);
+    const since = Date.now();
+    for (;;) {
+      const answer = await asked(`${this.url}/api/health`, ANSWER_MS);
       if (answer?.ok) return;
+      if (Date.now() - since > UP_MS) {
+        const said = answer
+          ? `it says ${answer.status} ${JSON.stringify(answer.body)}`
+          : 'it does not answer';
+        throw new Error(`The application did not come up within ${UP_MS / 1000} s: ${said}.`);
+      }
       await delay(200);
     }
-    throw new Error('The application did not come up.');
   }
 
   kill(what) {
@@ -73,17 +85,13 @@ function readOr(file, otherwise) {
 /** Asks until it is answered, as a page does; null when the writing is over first. */
 async function insist(url, body, goesOn) {
   while (goesOn()) {
-    const response = await fetch(url, {
+    const answer = await asked(url, ANSWER_MS, {
       method: 'POST',
       headers: { 'Content-Type': 'application/json' },
       body: JSON.stringify(body),
-      signal: AbortSignal.timeout(8000),
-    }).catch(() => null);
-    if (response && response.status < 500) {
-      const answer = await response.json().catch(() => null);
-      if (answer && response.ok) return answer;
-      if (answer) throw new Error(`Refused: ${JSON.stringify(answer)}`);
-    }
+    });
+    if (answer?.ok) return answer.body;
+    if (answer && answer.status < 500) throw new Error(`Refused: ${JSON.stringify(answer.body)}`);
     await delay(150);
   }
   return null;

@@ -6,6 +6,7 @@ import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync, rmSync } from 'node:fs';
 import path from 'node:path';
+import { asked } from './lib/asked.mjs';
 import { ensureCluster } from './lib/cluster.mjs';
 import { needPort } from './lib/ports.mjs';
 import { remember, remembered, withLock } from './lib/processes.mjs';
@@ -16,9 +17,9 @@ const PORT = Number(process.env.PORT ?? 4012);
 const SHARED = process.argv.includes('--share');
 const SHARE_PORT = Number(process.env.SHARE_PORT ?? 4443);
 const SHARE_PLAIN_PORT = Number(process.env.SHARE_PLAIN_PORT ?? 4080);
-/** So long what is being answered may take until the program ends. */
 /** One that ended sooner would only end again. */
 const LIVED_MS = 3000;
+/** So long what is being answered may take until the program ends. */
 const STOP_MS = 3000;
 const ADDRESS = `http://127.0.0.1:${PORT}`;
 /** Where the data are; a relative path counts from the program. */
@@ -27,12 +28,8 @@ const pidFile = path.join(folder, 'server.pid');
 
 /** What answers at the address, well or not; null where nothing does. */
 async function answers() {
-  try {
-    const response = await fetch(`${ADDRESS}/api/health`, { signal: AbortSignal.timeout(3000) });
-    return { ...(await response.json()), ok: response.ok };
-  } catch {
-    return null;
-  }
+  const answer = await asked(`${ADDRESS}/api/health`, 3000);
+  return answer && { ...answer.body, ok: answer.ok };
 }
 
 /** Stops the server that an earlier start left behind, and nothing that merely has its number by now. */
