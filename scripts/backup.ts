@@ -1,7 +1,7 @@
 /** `npm run backup [-- FOLDER]`: every shop of the database as a file each, for whoever takes them elsewhere. */
 import path from 'node:path';
 import { closeDatabase } from '../src/db/client';
-import { backUpTo, backupFolder, shopsToBackUp } from '../src/features/backup/server';
+import { backUpTo, backupFolder, ownCode, shopsToBackUp } from '../src/features/backup/server';
 import { inThe, stopper } from './lib/terminal';
 
 const folder = path.resolve(process.argv[2] ?? backupFolder() ?? '.');
@@ -17,6 +17,10 @@ try {
     inThe('');
     console.log(`${shop.name}: ${file}`);
   }
+  if (shops.length > 0)
+    console.log(
+      `They are signed with the key ${await ownCode()}: npm run restore -- FILE --key asks for it elsewhere.`,
+    );
 } catch (error) {
   inThe('');
   console.error(signal.aborted ? 'Stopped. Nothing was left behind.' : (error as Error).message);

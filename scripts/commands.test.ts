@@ -8,6 +8,7 @@ import { eq, sql } from 'drizzle-orm';
 import { buildSync } from 'esbuild';
 import { database } from '../src/db/client';
 import { entryLinks, people, shops } from '../src/db/schema';
+import { ownCode } from '../src/features/backup/server';
 import { migrate, withDatabase } from '../testing/database';
 
 withDatabase();
@@ -115,7 +116,14 @@ test('backup and restore: there and back, refused where the shop is, and nothing
     status: 1,
     said: expect.stringContaining('say --beside. Nothing was brought back.'),
   });
-  expect(command('restore', [whole, '--beside'], elsewhere).status).toBe(0);
+  expect(back.said).toContain('Nobody has proved whose backup this is');
+  expect(command('restore', [whole, '--beside', '--key', 'AAAA-AAAA'], elsewhere)).toMatchObject({
+    status: 1,
+    said: expect.stringContaining('key of another installation'),
+  });
+  const beside = command('restore', [whole, '--beside', '--key', (await ownCode())!], elsewhere);
+  expect(beside).toMatchObject({ status: 0, said: expect.stringContaining('signed with the key') });
+  expect(command('restore', [whole, '--besides'], elsewhere).status).toBe(2);
   truncateSync(whole, 700);
   expect(command('restore', [whole, '--beside'], elsewhere)).toMatchObject({
     status: 1,

@@ -1,4 +1,5 @@
-/** `npm run restore -- FILE [--beside]`: brings a backup back, all of it or nothing. */
+/** `npm run restore -- FILE [--beside] [--key CODE]`: brings a backup back, all of it or nothing. */
+import { parseArgs } from 'node:util';
 import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { closeDatabase } from '../src/db/client';
 import { transaction } from '../src/db/transaction';
@@ -7,16 +8,33 @@ import { makeEntryLink } from '../src/features/people/server';
 import { inThe, stopper } from './lib/terminal';
 
 const DAY_MS = 86_400_000;
-const [file, ...flags] = process.argv.slice(2).filter((one) => one !== '--');
-const beside = flags.includes('--beside');
+const USAGE = 'npm run restore -- FILE [--beside] [--key CODE]';
 const migrations = readMigrationFiles({ migrationsFolder: 'src/db/migrations' }).length;
 const percent = (done: number, of: number) => (of === 0 ? 100 : Math.floor((100 * done) / of));
 
+/** What was asked for, or what is wrong with it. */
+function askedFor() {
+  try {
+    const { values, positionals } = parseArgs({
+      args: process.argv.slice(2),
+      allowPositionals: true,
+      options: { beside: { type: 'boolean', default: false }, key: { type: 'string' } },
+    });
+    const [file, ...more] = positionals;
+    if (!file || more.length > 0) return 'Say which file:';
+    return { file, beside: values.beside, code: values.key };
+  } catch {
+    return 'Say it so:';
+  }
+}
+
 async function main(signal: AbortSignal): Promise<number> {
-  if (!file || flags.some((one) => one !== '--beside')) {
-    console.error('Say which file: npm run restore -- FILE [--beside]');
+  const asked = askedFor();
+  if (typeof asked === 'string') {
+    console.error(`${asked} ${USAGE}`);
     return 2;
   }
+  const { file, beside, code } = asked;
   const backup = await openBackup(file, {
     migrations,
     signal,
@@ -25,11 +43,17 @@ async function main(signal: AbortSignal): Promise<number> {
   try {
     const restored = await restoreBackup(backup, {
       beside,
+      code,
       signal,
       onProgress: (done, of) => inThe(`Bringing it back: ${percent(done, of)} %`),
     });
     inThe('');
     console.log(`${restored.shopName} is back: ${restored.rows} rows and ${restored.photos} photos.`);
+    console.log(
+      restored.proved
+        ? 'The backup is signed with the key of its installation: entries stand under who made them.'
+        : 'Nobody has proved whose backup this is: its entries stand as from a file. With --key and the code from the page of the shop it was taken from, they keep who made them.',
+    );
     for (const owner of restored.owners) {
       const token = await transaction((tx) =>
         makeEntryLink(tx, { id: owner.id, shopId: restored.shopId, madeBy: null }, DAY_MS),

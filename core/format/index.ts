@@ -57,6 +57,7 @@ export { default as validateRateRequest } from './generated/rateRequest';
 export { default as validateRecipe } from './generated/recipe';
 export { default as validateSelf } from './generated/self';
 export { default as validateShopManifest } from './generated/shopManifest';
+export { default as validateShopSignature } from './generated/shopSignature';
 export { default as validateSignIn } from './generated/signIn';
 export { default as validateStockRequest } from './generated/stockRequest';
 export { default as validateUndo } from './generated/undo';
@@ -124,7 +125,7 @@ export type {
   TestRef,
 } from './readingsSchema';
 export type { ImportRequest, NewJob, NewVehicle, PartFact } from './requestSchemas';
-export type { PhotoLine, ShopManifest } from './shopSchema';
+export type { PhotoLine, ShopManifest, ShopSignature } from './shopSchema';
 export { isShortCode, SHORT_CODE_WORDS, shortCodeProblem } from './shortCode';
 export type { StockItem, StockPlace, StockRequest } from './stockSchema';
 export type { SurveyFile } from './surveySchema';

@@ -29,7 +29,7 @@ export {
   RecipeSchema,
   UndoSchema,
 } from './requestSchemas';
-export { PhotoLineSchema, ShopManifestSchema } from './shopSchema';
+export { PhotoLineSchema, ShopManifestSchema, ShopSignatureSchema } from './shopSchema';
 export { StockRequestSchema } from './stockSchema';
 export { SurveyFileSchema } from './surveySchema';
 export { VehicleChangeSchema } from './vehicleSchema';

@@ -7,9 +7,12 @@ import { dateWords } from '@/ui/dates';
 export function BackupSection({
   last,
   folder,
+  code,
 }: {
   last: { at: string; bytes: number } | null;
   folder: boolean;
+  /** Of the key that its backups are signed with. */
+  code: string | null;
 }) {
   return (
     <section aria-labelledby="backup" className="mt-8" data-testid="backup">
@@ -27,6 +30,13 @@ export function BackupSection({
             ? 'None lies on the machine yet; one is made every night.'
             : 'None is made by itself: the program was started without a folder for them.'}
       </p>
+      {code ? (
+        <p className="mt-2 max-w-prose">
+          Its key is <span className="reading whitespace-nowrap">{code}</span>. Write it down away from this
+          machine: with <span className="reading">--key</span> and these letters, another machine can tell
+          that a backup is yours and keeps who made each entry.
+        </p>
+      ) : null}
       <a href="/api/shop/backup" download className={buttonClass('plain', 'mt-3')}>
         Save a backup now
       </a>

@@ -1,6 +1,6 @@
 /** A backup brought back is the shop that it was taken from; a damaged one is not brought back at all. */
 import { execFileSync } from 'node:child_process';
-import { createHash, randomUUID } from 'node:crypto';
+import { createHash, generateKeyPairSync, randomUUID, sign } from 'node:crypto';
 import {
   createWriteStream,
   mkdtempSync,
@@ -34,6 +34,7 @@ import {
   backupsIn,
   Damaged,
   openBackup,
+  ownCode,
   restoreBackup,
 } from './server';
 
@@ -45,6 +46,7 @@ let folder: string;
 let actor: Actor;
 let origin: string;
 let file: string;
+let code: string;
 
 const admin = () => process.env.TEST_DATABASE_URL!;
 
@@ -105,6 +107,7 @@ beforeAll(async () => {
   await note(`Two\nlines, "quoted", back\\slash, 😀, \u2028 and ${actor.shopId}`);
   await renewFeed(actor, randomUUID());
   file = await backUpTo(folder, { id: actor.shopId, name: actor.shopName }, 'asked');
+  code = (await ownCode())!;
 });
 afterAll(() => rmSync(folder, { recursive: true, force: true }));
 
@@ -128,12 +131,12 @@ test('brought back into an empty database it is equal, row by row and picture by
   const restored = await within(url, async () => {
     const backup = await openBackup(file, { migrations: MIGRATIONS });
     try {
-      return await restoreBackup(backup);
+      return await restoreBackup(backup, { code });
     } finally {
       backup.close();
     }
   });
-  expect(restored).toMatchObject({ shopId: actor.shopId, photos: 3 });
+  expect(restored).toMatchObject({ shopId: actor.shopId, photos: 3, proved: true });
   const [before, after] = await Promise.all([shopRows(origin, actor.shopId), shopRows(url, actor.shopId)]);
   // The answers of the server that hold a secret address stay where they are.
   before.requests = before.requests!.filter((one) => !one.includes('follow-up-feed'));
@@ -144,7 +147,14 @@ test('brought back into an empty database it is equal, row by row and picture by
 test('no secret is in the file', () => {
   const text = execFileSync('unzip', ['-p', file], { maxBuffer: 64 * 1024 * 1024 }).toString('latin1');
   expect(text).toContain('Josune Wray');
-  for (const word of ['feed_token', 'code_hash', 'token_hash', 'password', '/api/follow-ups/feed/']) {
+  for (const word of [
+    'feed_token',
+    'code_hash',
+    'token_hash',
+    'password',
+    'key of backups',
+    '/api/follow-ups/feed/',
+  ]) {
     expect(text).not.toContain(word);
   }
   expect(statSync(file).mode & 0o077).toBe(0);
@@ -231,23 +241,20 @@ test('the database of the version before is backed up as it is, brought up, and 
   const fresh = await emptyDatabase();
   await within(fresh, async () => {
     const backup = await openBackup(path.join(home, whose), { migrations: MIGRATIONS });
-    expect(backup.manifest.migration).toBe(16);
-    await restoreBackup(backup);
+    expect(backup.manifest).toMatchObject({ migration: 16, version: 1 });
+    // Nothing was signed then: a code cannot prove it, and entries say from where they come.
+    await expect(restoreBackup(backup, { code })).rejects.toThrow(/not signed/);
+    expect(await restoreBackup(backup)).toMatchObject({ proved: false });
     backup.close();
     const [ned] = await database().select().from(people).where(eq(people.name, 'Ned Orrin'));
     expect(ned?.role).toBe('learner');
   });
   const [one, other] = await Promise.all([shopRows(url, actor.shopId), shopRows(fresh, actor.shopId)]);
-  for (const name of [
-    'job_events',
-    'photos',
-    'jobs',
-    'vehicles',
-    'stock_moves',
-    'people',
-    'circuit_versions',
-    'job_summaries',
-  ]) {
+  const bare = ({ job_events: entries }: typeof one) =>
+    entries!.map((row) => ({ ...JSON.parse(row), person_id: null, person_name: null }));
+  expect(bare(other)).toEqual(bare(one));
+  expect(other.people).toEqual(expect.arrayContaining([...one.people!]));
+  for (const name of ['photos', 'jobs', 'vehicles', 'stock_moves', 'circuit_versions', 'job_summaries']) {
     expect([name, other[name]]).toEqual([name, one[name]]);
   }
   rmSync(home, { recursive: true, force: true });
@@ -349,6 +356,18 @@ function zipped(files: ReadonlyMap<string, Buffer>, to: string): Promise<void> {
   });
 }
 
+/** The files of a backup with some of them changed, signed anew by somebody with a key of theirs. */
+function forged(files: ReadonlyMap<string, Buffer>, changes: readonly (readonly [string, Buffer])[]) {
+  const { privateKey, publicKey } = generateKeyPairSync('ed25519');
+  const changed = new Map([...files, ...changes]);
+  const signature = {
+    algorithm: 'Ed25519',
+    publicKey: publicKey.export({ type: 'spki', format: 'der' }).toString('base64'),
+    signature: sign(null, changed.get('manifest.json')!, privateKey).toString('base64'),
+  };
+  return changed.set('signature.json', Buffer.from(JSON.stringify(signature)));
+}
+
 test('three hundred damaged backups: each is refused in words, and nothing of any is brought back', async () => {
   const url = await emptyDatabase();
   const bytes = readFileSync(file);
@@ -402,7 +421,8 @@ test('three hundred damaged backups: each is refused in words, and nothing of an
     () => {
       const manifest = JSON.parse(files.get('manifest.json')!.toString()) as Record<string, unknown>;
       const changes = [
-        { version: 2 },
+        { version: 3 },
+        { madeAt: '2026-01-01T00:00:00.000Z' },
         { migration: MIGRATIONS + 1 },
         { format: 'something else' },
         { tables: [] },
@@ -546,8 +566,7 @@ test('lines that do not fit their table, though every checksum is right, take al
     table.sha256 = createHash('sha256').update(lines).digest('hex');
     const made = path.join(folder, 'unfit.zip');
     await zipped(
-      new Map([
-        ...files,
+      forged(files, [
         [`tables/${name}.jsonl`, lines],
         ['manifest.json', Buffer.from(JSON.stringify(manifest))],
       ]),
@@ -596,12 +615,82 @@ test('a picture that is none is refused, though its checksum is right', async ()
     ['tables/photos.jsonl', Buffer.from(lines)],
     ['manifest.json', Buffer.from(JSON.stringify(manifest))],
   ];
-  await zipped(new Map([...files, ...changed]), made);
+  await zipped(forged(files, changed), made);
   await within(url, async () => {
     const backup = await openBackup(made, { migrations: MIGRATIONS });
     await expect(restoreBackup(backup)).rejects.toThrow(/is no image\/jpeg/);
     backup.close();
     const { rows } = await database().execute(sql`select count(*)::integer as of from shops`);
     expect(rows).toEqual([{ of: 0 }]);
+  });
+});
+
+test('who made an entry is kept where the key proves the backup; otherwise it says from a file', async () => {
+  const files = await filesOf(file);
+  const manifest = JSON.parse(files.get('manifest.json')!.toString());
+  const sha256 = (bytes: Buffer) => createHash('sha256').update(bytes).digest('hex');
+  // Somebody has changed one entry, and signs with a key of theirs.
+  const lines = Buffer.from(
+    files.get('tables/job_events.jsonl')!.toString().replace('Two\\nlines', 'Six\\nlines'),
+  );
+  const table = manifest.tables.find((one: { name: string }) => one.name === 'job_events');
+  table.sha256 = sha256(lines);
+  const forgery = path.join(folder, 'forgery.zip');
+  const changed: [string, Buffer][] = [
+    ['tables/job_events.jsonl', lines],
+    ['manifest.json', Buffer.from(JSON.stringify(manifest))],
+  ];
+  await zipped(forged(files, changed), forgery);
+  // With the signature of the true one it is none of it.
+  const passedOff = path.join(folder, 'passed-off.zip');
+  await zipped(new Map([...files, ...changed]), passedOff);
+  await expect(openBackup(passedOff, { migrations: MIGRATIONS })).rejects.toThrow(/signature is not of this/);
+  // Nor does it help to take the signature away.
+  const stripped = path.join(folder, 'stripped.zip');
+  const first = Buffer.from(JSON.stringify({ ...manifest, version: 1 }));
+  await zipped(
+    new Map(
+      [...files, ...changed, ['manifest.json', first]].filter(([name]) => name !== 'signature.json') as [
+        string,
+        Buffer,
+      ][],
+    ),
+    stripped,
+  );
+  const authors = () =>
+    database()
+      .execute<{ said: string | null; by: string; left: boolean }>(
+        sql`select distinct person_name as said, people.name as by, left_at is not null as left
+            from job_events join people on people.id = person_id order by 1, 2`,
+      )
+      .then(({ rows }) => rows);
+  const there = await authors();
+  expect(there.every(({ said }) => said === null)).toBe(true);
+  for (const made of [forgery, stripped, file]) {
+    await within(await emptyDatabase(), async () => {
+      const backup = await openBackup(made, { migrations: MIGRATIONS });
+      if (made !== file) await expect(restoreBackup(backup, { code })).rejects.toThrow(Damaged);
+      expect(await restoreBackup(backup)).toMatchObject({ proved: false });
+      backup.close();
+      const found = await authors();
+      expect(found.map(({ said }) => said).sort()).toEqual([...new Set(there.map(({ by }) => by))].sort());
+      for (const { by, left } of found) {
+        expect(by).toMatch(/^the restore of \d+ \w+ \d{4}$/);
+        expect(left).toBe(true);
+      }
+      // A closing that nobody here has signed is no word of the owner.
+      const { rows } = await database().execute(
+        sql`select 1 from job_events where kind = 'state' and person_name is null`,
+      );
+      expect(rows).toEqual([]);
+    });
+  }
+  // The code is read as somebody types it.
+  await within(await emptyDatabase(), async () => {
+    const backup = await openBackup(file, { migrations: MIGRATIONS });
+    const typed = code.toLowerCase().replaceAll('-', ' ');
+    expect(await restoreBackup(backup, { code: typed })).toMatchObject({ proved: true });
+    backup.close();
+    expect(await authors()).toEqual(there);
   });
 });

@@ -5,12 +5,15 @@ import yauzl from 'yauzl';
 import {
   type PhotoLine,
   type ShopManifest,
+  type ShopSignature,
   validatePhotoLine,
   validateShopManifest,
+  validateShopSignature,
   validateWith,
 } from '#core/format';
 import { SHOP_TABLES } from '@/db/shopTables';
-import { MANIFEST, photoFile, tableFile } from './writeBackup';
+import { isSignatureOf } from './proof';
+import { MANIFEST, photoFile, SIGNATURE, tableFile } from './writeBackup';
 
 /** What is wrong with a file, in words for whoever wants it back. */
 export class Damaged extends Error {}
@@ -18,12 +21,16 @@ export class Damaged extends Error {}
 /** Largest manifest that is read; what says more is none of ours. */
 const MANIFEST_MOST = 4 * 1024 * 1024;
 
+const SIGNATURE_MOST = 4096;
+
 /** Longest line that is read, bytes: a circuit, a box or a plan has at most four million. */
 const LINE_MOST = 32 * 1024 * 1024;
 const NEWLINE = 10;
 
 export interface Backup {
   readonly manifest: ShopManifest;
+  /** The key that it is signed with, base64; null where it is not signed. Anybody can sign with a key of theirs. */
+  readonly signedBy: string | null;
   /** Photos by their ids, as their lines say. */
   readonly photos: ReadonlyMap<string, PhotoLine>;
   /** Lines of a table, in batches. */
@@ -47,8 +54,10 @@ export async function openBackup(
   const zip = await opened(path);
   try {
     const entries = await entriesOf(zip);
-    const manifest = await manifestOf(zip, entries, migrations);
+    const { manifest, bytes: asSigned } = await manifestOf(zip, entries, migrations);
     const expected = new Set([MANIFEST]);
+    const signedBy = manifest.version === 1 ? null : await signerOf(zip, entries, asSigned);
+    if (signedBy !== null) expected.add(SIGNATURE);
     const photos = new Map<string, PhotoLine>();
     const bytes = manifest.tables.reduce((sum, one) => sum + one.bytes, 0) + manifest.photos.bytes;
     let done = 0;
@@ -93,6 +102,7 @@ export async function openBackup(
     }
     return {
       manifest,
+      signedBy,
       photos,
       lines,
       picture: (photo) => whole(zip, entryOf(entries, photoFile(photo.id, photo.kind)), photo.size),
@@ -150,7 +160,7 @@ async function manifestOf(
   zip: yauzl.ZipFile,
   entries: ReadonlyMap<string, yauzl.Entry>,
   migrations: number,
-): Promise<ShopManifest> {
+): Promise<{ manifest: ShopManifest; bytes: Buffer }> {
   if (!entries.has(MANIFEST)) {
     throw new Damaged(
       'This is no backup of a shop: it holds no manifest.json. A backup that was broken off has none.',
@@ -158,7 +168,7 @@ async function manifestOf(
   }
   const text = await whole(zip, entryOf(entries, MANIFEST), MANIFEST_MOST);
   const data = parsed(text.toString('utf8'), MANIFEST) as { version?: unknown };
-  if (typeof data?.version === 'number' && data.version > 1) {
+  if (typeof data?.version === 'number' && data.version > 2) {
     throw new Damaged(
       `The backup was written by a newer program (version ${data.version}). Update this one first.`,
     );
@@ -184,7 +194,24 @@ async function manifestOf(
   for (const needed of ['shops', 'people']) {
     if (!names.includes(needed)) throw new Damaged(`The backup has no table ${needed}.`);
   }
-  return manifest;
+  return { manifest, bytes: text };
+}
+
+/** Who has signed the manifest. */
+async function signerOf(
+  zip: yauzl.ZipFile,
+  entries: ReadonlyMap<string, yauzl.Entry>,
+  manifest: Buffer,
+): Promise<string> {
+  const text = await whole(zip, entryOf(entries, SIGNATURE), SIGNATURE_MOST);
+  const checked = validateWith<ShopSignature>(
+    validateShopSignature,
+    parsed(text.toString('utf8'), SIGNATURE),
+  );
+  if (!checked.ok) throw new Damaged(`${SIGNATURE} is damaged: ${checked.problems[0]?.message}`);
+  if (!isSignatureOf(manifest, checked.value))
+    throw new Damaged(`The signature is not of this backup: ${MANIFEST} was changed after it was signed.`);
+  return checked.value.publicKey;
 }
 
 export function parsed(text: string, where: string): unknown {

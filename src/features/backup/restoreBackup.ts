@@ -2,12 +2,15 @@
 import { createHash, randomUUID } from 'node:crypto';
 import { eq, sql } from 'drizzle-orm';
 import { UUID_PATTERN } from '#core/format';
+import { now } from '@/clock/now';
 import type { Transaction } from '@/db/client';
 import { dataRefusal } from '@/db/errors';
 import { rebuildProjections } from '@/db/projections';
 import { people, shops } from '@/db/schema';
 import { SHOP_TABLES } from '@/db/shopTables';
 import { transaction } from '@/db/transaction';
+import { dateWords } from '@/ui/dates';
+import { codeOf, isSameCode, ownCode } from './proof';
 import { type Backup, Damaged, parsed } from './readBackup';
 import { checkPhoto, checkRow } from './soundRow';
 import { upgradedLine } from './upgradeLine';
@@ -24,21 +27,31 @@ export interface Restored {
   readonly shopName: string;
   readonly rows: number;
   readonly photos: number;
+  /** Whether the backup is proved to be of this shop's installation, so that entries kept their authors. */
+  readonly proved: boolean;
   /** Owners of the shop, none of whom can sign in until a link was made. */
   readonly owners: readonly { readonly id: string; readonly name: string }[];
 }
 
 /**
  * Writes a backup that was opened, and so found whole, into this database in one transaction. `beside`: under ids of its
- * own, so that it stands beside the shop that it came from. Throws and leaves nothing where it cannot be done.
+ * own, so that it stands beside the shop that it came from. `code`: of the key that its installation signs with; not needed
+ * where that is this one. Entries of a backup that is not proved so stand under the restore, each with the name that the
+ * file gives: whoever wrote the file may have written any name. Throws and leaves nothing where it cannot be done.
  */
 export async function restoreBackup(
   backup: Backup,
   {
     beside = false,
+    code,
     signal,
     onProgress,
-  }: { beside?: boolean; signal?: AbortSignal; onProgress?: (done: number, of: number) => void } = {},
+  }: {
+    beside?: boolean;
+    code?: string;
+    signal?: AbortSignal;
+    onProgress?: (done: number, of: number) => void;
+  } = {},
 ): Promise<Restored> {
   const { manifest } = backup;
   const of = manifest.tables.reduce((sum, { rows }) => sum + rows, 0) + manifest.photos.count;
@@ -48,6 +61,7 @@ export async function restoreBackup(
     done += count;
     onProgress?.(done, of);
   };
+  const proved = await isProved(backup, code);
   const ids = beside ? await newIds(backup) : null;
   const shopId = ids?.(manifest.shop.id) ?? manifest.shop.id;
   return transaction(async (tx) => {
@@ -58,6 +72,7 @@ export async function restoreBackup(
         `The shop ${there.name} is in this database. To have the backup beside it as a shop of its own, say --beside.`,
       );
     }
+    const unproved = proved ? null : new Unproved();
     for (const { name, shop } of SHOP_TABLES) {
       const table = manifest.tables.find((one) => one.name === name);
       if (!table) continue;
@@ -81,7 +96,7 @@ export async function restoreBackup(
           const way = keys.find((key) => LEFT_OUT[name]?.includes(key));
           if (way) throw new Damaged(`tables/${name}.jsonl holds a field that no backup has: ${way}.`);
           checkRow(name, row as Record<string, unknown>);
-          return { keys, text };
+          return unproved?.line(name, row as Record<string, unknown>) ?? { keys, text };
         });
         if (name === 'photos') await writePhotos(tx, backup, made, columns, ids, step);
         else await writeRows(tx, name, made, columns, ids);
@@ -90,6 +105,7 @@ export async function restoreBackup(
       }
       if (rows !== table.rows)
         throw new Damaged(`tables/${name}.jsonl has ${rows} lines and should have ${table.rows}.`);
+      if (name === 'people') await unproved?.standIn(tx, shopId);
     }
     if (beside) await standBeside(tx, shopId);
     await rebuildProjections({ tx, shopId });
@@ -102,6 +118,7 @@ export async function restoreBackup(
       shopName: manifest.shop.name,
       rows: of - manifest.photos.count,
       photos: manifest.photos.count,
+      proved,
       owners,
     };
   });
@@ -110,6 +127,49 @@ export async function restoreBackup(
 interface Line {
   readonly keys: readonly string[];
   readonly text: string;
+}
+
+/** Whether a backup is signed with the key of this installation, or with that of a code. */
+async function isProved({ signedBy }: Backup, code: string | undefined): Promise<boolean> {
+  const signed = signedBy === null ? null : codeOf(signedBy);
+  if (code !== undefined && (signed === null || !isSameCode(signed, code))) {
+    throw new Damaged(
+      signed === null
+        ? 'The backup is not signed: the code proves nothing of it. Without a code it comes back, and its entries as from a file.'
+        : 'The backup is signed with the key of another installation than that of the code.',
+    );
+  }
+  return code !== undefined || (signed !== null && signed === (await ownCode()));
+}
+
+/** Whose the entries of a backup are that nobody has proved: of the restore, each with the name that the file gives. */
+class Unproved {
+  private readonly id = randomUUID();
+  private readonly names = new Map<unknown, unknown>();
+
+  /** The line as it is written; null where nothing of it changes. */
+  line(table: string, row: Record<string, unknown>): Line | null {
+    if (table === 'people') this.names.set(row.id, row.name);
+    if (table !== 'job_events') return null;
+    const changed = {
+      ...row,
+      person_id: this.id,
+      person_name: row.person_name ?? this.names.get(row.person_id) ?? 'somebody',
+    };
+    return { keys: Object.keys(changed), text: JSON.stringify(changed) };
+  }
+
+  /** Under whom they stand: nobody who works in the shop. */
+  async standIn(tx: Transaction, shopId: string): Promise<void> {
+    const moment = now().toISOString();
+    await tx.insert(people).values({
+      id: this.id,
+      shopId,
+      name: `the restore of ${dateWords(moment, 'long')}`,
+      role: 'technician',
+      leftAt: moment,
+    });
+  }
 }
 
 /** A shop beside the one that it came from says so by its name, and is no demo. */

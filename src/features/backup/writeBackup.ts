@@ -3,8 +3,9 @@ import { createHash } from 'node:crypto';
 import { PassThrough, Readable } from 'node:stream';
 import type pg from 'pg';
 import yazl from 'yazl';
-import { SHOP_FORMAT, type ShopManifest } from '#core/format';
+import { SHOP_FORMAT, type ShopManifest, type ShopSignature } from '#core/format';
 import { SHOP_TABLES } from '@/db/shopTables';
+import { signatureOf, signingKey } from './proof';
 
 /** Rows that are read at once. */
 const FETCH = 500;
@@ -23,6 +24,7 @@ const SUFFIX = { 'image/jpeg': 'jpg', 'image/png': 'png', 'image/webp': 'webp' }
 export type PhotoKind = keyof typeof SUFFIX;
 
 export const MANIFEST = 'manifest.json';
+export const SIGNATURE = 'signature.json';
 export const tableFile = (name: string) => `tables/${name}.jsonl`;
 export const photoFile = (id: string, kind: PhotoKind) => `photos/${id}.${SUFFIX[kind]}`;
 
@@ -41,8 +43,8 @@ interface Table {
 }
 
 /**
- * Writes a shop into `out`. The connection is used alone until the promise ends, in one transaction that reads a single
- * moment and writes nothing. Throws where the shop is not there, the connection is lost, or `signal` says stop; what was
+ * Writes a shop into `out`, signed by this installation. The connection is used alone until the promise ends, in one
+ * transaction that reads a single moment and writes nothing. Throws where the shop is not there, the connection is lost, or `signal` says stop; what was
  * written until then is no backup.
  */
 export async function writeBackup(
@@ -55,6 +57,7 @@ export async function writeBackup(
     onProgress,
   }: { madeAt: Date; signal?: AbortSignal; onProgress?: (now: Progress) => void },
 ): Promise<ShopManifest> {
+  const key = await signingKey(client);
   await client.query('begin isolation level repeatable read read only');
   try {
     const shop = (await client.query('select id, name, town from shops where id = $1', [shopId])).rows[0] as
@@ -93,15 +96,22 @@ export async function writeBackup(
     add(MANIFEST, async function* () {
       manifest = {
         format: SHOP_FORMAT,
-        version: 1,
+        version: key ? 2 : 1,
         migration,
         madeAt: madeAt.toISOString(),
         shop,
         tables: written,
         photos: { count: photos.length, bytes: photos.reduce((sum, { size }) => sum + size, 0) },
       };
-      yield Buffer.from(`${JSON.stringify(manifest, null, 2)}\n`);
+      const bytes = Buffer.from(asFile(manifest));
+      yield bytes;
+      if (key) signature = signatureOf(bytes, key);
     });
+    let signature: ShopSignature | null = null;
+    if (key)
+      add(SIGNATURE, async function* () {
+        yield Buffer.from(asFile(signature));
+      });
     zip.end();
     const ended = new Promise<void>((resolve) => out.on('finish', resolve));
     zip.outputStream.pipe(out);
@@ -113,6 +123,8 @@ export async function writeBackup(
     throw error;
   }
 }
+
+const asFile = (data: unknown) => `${JSON.stringify(data, null, 2)}\n`;
 
 /** Columns by their table, in the order of the table; `which`: a condition in SQL on the rows of pg_attribute. */
 async function columnsOf(client: pg.ClientBase, which: string): Promise<Map<string, string[]>> {

@@ -2,7 +2,7 @@ import { headers } from 'next/headers';
 import { may } from '#core/log';
 import { demoPeople, mayUseDemo, PASSWORD_LEAST } from '@/access';
 import { BackupSection } from '@/features/backup';
-import { backupFolder, backupsIn } from '@/features/backup/server';
+import { backupFolder, backupsIn, ownCode } from '@/features/backup/server';
 import {
   AccountSection,
   DemoChoice,
@@ -35,6 +35,7 @@ export default async function ShopPage() {
     ? await Promise.all([peopleOf(actor), devicesOf(actor), hasDemo()])
     : [[], [], false];
   const folder = owns ? backupFolder() : null;
+  const code = owns ? await ownCode() : null;
   const newest = folder === null ? undefined : (await backupsIn(folder))[0];
   const last = newest ? { at: newest.at.toISOString(), bytes: newest.bytes } : null;
   return (
@@ -67,7 +68,7 @@ export default async function ShopPage() {
         {owns ? <PeopleSection people={people} self={actor.personId} /> : null}
         <ShareSection share={await shareInfo()} />
         <WaitingHere />
-        {owns ? <BackupSection last={last} folder={folder !== null} /> : null}
+        {owns ? <BackupSection last={last} folder={folder !== null} code={code} /> : null}
         {owns && !actor.demo ? <InstallationSection devices={devices} demoThere={demoThere} /> : null}
         <HandForm person={actor.personName} hand={hand} />
         <RateForm rate={rate} mayChange={owns} />
