@@ -2,6 +2,9 @@
  * How many requests of one sender are worked on at once. The rest of them wait in line, so that a sender who asks for hundreds
  * of things takes as much of the server from the others as one who asks for a few.
  *
+ * Whoever asks for more at once than a browser does is worked on one at a time: every request that is worked on makes each
+ * other wait, as all of them share one thread.
+ *
  * A sender is a session, or without one an address; the sessions of one address have a limit together, as a session can be
  * made up. A request is worked on until its answer begins or its connection ends, and at most for `TURN_MS`: what takes longer
  * waits for something that has turns of its own (sheets, backups), or stays open (live connections).
@@ -13,6 +16,11 @@ import { clientAddress } from '@/access';
 
 /** Worked on at once for one sender: what a page asks for when it opens. */
 const OF_SENDER = 4;
+/**
+ * Whoever has more than so many waiting beside those is no page at work. One that opens over HTTP/2 asks for all its files at
+ * once, and loses nothing by it: they are short.
+ */
+const CROWD = 4;
 /** Worked on at once for one address, behind which a whole workshop may work. */
 const OF_ADDRESS = 12;
 /** Requests of one sender that may wait. */
@@ -52,6 +60,11 @@ function turnOf(response: http.ServerResponse, turnMs: number): Promise<void> {
   });
 }
 
+function narrow(own: PQueue): void {
+  const atOnce = own.size > CROWD ? 1 : OF_SENDER;
+  if (own.concurrency !== atOnce) own.concurrency = atOnce;
+}
+
 export class RequestTurns {
   private readonly lines = new Map<string, PQueue>();
 
@@ -75,15 +88,17 @@ export class RequestTurns {
     }
     // A request that begins when another ends is not a part of that other.
     const begin = AsyncResource.bind(work);
-    void own.add(() =>
-      this.line(address, OF_ADDRESS).add(async () => {
+    void own.add(() => {
+      narrow(own);
+      return this.line(address, OF_ADDRESS).add(async () => {
         // Whoever has gone meanwhile needs no answer.
         if (response.destroyed) return;
         const turn = turnOf(response, this.turnMs);
         begin();
         await turn;
-      }),
-    );
+      });
+    });
+    narrow(own);
   }
 
   /** Requests that wait or are worked on have a line; without any of them there is none. */
