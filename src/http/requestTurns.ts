@@ -2,8 +2,8 @@
  * How many requests of one sender are worked on at once. The rest of them wait in line, so that a sender who asks for hundreds
  * of things takes as much of the server from the others as one who asks for a few.
  *
- * Whoever asks for more at once than a browser does is worked on one at a time: every request that is worked on makes each
- * other wait, as all of them share one thread.
+ * Whoever asks for more at once than a page does is worked on one at a time, with as long a rest after each as it took: every
+ * request that is worked on makes each other wait, as all of them share one thread.
  *
  * A sender is a session, or without one an address; the sessions of one address have a limit together, as a session can be
  * made up. A request is worked on until its answer begins or its connection ends, and at most for `TURN_MS`: what takes longer
@@ -11,6 +11,7 @@
  */
 import { AsyncResource } from 'node:async_hooks';
 import type http from 'node:http';
+import { setTimeout as after } from 'node:timers/promises';
 import PQueue from 'p-queue';
 import { clientAddress } from '@/access';
 
@@ -27,6 +28,8 @@ const OF_ADDRESS = 12;
 const MOST_WAITING = 500;
 /** Milliseconds after which the next of the same sender begins in any case. */
 const TURN_MS = 1000;
+/** The longest rest, milliseconds. */
+const MOST_REST_MS = 200;
 const AGAIN_SECONDS = 5;
 
 const SESSION = /(?:^|;\s*)(?:__Secure-)?every-trace\.(?:session_token|demo)=([^;]+)/;
@@ -60,8 +63,10 @@ function turnOf(response: http.ServerResponse, turnMs: number): Promise<void> {
   });
 }
 
+const isCrowd = (own: PQueue) => own.size > CROWD;
+
 function narrow(own: PQueue): void {
-  const atOnce = own.size > CROWD ? 1 : OF_SENDER;
+  const atOnce = isCrowd(own) ? 1 : OF_SENDER;
   if (own.concurrency !== atOnce) own.concurrency = atOnce;
 }
 
@@ -88,15 +93,18 @@ export class RequestTurns {
     }
     // A request that begins when another ends is not a part of that other.
     const begin = AsyncResource.bind(work);
-    void own.add(() => {
+    void own.add(async () => {
       narrow(own);
-      return this.line(address, OF_ADDRESS).add(async () => {
+      const took = await this.line(address, OF_ADDRESS).add(async () => {
         // Whoever has gone meanwhile needs no answer.
-        if (response.destroyed) return;
+        if (response.destroyed) return 0;
+        const began = performance.now();
         const turn = turnOf(response, this.turnMs);
         begin();
         await turn;
+        return performance.now() - began;
       });
+      if (isCrowd(own)) await after(Math.min(took, MOST_REST_MS));
     });
     narrow(own);
   }

@@ -113,17 +113,31 @@ export async function eventsAfter(actor: Actor, jobId: string, seq: number): Pro
   return job ? eventsOf(database(), jobId, seq) : null;
 }
 
+/** Entries that are read at once: what else the server does goes on between two such reads of a long log. */
+const AT_ONCE = 250;
+
 async function eventsOf(
   db: Reader,
   jobId: string,
   after = 0,
 ): Promise<(LogEvent & { seq: number; arrivedAt: string })[]> {
+  const events: Awaited<ReturnType<typeof someEvents>> = [];
+  for (let last = after; ; ) {
+    const read = await someEvents(db, jobId, last);
+    events.push(...read);
+    if (read.length < AT_ONCE) return events;
+    last = read.at(-1)!.seq;
+  }
+}
+
+async function someEvents(db: Reader, jobId: string, after: number) {
   const rows = await db
     .select({ event: jobEvents, person: people.name })
     .from(jobEvents)
     .innerJoin(people, eq(people.id, jobEvents.personId))
     .where(and(eq(jobEvents.jobId, jobId), gt(jobEvents.seq, after)))
-    .orderBy(asc(jobEvents.seq));
+    .orderBy(asc(jobEvents.seq))
+    .limit(AT_ONCE);
   return rows.map(({ event, person }) => ({
     id: event.id,
     seq: event.seq,
