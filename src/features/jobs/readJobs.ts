@@ -114,7 +114,7 @@ export async function eventsAfter(actor: Actor, jobId: string, seq: number): Pro
 }
 
 /** Entries that are read at once: what else the server does goes on between two such reads of a long log. */
-const AT_ONCE = 250;
+const AT_ONCE = 100;
 
 async function eventsOf(
   db: Reader,
