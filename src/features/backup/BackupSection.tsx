@@ -32,9 +32,9 @@ export function BackupSection({
       </p>
       {code ? (
         <p className="mt-2 max-w-prose">
-          Its key is <span className="reading whitespace-nowrap">{code}</span>. Write it down away from this
-          machine: with <span className="reading">--key</span> and these letters, another machine can tell
-          that a backup is yours and keeps who made each entry.
+          Backups are signed with the key <span className="reading whitespace-nowrap">{code}</span>. Write it
+          down away from this machine. A restore elsewhere with <span className="reading">--key</span> and
+          this key proves that the backup is yours, and its entries keep who made them.
         </p>
       ) : null}
       <a href="/api/shop/backup" download className={buttonClass('plain', 'mt-3')}>
