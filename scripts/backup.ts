@@ -17,9 +17,10 @@ try {
     inThe('');
     console.log(`${shop.name}: ${file}`);
   }
-  if (shops.length > 0)
+  const code = shops.length > 0 ? await ownCode() : null;
+  if (code)
     console.log(
-      `They are signed with the key ${await ownCode()}: npm run restore -- FILE --key asks for it elsewhere.`,
+      `Signed with the key ${code}. To keep the authors on another machine: npm run restore -- FILE --key ${code}`,
     );
 } catch (error) {
   inThe('');

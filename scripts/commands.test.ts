@@ -116,13 +116,13 @@ test('backup and restore: there and back, refused where the shop is, and nothing
     status: 1,
     said: expect.stringContaining('say --beside. Nothing was brought back.'),
   });
-  expect(back.said).toContain('Nobody has proved whose backup this is');
+  expect(back.said).toContain('The backup is not verified');
   expect(command('restore', [whole, '--beside', '--key', 'AAAA-AAAA'], elsewhere)).toMatchObject({
     status: 1,
-    said: expect.stringContaining('key of another installation'),
+    said: expect.stringContaining('signed with a different key'),
   });
   const beside = command('restore', [whole, '--beside', '--key', (await ownCode())!], elsewhere);
-  expect(beside).toMatchObject({ status: 0, said: expect.stringContaining('signed with the key') });
+  expect(beside).toMatchObject({ status: 0, said: expect.stringContaining('verified by its key') });
   expect(command('restore', [whole, '--besides'], elsewhere).status).toBe(2);
   truncateSync(whole, 700);
   expect(command('restore', [whole, '--beside'], elsewhere)).toMatchObject({

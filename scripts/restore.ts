@@ -21,10 +21,10 @@ function askedFor() {
       options: { beside: { type: 'boolean', default: false }, key: { type: 'string' } },
     });
     const [file, ...more] = positionals;
-    if (!file || more.length > 0) return 'Say which file:';
+    if (!file || more.length > 0) return 'Enter one file:';
     return { file, beside: values.beside, code: values.key };
   } catch {
-    return 'Say it so:';
+    return 'Usage:';
   }
 }
 
@@ -51,8 +51,8 @@ async function main(signal: AbortSignal): Promise<number> {
     console.log(`${restored.shopName} is back: ${restored.rows} rows and ${restored.photos} photos.`);
     console.log(
       restored.proved
-        ? 'The backup is signed with the key of its installation: entries stand under who made them.'
-        : 'Nobody has proved whose backup this is: its entries stand as from a file. With --key and the code from the page of the shop it was taken from, they keep who made them.',
+        ? 'The backup is verified by its key: entries keep their authors.'
+        : 'The backup is not verified: its entries are shown as imported from a file. To keep the authors, restore with --key and the key shown on the Shop page of the original installation.',
     );
     for (const owner of restored.owners) {
       const token = await transaction((tx) =>

@@ -32,9 +32,10 @@ export function BackupSection({
       </p>
       {code ? (
         <p className="mt-2 max-w-prose">
-          Backups are signed with the key <span className="reading whitespace-nowrap">{code}</span>. Write it
-          down away from this machine. A restore elsewhere with <span className="reading">--key</span> and
-          this key proves that the backup is yours, and its entries keep who made them.
+          Backups are signed with the key <span className="reading whitespace-nowrap">{code}</span>. Keep a
+          copy of the key away from this machine. A restore on another machine with{' '}
+          <span className="reading">--key</span> and this key verifies the backup, and entries keep their
+          authors.
         </p>
       ) : null}
       <a href="/api/shop/backup" download className={buttonClass('plain', 'mt-3')}>

@@ -210,7 +210,7 @@ async function signerOf(
   );
   if (!checked.ok) throw new Damaged(`${SIGNATURE} is damaged: ${checked.problems[0]?.message}`);
   if (!isSignatureOf(manifest, checked.value))
-    throw new Damaged(`The signature is not of this backup: ${MANIFEST} was changed after it was signed.`);
+    throw new Damaged(`The signature does not match: ${MANIFEST} was changed after signing.`);
   return checked.value.publicKey;
 }
 

@@ -135,8 +135,8 @@ async function isProved({ signedBy }: Backup, code: string | undefined): Promise
   if (code !== undefined && (signed === null || !isSameCode(signed, code))) {
     throw new Damaged(
       signed === null
-        ? 'The backup is not signed: the code proves nothing of it. Without a code it comes back, and its entries as from a file.'
-        : 'The backup is signed with the key of another installation than that of the code.',
+        ? 'The backup is not signed, so the key cannot verify it. Restore it without the key: its entries are then shown as imported from a file.'
+        : 'The backup is signed with a different key.',
     );
   }
   return code !== undefined || (signed !== null && signed === (await ownCode()));

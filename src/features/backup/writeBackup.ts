@@ -44,8 +44,8 @@ interface Table {
 
 /**
  * Writes a shop into `out`, signed by this installation. The connection is used alone until the promise ends, in one
- * transaction that reads a single moment and writes nothing. Throws where the shop is not there, the connection is lost, or `signal` says stop; what was
- * written until then is no backup.
+ * transaction that reads a single moment and writes nothing. Throws where the shop is not there, the connection is lost, or
+ * `signal` says stop; what was written until then is no backup.
  */
 export async function writeBackup(
   client: pg.ClientBase,
